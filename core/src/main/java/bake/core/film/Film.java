@@ -1,0 +1,143 @@
+package bake.core.film;
+
+/**
+ * What the paths of a picture add up to: linear luminance by colour for each plane (a plane holds one or more source
+ * groups), the number of samples of each pixel, and what is needed for its variance.
+ *
+ * <p>Different pixels may be written by different threads at the same time; one pixel only by one.
+ */
+public final class Film {
+    private final int width, height, planes;
+    private final int[] planeOf;
+    private final float[] sums;
+    private final float[] squares;
+    private final int[] counts;
+
+    /**
+     * @param planeOf plane of each source group, 0 to planes - 1
+     * @throws IllegalArgumentException when the size is not between 1x1 and what memory can index
+     */
+    public Film(int width, int height, int[] planeOf) {
+        if (width < 1 || height < 1) throw new IllegalArgumentException("a picture needs at least one pixel, not " + width + "x" + height);
+        this.width = width;
+        this.height = height;
+        this.planeOf = planeOf.clone();
+        int most = 0;
+        for (int p : planeOf) most = Math.max(most, p);
+        planes = most + 1;
+        long floats = 3L * planes * width * height;
+        if (floats > Integer.MAX_VALUE - 16)
+            throw new IllegalArgumentException("a picture of " + width + "x" + height + " pixels is too large to hold");
+        sums = new float[(int) floats];
+        squares = new float[width * height];
+        counts = new int[width * height];
+    }
+
+    /** A film whose groups all share one plane. */
+    public static Film merged(int width, int height, int groups) {
+        return new Film(width, height, new int[groups]);
+    }
+
+    /** A film that keeps each group apart. */
+    public static Film byGroup(int width, int height, int groups) {
+        int[] p = new int[groups];
+        for (int i = 0; i < groups; i++) p[i] = i;
+        return new Film(width, height, p);
+    }
+
+    public int width() {
+        return width;
+    }
+
+    public int height() {
+        return height;
+    }
+
+    public int planes() {
+        return planes;
+    }
+
+    /** Adds one sample; {@code groups} holds three colours for each source group. */
+    public void add(int x, int y, float[] groups) {
+        int i = y * width + x, o = 3 * planes * i;
+        float l = 0;
+        for (int g = 0; g < planeOf.length; g++) {
+            float r = groups[3 * g], gr = groups[3 * g + 1], b = groups[3 * g + 2];
+            int p = o + 3 * planeOf[g];
+            sums[p] += r;
+            sums[p + 1] += gr;
+            sums[p + 2] += b;
+            l += 0.2126f * r + 0.7152f * gr + 0.0722f * b;
+        }
+        squares[i] += l * l;
+        counts[i]++;
+    }
+
+    public int samples(int x, int y) {
+        return counts[y * width + x];
+    }
+
+    /** Mean of one plane at a pixel into {@code out}, cd/m2 by colour; zero where nothing was rendered. */
+    public void mean(int x, int y, int plane, float[] out) {
+        int i = y * width + x, o = 3 * (planes * i + plane);
+        float k = counts[i] > 0 ? 1f / counts[i] : 0;
+        out[0] = sums[o] * k;
+        out[1] = sums[o + 1] * k;
+        out[2] = sums[o + 2] * k;
+    }
+
+    /**
+     * Mean of all planes at a pixel, each with its gain.
+     *
+     * @param gains three factors for each plane, or null for one
+     */
+    public void mean(int x, int y, float[] gains, float[] out) {
+        int i = y * width + x, o = 3 * planes * i;
+        float k = counts[i] > 0 ? 1f / counts[i] : 0, r = 0, g = 0, b = 0;
+        for (int p = 0; p < planes; p++) {
+            r += sums[o + 3 * p] * (gains == null ? 1 : gains[3 * p]);
+            g += sums[o + 3 * p + 1] * (gains == null ? 1 : gains[3 * p + 1]);
+            b += sums[o + 3 * p + 2] * (gains == null ? 1 : gains[3 * p + 2]);
+        }
+        out[0] = r * k;
+        out[1] = g * k;
+        out[2] = b * k;
+    }
+
+    /** Estimated variance of the pixel's mean luminance, (cd/m2)^2; infinite below two samples. */
+    public double variance(int x, int y) {
+        int i = y * width + x, n = counts[i];
+        if (n < 2) return Double.POSITIVE_INFINITY;
+        double l = 0;
+        for (int p = 0; p < planes; p++) {
+            int o = 3 * (planes * i + p);
+            l += 0.2126 * sums[o] + 0.7152 * sums[o + 1] + 0.0722 * sums[o + 2];
+        }
+        return Math.max(0, squares[i] - l * l / n) / (n - 1.0) / n;
+    }
+
+    /** Total samples taken. */
+    public long samples() {
+        long n = 0;
+        for (int c : counts) n += c;
+        return n;
+    }
+
+    /** Mean luminance of each plane over the rendered pixels, cd/m2. */
+    public double[] planeLuminance() {
+        double[] out = new double[planes];
+        float[] c = new float[3];
+        int n = 0;
+        for (int y = 0; y < height; y++)
+            for (int x = 0; x < width; x++) {
+                if (counts[y * width + x] == 0) continue;
+                n++;
+                for (int p = 0; p < planes; p++) {
+                    mean(x, y, p, c);
+                    out[p] += 0.2126 * c[0] + 0.7152 * c[1] + 0.0722 * c[2];
+                }
+            }
+        for (int p = 0; p < planes; p++) out[p] /= Math.max(1, n);
+        return out;
+    }
+}

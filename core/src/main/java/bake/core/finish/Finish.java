@@ -1,0 +1,95 @@
+package bake.core.finish;
+
+import bake.core.film.Film;
+import bake.core.film.Region;
+
+/**
+ * Turns film into display values.
+ *
+ * @param saturation luminance that saturates the camera, cd/m2
+ * @param curve tone curve
+ */
+public record Finish(double saturation, ToneCurve curve) {
+
+    private static final int TABLE = 4096;
+
+    /** sRGB codes as 0xAARRGGBB, row by row; pixels with no sample are transparent. */
+    public int[] argb(Film film, float[] gains) {
+        int[] out = new int[film.width() * film.height()];
+        argb(film, gains, 0, film.height(), out);
+        return out;
+    }
+
+    /** Rows [from, to) of {@link #argb} into {@code out}. */
+    public void argb(Film film, float[] gains, int from, int to, int[] out) {
+        float[] table = table();
+        float[] c = new float[3];
+        for (int y = from; y < to; y++)
+            for (int x = 0; x < film.width(); x++) {
+                if (film.samples(x, y) == 0) {
+                    out[y * film.width() + x] = 0;
+                    continue;
+                }
+                film.mean(x, y, gains, c);
+                int r = code8(table, c[0]), g = code8(table, c[1]), b = code8(table, c[2]);
+                out[y * film.width() + x] = 0xff000000 | r << 16 | g << 8 | b;
+            }
+    }
+
+    private int code8(float[] table, float v) {
+        return Math.clamp((int) (255 * lookup(table, v) + 0.5f), 0, 255);
+    }
+
+    /** sRGB codes 0 to 65535, three for each pixel of the region. */
+    public short[] rgb16(Film film, float[] gains, Region r) {
+        short[] out = new short[3 * r.width() * r.height()];
+        float[] c = new float[3];
+        int i = 0;
+        for (int y = r.y(); y < r.y() + r.height(); y++)
+            for (int x = r.x(); x < r.x() + r.width(); x++) {
+                film.mean(x, y, gains, c);
+                for (float v : c) out[i++] = (short) Math.clamp(Math.round(65535 * Srgb.encode(curve.apply(v / saturation))), 0, 65535);
+            }
+        return out;
+    }
+
+    /** Encoded response over the logarithm of light: 24 stops, fine enough for 8 bit codes. */
+    private float[] table() {
+        float[] t = new float[TABLE + 1];
+        for (int i = 0; i <= TABLE; i++) t[i] = (float) Srgb.encode(curve.apply(Math.pow(2, 24.0 * i / TABLE - 16)));
+        return t;
+    }
+
+    private float lookup(float[] table, float v) {
+        double x = v / saturation;
+        if (!(x > 0x1p-16)) return (float) Srgb.encode(curve.apply(Math.max(0, x)));
+        double f = (Math.log(x) / Math.log(2) + 16) * TABLE / 24;
+        int i = Math.min((int) f, TABLE - 1);
+        float k = (float) Math.min(1, f - i);
+        return table[i] * (1 - k) + table[i + 1] * k;
+    }
+
+    /**
+     * Noise of the picture: estimated relative standard error after the tone curve, root of the mean square over the
+     * region, in percent. Infinite before the second pass.
+     */
+    public double noise(Film film, Region r) {
+        double error = 0, signal = 0;
+        float[] c = new float[3];
+        long n = 0;
+        for (int y = r.y(); y < r.y() + r.height(); y++)
+            for (int x = r.x(); x < r.x() + r.width(); x++) {
+                if (film.samples(x, y) < 2) continue;
+                film.mean(x, y, null, c);
+                double l = (0.2126 * c[0] + 0.7152 * c[1] + 0.0722 * c[2]) / saturation;
+                double s = curve.slope(l), d = curve.apply(l);
+                // The curve bends within one standard error of bright noise; the display cannot move by more than itself.
+                double e = Math.min(s * Math.sqrt(film.variance(x, y)) / saturation, Math.max(d, 1 - d));
+                error += e * e;
+                signal += d * d;
+                n++;
+            }
+        if (n == 0) return Double.POSITIVE_INFINITY;
+        return signal > 0 ? 100 * Math.sqrt(error / signal) : 0;
+    }
+}

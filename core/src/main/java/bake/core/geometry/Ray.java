@@ -1,0 +1,38 @@
+package bake.core.geometry;
+
+/**
+ * A ray and what it met, reused for every query of a thread. Directions are of length one in world space.
+ * After a closest-hit query {@link #t}, {@link #item}, {@link #prim}, {@link #u}, {@link #v} describe the hit.
+ */
+public final class Ray {
+    public float ox, oy, oz, dx, dy, dz;
+    /** Distance: on entry the farthest that counts, after a hit the distance of the hit. */
+    public float t;
+    /** Item of the top level that was hit, or -1. */
+    public int item;
+    /** Triangle of that item, in leaf order. */
+    public int prim;
+    /** Barycentric coordinates of the second and third vertex. */
+    public float u, v;
+    /** Colour that a shadow ray kept on its way through panes and cut-outs. */
+    public float tr, tg, tb;
+    /** Scene lamp whose own body does not block this shadow ray, or -1. */
+    public int skipLamp = -1;
+    /** Queries made with this ray since the counter was last read. */
+    public long traced;
+
+    final int[] stack = new int[128];
+    final int[] topStack = new int[96];
+    final float[] local = new float[6];
+
+    public void set(float ox, float oy, float oz, float dx, float dy, float dz, float tMax) {
+        this.ox = ox;
+        this.oy = oy;
+        this.oz = oz;
+        this.dx = dx;
+        this.dy = dy;
+        this.dz = dz;
+        t = tMax;
+        item = -1;
+    }
+}

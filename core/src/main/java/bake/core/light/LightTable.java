@@ -1,0 +1,154 @@
+package bake.core.light;
+
+import bake.core.geometry.Geometry;
+import bake.core.math.Vec3;
+import bake.core.scene.Lamp;
+import bake.core.scene.Panorama;
+import bake.core.scene.Surroundings;
+import bake.core.surface.SurfaceTable;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * All light of a scene, compiled: sun, dome, lamps and glowing materials, and the names of the source groups that
+ * the picture keeps apart. Group 0 is the sun, group 1 the surroundings.
+ */
+public final class LightTable {
+    public static final int SUN = 0, DOME = 1;
+    /** Width of the table that the clear sky is kept in. */
+    private static final int SKY_WIDTH = 512;
+    public static final String GLOW = "Glowing materials";
+
+    private final Dome dome;
+    private final Emitters emitters;
+    private final List<String> groups;
+    private final Vec3 sunDirection;
+    private final Vec3 sunIlluminance;
+    private final float sunCap, sunCos;
+    private final float sunR, sunG, sunB;
+
+    /** Surroundings already tabulated, so that other edits need not do it again. */
+    public record Surround(Surroundings of, Dome dome, Vec3 toSun, Vec3 sunLux, double sunRadius) {
+        public static Surround of(Surroundings s) {
+            return switch (s) {
+                case Surroundings.SunSky k -> sunSky(k);
+                case Surroundings.Hdri h -> new Surround(s, new Dome(h.panorama(), Math.pow(2, h.stops()), h.rotation()), null, Vec3.ZERO, 0);
+                case Surroundings.Plain p -> {
+                    float[] c = {(float) p.luminance().x(), (float) p.luminance().y(), (float) p.luminance().z()};
+                    float[] rgb = new float[3 * 8 * 4];
+                    for (int i = 0; i < rgb.length; i++) rgb[i] = c[i % 3];
+                    yield new Surround(s, new Dome(new Panorama("plain", 8, 4, rgb), 1, 0), null, Vec3.ZERO, 0);
+                }
+            };
+        }
+
+        private static Surround sunSky(Surroundings.SunSky k) {
+            Atmosphere air = new Atmosphere(k.haze(), k.groundAlbedo());
+            Panorama sky = SkyImage.clear(air, k.toSun(), SKY_WIDTH);
+            Vec3 lux = air.sunIlluminance(Math.asin(Math.clamp(k.toSun().z(), -1, 1))).times(Math.pow(2, k.sunStops()));
+            return new Surround(k, new Dome(sky, Math.pow(2, k.skyStops()), 0), k.toSun(), lux, Math.toRadians(k.sunDegrees() / 2));
+        }
+    }
+
+    public LightTable(Surround s, List<Lamp> lamps, Geometry geometry, SurfaceTable surfaces) {
+        List<String> names = new ArrayList<>(List.of("Sun", s.of() instanceof Surroundings.SunSky ? "Sky" : "Surroundings"));
+        int[] groupOf = new int[lamps.size()];
+        for (int i = 0; i < groupOf.length; i++) {
+            String g = lamps.get(i).group();
+            int at = names.subList(2, names.size()).indexOf(g) + 2;
+            if (at < 2) {
+                at = names.size();
+                names.add(g);
+            }
+            groupOf[i] = at;
+        }
+        int glow = names.size();
+        names.add(GLOW);
+        groups = List.copyOf(names);
+        dome = s.dome();
+        emitters = new Emitters(lamps, groupOf, geometry, surfaces, glow);
+        sunDirection = s.toSun();
+        sunIlluminance = s.sunLux();
+        double sin = Math.sin(s.sunRadius());
+        sunCap = (float) (2 * Math.pow(Math.sin(s.sunRadius() / 2), 2));
+        sunCos = 1 - sunCap;
+        double scale = sin > 0 ? 1 / (Math.PI * sin * sin) : 0;
+        sunR = (float) (sunIlluminance.x() * scale);
+        sunG = (float) (sunIlluminance.y() * scale);
+        sunB = (float) (sunIlluminance.z() * scale);
+    }
+
+    public List<String> groups() {
+        return groups;
+    }
+
+    public Dome dome() {
+        return dome;
+    }
+
+    public Emitters emitters() {
+        return emitters;
+    }
+
+    public boolean hasSun() {
+        return sunR + sunG + sunB > 0;
+    }
+
+    /** Illuminance by colour on a plane facing the sun, lux. */
+    public Vec3 sunIlluminance() {
+        return sunIlluminance;
+    }
+
+    /** Unit direction to the sun's centre, or null without a sun. */
+    public Vec3 sunDirection() {
+        return sunDirection;
+    }
+
+    /** A direction within the sun's disc, uniform in solid angle. */
+    public void sampleSun(float u1, float u2, LightSample s) {
+        s.x = (float) sunDirection.x();
+        s.y = (float) sunDirection.y();
+        s.z = (float) sunDirection.z();
+        float oneMinus = u1 * sunCap, sin = (float) Math.sqrt(oneMinus * (2 - oneMinus)), phi = 2 * (float) Math.PI * u2;
+        Emitters.turn(s, 1 - oneMinus, sin * (float) Math.cos(phi), sin * (float) Math.sin(phi));
+        s.distance = Float.POSITIVE_INFINITY;
+        s.r = sunR;
+        s.g = sunG;
+        s.b = sunB;
+        s.pdf = 1 / (2 * (float) Math.PI * sunCap);
+        s.point = s.hidden = false;
+        s.lamp = -1;
+        s.group = SUN;
+    }
+
+    /** Density of {@link #sampleSun}, zero outside of the disc. */
+    public float pdfSun(float x, float y, float z) {
+        if (!hasSun()) return 0;
+        double cos = x * sunDirection.x() + y * sunDirection.y() + z * sunDirection.z();
+        return cos >= sunCos ? 1 / (2 * (float) Math.PI * sunCap) : 0;
+    }
+
+    /** Luminance by colour of the sun's disc, cd/m2. */
+    public void sunLuminance(float[] out) {
+        out[0] = sunR;
+        out[1] = sunG;
+        out[2] = sunB;
+    }
+
+    /** A direction to the dome in proportion to its luminance. */
+    public void sampleDome(float u1, float u2, LightSample s) {
+        dome.sample(u1, u2, s.rgb);
+        s.x = s.rgb[0];
+        s.y = s.rgb[1];
+        s.z = s.rgb[2];
+        s.distance = Float.POSITIVE_INFINITY;
+        s.pdf = dome.pdf(s.x, s.y, s.z);
+        dome.lookup(s.x, s.y, s.z, s.rgb);
+        s.r = s.rgb[0];
+        s.g = s.rgb[1];
+        s.b = s.rgb[2];
+        s.point = s.hidden = false;
+        s.lamp = -1;
+        s.group = DOME;
+    }
+}

@@ -1,0 +1,71 @@
+package bake.core.math;
+
+/**
+ * Random numbers of one path: Owen-scrambled, shuffled Sobol points, padded in pairs of dimensions.
+ *
+ * <p>Burley 2020, "Practical Hash-based Owen Scrambling" (JCGT 9(4)), with the hash constants improved by
+ * Vegdahl (from memory). Every number is a pure function of (pixel, sample, dimension, seed), so pictures do
+ * not depend on threads or tiles.
+ *
+ * <p>One instance per thread; {@link #start} begins a path, {@link #next2} fills {@link #u} and {@link #v}
+ * with two numbers in [0, 1).
+ */
+public final class PathSampler {
+    private static final float SCALE = 0x1p-24f;
+
+    public float u, v;
+    private int pixelSeed, sample, dimension;
+
+    /** Begins the path of one sample of one pixel. */
+    public void start(int x, int y, int sampleIndex, long seed) {
+        int h = hash(x * 0x9e3779b1 ^ (int) seed);
+        pixelSeed = hash(h ^ y * 0x85ebca77 ^ (int) (seed >>> 32) * 0xc2b2ae3d);
+        sample = Integer.reverse(sampleIndex);
+        dimension = 0;
+    }
+
+    /** The next pair of numbers, a (0,2) sequence over the samples of this pixel. */
+    public void next2() {
+        int s = hash(pixelSeed + dimension++ * 0x9e3779b9);
+        int i = Integer.reverse(permute(sample, s));
+        u = (Integer.reverse(permute(i, s ^ 0x68bc21eb)) >>> 8) * SCALE;
+        v = (Integer.reverse(permute(pascal(i), s ^ 0x02e5be93)) >>> 8) * SCALE;
+    }
+
+    /** One number in [0, 1), from a pair of its own. */
+    public float next1() {
+        next2();
+        return u;
+    }
+
+    /**
+     * Bit-reversed second Sobol coordinate of index {@code i}. Its generator matrix is Pascal's triangle modulo
+     * two, which by Lucas' theorem is a superset sum, done here in five steps instead of 32.
+     */
+    private static int pascal(int i) {
+        i ^= i >>> 1 & 0x55555555;
+        i ^= i >>> 2 & 0x33333333;
+        i ^= i >>> 4 & 0x0f0f0f0f;
+        i ^= i >>> 8 & 0x00ff00ff;
+        return i ^ i >>> 16;
+    }
+
+    /** Laine-Karras style permutation: bit k of the result depends only on bits 0 to k of {@code x}. */
+    private static int permute(int x, int seed) {
+        x ^= x * 0x3d20adea;
+        x += seed;
+        x *= (seed >>> 16) | 1;
+        x ^= x * 0x05526c56;
+        x ^= x * 0x53a22864;
+        return x;
+    }
+
+    /** A well mixing integer hash ("lowbias32", Wellons 2018). */
+    public static int hash(int x) {
+        x ^= x >>> 16;
+        x *= 0x7feb352d;
+        x ^= x >>> 15;
+        x *= 0x846ca68b;
+        return x ^ x >>> 16;
+    }
+}

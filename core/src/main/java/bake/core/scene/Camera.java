@@ -1,0 +1,50 @@
+package bake.core.scene;
+
+import bake.core.math.Vec3;
+
+/**
+ * A thin-lens camera on a 36 mm wide sensor.
+ *
+ * @param focal focal length, mm
+ * @param fNumber aperture; with {@code depthOfField} it also sets the lens' diameter
+ * @param shutter exposure time, s
+ * @param iso sensitivity
+ * @param focus distance of sharpness along the optical axis, metres
+ * @param straightVerticals keep the sensor upright and look up or down by shifting the lens
+ * @param shift extra vertical lens shift, mm, positive raises the view
+ */
+public record Camera(
+        Vec3 position, Vec3 target, double focal, double fNumber, double shutter, double iso, double focus,
+        boolean depthOfField, boolean straightVerticals, double shift) {
+
+    public static final double SENSOR_WIDTH = 36;
+
+    /** A camera for daylight at {@code focal} mm, everything sharp. */
+    public static Camera of(Vec3 position, Vec3 target, double focal) {
+        return new Camera(position, target, focal, 8, 1 / 125.0, 100, 5, false, true, 0);
+    }
+
+    /** Exposure value at ISO 100: log2(N2 / t * 100 / S) (ISO 2720). */
+    public double ev100() {
+        return Math.log(fNumber * fNumber / shutter * 100 / iso) / Math.log(2);
+    }
+
+    /** Luminance that just saturates the picture, cd/m2: 1.2 * 2^EV100 (ISO 12232, saturation based). */
+    public double saturation() {
+        return 1.2 * Math.pow(2, ev100());
+    }
+
+    /** The same camera with the shutter chosen so that {@link #ev100()} is {@code ev}. */
+    public Camera withEv(double ev) {
+        return new Camera(position, target, focal, fNumber, fNumber * fNumber * 100 / iso / Math.pow(2, ev), iso, focus,
+                depthOfField, straightVerticals, shift);
+    }
+
+    public Camera at(Vec3 newPosition, Vec3 newTarget) {
+        return new Camera(newPosition, newTarget, focal, fNumber, shutter, iso, focus, depthOfField, straightVerticals, shift);
+    }
+
+    public Camera withFocal(double mm) {
+        return new Camera(position, target, mm, fNumber, shutter, iso, focus, depthOfField, straightVerticals, shift);
+    }
+}

@@ -1,0 +1,247 @@
+package bake.core.surface;
+
+/**
+ * How a {@link SurfacePoint} scatters light. One layered surface:
+ *
+ * <ul>
+ *   <li>a GGX gloss (Schlick's Fresnel), which for metals is the whole surface,
+ *   <li>below it a matt body that gets exactly what the gloss leaves over: base (1-E(o)) (1-E(i)) / (pi (1-Ebar)),
+ *       reciprocal and energy keeping (Kelemen and Szirmay-Kalos 2001); a share of it may go through (translucency),
+ *   <li>for rough metals the light that bounces between facets (Kulla and Conty 2017, the same form),
+ *   <li>or the rough boundary of clear glass (Walter et al. 2007).
+ * </ul>
+ *
+ * <p>One instance per thread: {@link #begin} with the viewing direction, then {@link #eval} and {@link #sample}.
+ * Directions are world space and point away from the surface. Colours include the cosine at the light's side.
+ */
+public final class Scatter {
+    private static final float INV_PI = (float) (1 / Math.PI);
+    /** Below this width clear glass is treated as perfectly smooth. */
+    private static final float SMOOTH = 0.0017f;
+
+    /** Result of {@link #eval} and {@link #sample}: scattering times cosine, and its density per steradian. */
+    public float r, g, b, pdf;
+    /** Result of {@link #sample}: the direction; {@code smooth} when only this one direction was possible. */
+    public float wx, wy, wz;
+    public boolean smooth;
+
+    private final float[] h = new float[3];
+    private SurfacePoint s;
+    private float ox, oy, oz;
+    private float f0r, f0g, f0b, f90, f0d, f90d;
+    private float pGloss, pClear, eta;
+    private float bodyScale, bodyO, msR, msG, msB, msO;
+    private boolean gloss;
+
+    /** Prepares for a point seen from direction (x, y, z). */
+    public void begin(SurfacePoint p, float x, float y, float z) {
+        s = p;
+        ox = x * p.tx + y * p.ty + z * p.tz;
+        oy = x * p.bx + y * p.by + z * p.bz;
+        oz = Math.max(1e-4f, x * p.nx + y * p.ny + z * p.nz);
+        float q = (p.ior - 1) / (p.ior + 1);
+        f0d = q * q;
+        f90d = Math.min(1, 50 * f0d);
+        float m = p.metallic;
+        f0r = f0d + (p.baseR - f0d) * m;
+        f0g = f0d + (p.baseG - f0d) * m;
+        f0b = f0d + (p.baseB - f0d) * m;
+        f90 = f90d + (1 - f90d) * m;
+        pClear = p.transmission;
+        eta = p.front ? p.ior : 1 / p.ior;
+        gloss = f90 > 0;
+        bodyScale = (1 - m) * INV_PI;
+        bodyO = 1;
+        msR = msG = msB = 0;
+        pGloss = 0;
+        if (gloss) prepareGloss(p, m);
+    }
+
+    private void prepareGloss(SurfacePoint p, float m) {
+        float eO = f90d > 0 ? dielectricEnergy(oz) : 0;
+        if (m < 1 && f90d > 0) {
+            bodyO = 1 - eO;
+            float mean = f0d * (Ggx.essMean(p.alpha) - meanB(p.alpha)) + f90d * meanB(p.alpha);
+            bodyScale *= 1 / (1 - mean);
+        }
+        if (m > 0) {
+            float mean = Ggx.essMean(p.alpha), rest = Math.max(1e-4f, 1 - mean);
+            msO = m * (1 - Ggx.ess(oz, p.alpha)) * INV_PI / rest;
+            msR = facets(p.baseR, mean);
+            msG = facets(p.baseG, mean);
+            msB = facets(p.baseB, mean);
+        }
+        float spec = Ggx.energy(oz, p.alpha, 0.2126f * f0r + 0.7152f * f0g + 0.0722f * f0b);
+        float body = (0.2126f * p.baseR + 0.7152f * p.baseG + 0.0722f * p.baseB) * ((1 - m) * bodyO + m * (1 - Ggx.ess(oz, p.alpha)));
+        pGloss = Math.clamp(spec / Math.max(1e-6f, spec + body), 0.1f, m == 1 ? 0.95f : 0.9f);
+        if (spec + body < 1e-6f) pGloss = 0.5f;
+    }
+
+    private static float meanB(float a) {
+        return Ggx.energyMean(a, 0);
+    }
+
+    private float dielectricEnergy(float cos) {
+        float b = Ggx.energy(cos, s.alpha, 0);
+        return f0d * (Ggx.ess(cos, s.alpha) - b) + f90d * b;
+    }
+
+    /** Colour of light after all bounces between facets but the first (Kulla and Conty 2017). */
+    private static float facets(float f0, float mean) {
+        float f = f0 + (1 - f0) / 21;
+        return f * f * mean / (1 - f * (1 - mean));
+    }
+
+    /** Scattering from light direction (x, y, z) to the view, into r, g, b and pdf; perfectly smooth parts give nothing. */
+    public void eval(float x, float y, float z) {
+        r = g = b = pdf = 0;
+        float ix = x * s.tx + y * s.ty + z * s.tz, iy = x * s.bx + y * s.by + z * s.bz, iz = x * s.nx + y * s.ny + z * s.nz;
+        float side = x * s.gx + y * s.gy + z * s.gz;
+        if (iz * side <= 0) return; // the bent normal and the true face disagree: nothing may leak
+        if (pClear < 1) {
+            if (iz > 0) reflect(ix, iy, iz, 1 - pClear);
+            else if (s.translucency > 0) through(-iz, 1 - pClear);
+        }
+        if (pClear > 0 && s.alpha > SMOOTH) clear(ix, iy, iz);
+    }
+
+    private void reflect(float ix, float iy, float iz, float weight) {
+        float body = bodyScale * (1 - s.translucency), bodyI = gloss && f90d > 0 && s.metallic < 1 ? 1 - dielectricEnergy(iz) : 1;
+        float k = body * bodyO * bodyI * iz * weight;
+        r = k * s.baseR;
+        g = k * s.baseG;
+        b = k * s.baseB;
+        pdf = weight * (1 - pGloss) * (1 - s.translucency * (1 - s.metallic)) * iz * INV_PI;
+        if (!gloss) return;
+        if (msO > 0 && s.metallic > 0) {
+            float ms = msO * (1 - Ggx.ess(iz, s.alpha)) * iz * weight;
+            r += ms * msR;
+            g += ms * msG;
+            b += ms * msB;
+        }
+        float hx = ox + ix, hy = oy + iy, hz = oz + iz, l = 1 / (float) Math.sqrt(hx * hx + hy * hy + hz * hz);
+        float vh = (ox * hx + oy * hy + oz * hz) * l;
+        float d = Ggx.d(hz * l, s.alpha), f = Ggx.pow5(1 - vh);
+        float k2 = weight * d * Ggx.g2(oz, iz, s.alpha) / (4 * oz);
+        r += k2 * (f0r + (f90 - f0r) * f);
+        g += k2 * (f0g + (f90 - f0g) * f);
+        b += k2 * (f0b + (f90 - f0b) * f);
+        pdf += weight * pGloss * d * Ggx.g1(oz, s.alpha) / (4 * oz);
+    }
+
+    private void through(float iz, float weight) {
+        float bodyI = gloss && f90d > 0 ? 1 - dielectricEnergy(iz) : 1;
+        float k = bodyScale * s.translucency * bodyO * bodyI * iz * weight;
+        r = k * s.baseR;
+        g = k * s.baseG;
+        b = k * s.baseB;
+        pdf = weight * (1 - pGloss) * s.translucency * (1 - s.metallic) * iz * INV_PI;
+    }
+
+    /** Rough boundary of a clear solid; light is counted without the n^2 of radiance, which cancels on leaving. */
+    private void clear(float ix, float iy, float iz) {
+        boolean refl = iz > 0;
+        float k = refl ? 1 : eta, hx = ox + k * ix, hy = oy + k * iy, hz = oz + k * iz;
+        float l = 1 / (float) Math.sqrt(Math.max(1e-20f, hx * hx + hy * hy + hz * hz));
+        if (hz < 0) l = -l;
+        hx *= l;
+        hy *= l;
+        hz *= l;
+        float vh = ox * hx + oy * hy + oz * hz, lh = ix * hx + iy * hy + iz * hz;
+        if (vh <= 0 || (refl ? lh <= 0 : lh >= 0)) return;
+        float f = Fresnel.dielectric(Math.min(1, vh), eta), d = Ggx.d(hz, s.alpha);
+        float g2 = Ggx.g2(oz, iz, s.alpha), g1 = Ggx.g1(oz, s.alpha);
+        float jacobian, choice;
+        if (refl) {
+            jacobian = 1 / (4 * oz);
+            choice = f;
+        } else {
+            float den = vh + eta * lh;
+            jacobian = vh * -lh * eta * eta / (den * den * oz);
+            choice = 1 - f;
+        }
+        float v = pClear * choice * d * g2 * jacobian;
+        r += v * (refl ? 1 : s.baseR);
+        g += v * (refl ? 1 : s.baseG);
+        b += v * (refl ? 1 : s.baseB);
+        pdf += pClear * choice * d * g1 * jacobian;
+    }
+
+    /**
+     * Chooses a direction. On true, (wx, wy, wz), the scattering, and the density are set; for a smooth direction
+     * r, g, b are the weight itself and pdf is one.
+     *
+     * @param c chooses the lobe; {@code u1}, {@code u2} the direction; all in [0, 1)
+     */
+    public boolean sample(float c, float u1, float u2) {
+        smooth = false;
+        float ix, iy, iz;
+        if (c < pClear) return sampleClear(c / pClear, u1, u2);
+        float e = (c - pClear) / Math.max(1e-6f, 1 - pClear);
+        if (e < pGloss) {
+            Ggx.visibleNormal(ox, oy, oz, s.alpha, u1, u2, h);
+            float vh = 2 * (ox * h[0] + oy * h[1] + oz * h[2]);
+            ix = vh * h[0] - ox;
+            iy = vh * h[1] - oy;
+            iz = vh * h[2] - oz;
+            if (iz <= 0) return false;
+        } else {
+            float rad = (float) Math.sqrt(u1), phi = 2 * (float) Math.PI * u2;
+            ix = rad * (float) Math.cos(phi);
+            iy = rad * (float) Math.sin(phi);
+            iz = (float) Math.sqrt(Math.max(1e-9f, 1 - u1));
+            float t = (e - pGloss) / Math.max(1e-6f, 1 - pGloss);
+            if (t < s.translucency * (1 - s.metallic)) iz = -iz;
+        }
+        toWorld(ix, iy, iz);
+        eval(wx, wy, wz);
+        return pdf > 0;
+    }
+
+    private boolean sampleClear(float c, float u1, float u2) {
+        boolean flat = s.alpha <= SMOOTH;
+        if (flat) {
+            h[0] = h[1] = 0;
+            h[2] = 1;
+        } else Ggx.visibleNormal(ox, oy, oz, s.alpha, u1, u2, h);
+        float vh = ox * h[0] + oy * h[1] + oz * h[2];
+        if (vh <= 0) return false;
+        float f = Fresnel.dielectric(Math.min(1, vh), eta);
+        boolean refl = c < f;
+        float ix, iy, iz;
+        if (refl) {
+            ix = 2 * vh * h[0] - ox;
+            iy = 2 * vh * h[1] - oy;
+            iz = 2 * vh * h[2] - oz;
+            if (iz <= 0) return false;
+        } else {
+            float sin2 = (1 - vh * vh) / (eta * eta), ct = (float) Math.sqrt(Math.max(0, 1 - sin2)), k = vh / eta - ct;
+            ix = k * h[0] - ox / eta;
+            iy = k * h[1] - oy / eta;
+            iz = k * h[2] - oz / eta;
+            if (iz >= 0) return false;
+        }
+        toWorld(ix, iy, iz);
+        if (!flat) {
+            eval(wx, wy, wz);
+            return pdf > 0;
+        }
+        if ((wx * s.gx + wy * s.gy + wz * s.gz > 0) != refl) return false;
+        smooth = true;
+        r = refl ? 1 : s.baseR;
+        g = refl ? 1 : s.baseG;
+        b = refl ? 1 : s.baseB;
+        pdf = 1;
+        return true;
+    }
+
+    private void toWorld(float x, float y, float z) {
+        wx = x * s.tx + y * s.bx + z * s.nx;
+        wy = x * s.ty + y * s.by + z * s.ny;
+        wz = x * s.tz + y * s.bz + z * s.nz;
+        float l = 1 / (float) Math.sqrt(wx * wx + wy * wy + wz * wz);
+        wx *= l;
+        wy *= l;
+        wz *= l;
+    }
+}

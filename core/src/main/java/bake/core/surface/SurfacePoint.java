@@ -1,0 +1,237 @@
+package bake.core.surface;
+
+import bake.core.geometry.Blas;
+import bake.core.geometry.Geometry;
+import bake.core.geometry.Ray;
+
+/**
+ * The place where a ray met a triangle: position, frame, and the material's values there. One instance per thread,
+ * filled by {@link #load}; the scattering itself is in {@link Scatter}.
+ */
+public final class SurfacePoint {
+    /** Position, metres. */
+    public float px, py, pz;
+    /** Geometric normal, turned to the side the ray came from. */
+    public float gx, gy, gz;
+    /** Shading frame: tangent, bitangent, normal; the normal is on the ray's side too. */
+    public float tx, ty, tz, bx, by, bz, nx, ny, nz;
+    /** Linear base colour. */
+    public float baseR, baseG, baseB;
+    /** Luminance given off, cd/m2 by colour. */
+    public float emitR, emitG, emitB;
+    public float metallic, alpha, ior, transmission, translucency;
+    public int material;
+    /** True when the ray came from the side the triangle's winding faces. */
+    public boolean front;
+    /** Rounding-safe distance to step off the surface. */
+    public float offset;
+
+    private final float[] texel = new float[3];
+
+    /** Reads the triangle, its attributes and its material at the ray's hit. */
+    public void load(Geometry geometry, SurfaceTable table, Ray ray) {
+        Blas b = geometry.blas(ray.item);
+        int prim = ray.prim, o = 9 * prim;
+        float[] c = b.corners();
+        float u = ray.u, v = ray.v, w = 1 - u - v;
+        px = c[o] + u * c[o + 3] + v * c[o + 6];
+        py = c[o + 1] + u * c[o + 4] + v * c[o + 7];
+        pz = c[o + 2] + u * c[o + 5] + v * c[o + 8];
+        gx = c[o + 4] * c[o + 8] - c[o + 5] * c[o + 7];
+        gy = c[o + 5] * c[o + 6] - c[o + 3] * c[o + 8];
+        gz = c[o + 3] * c[o + 7] - c[o + 4] * c[o + 6];
+        int[] vx = b.vertices();
+        int i = vx[3 * prim], j = vx[3 * prim + 1], k = vx[3 * prim + 2];
+        float[] n = b.normals();
+        nx = w * n[3 * i] + u * n[3 * j] + v * n[3 * k];
+        ny = w * n[3 * i + 1] + u * n[3 * j + 1] + v * n[3 * k + 1];
+        nz = w * n[3 * i + 2] + u * n[3 * j + 2] + v * n[3 * k + 2];
+        float[] uv = b.uvs();
+        float s = w * uv[2 * i] + u * uv[2 * j] + v * uv[2 * k];
+        float t = w * uv[2 * i + 1] + u * uv[2 * j + 1] + v * uv[2 * k + 1];
+        tangent(c, o, uv[2 * j] - uv[2 * i], uv[2 * j + 1] - uv[2 * i + 1], uv[2 * k] - uv[2 * i], uv[2 * k + 1] - uv[2 * i + 1]);
+        if (!geometry.isWorld(ray.item)) toWorld(geometry, ray.item);
+        offset = 4e-5f * Math.max(1, Math.max(Math.abs(px), Math.max(Math.abs(py), Math.abs(pz))));
+        float l = 1 / (float) Math.sqrt(gx * gx + gy * gy + gz * gz);
+        gx *= l;
+        gy *= l;
+        gz *= l;
+        material = b.materials()[prim];
+        values(table, s, t);
+        orient(ray);
+        TextureLookup map = table.images[SurfaceTable.IMAGES * material + SurfaceTable.NORMAL_IMAGE];
+        frame();
+        if (map != null) bend(map, s, t, table.values[SurfaceTable.STRIDE * material + SurfaceTable.NORMAL_SCALE], ray);
+    }
+
+    private void tangent(float[] c, int o, float du1, float dv1, float du2, float dv2) {
+        float det = du1 * dv2 - du2 * dv1;
+        float r = Math.abs(det) > 1e-20f ? 1 / det : 0;
+        tx = r * (dv2 * c[o + 3] - dv1 * c[o + 6]);
+        ty = r * (dv2 * c[o + 4] - dv1 * c[o + 7]);
+        tz = r * (dv2 * c[o + 5] - dv1 * c[o + 8]);
+        bx = r * (du1 * c[o + 6] - du2 * c[o + 3]);
+        by = r * (du1 * c[o + 7] - du2 * c[o + 4]);
+        bz = r * (du1 * c[o + 8] - du2 * c[o + 5]);
+    }
+
+    private void toWorld(Geometry g, int item) {
+        float x = px, y = py, z = pz;
+        px = g.toWorld(item, 0) * x + g.toWorld(item, 1) * y + g.toWorld(item, 2) * z + g.toWorld(item, 3);
+        py = g.toWorld(item, 4) * x + g.toWorld(item, 5) * y + g.toWorld(item, 6) * z + g.toWorld(item, 7);
+        pz = g.toWorld(item, 8) * x + g.toWorld(item, 9) * y + g.toWorld(item, 10) * z + g.toWorld(item, 11);
+        x = tx;
+        y = ty;
+        z = tz;
+        tx = g.toWorld(item, 0) * x + g.toWorld(item, 1) * y + g.toWorld(item, 2) * z;
+        ty = g.toWorld(item, 4) * x + g.toWorld(item, 5) * y + g.toWorld(item, 6) * z;
+        tz = g.toWorld(item, 8) * x + g.toWorld(item, 9) * y + g.toWorld(item, 10) * z;
+        x = bx;
+        y = by;
+        z = bz;
+        bx = g.toWorld(item, 0) * x + g.toWorld(item, 1) * y + g.toWorld(item, 2) * z;
+        by = g.toWorld(item, 4) * x + g.toWorld(item, 5) * y + g.toWorld(item, 6) * z;
+        bz = g.toWorld(item, 8) * x + g.toWorld(item, 9) * y + g.toWorld(item, 10) * z;
+        // Normals follow the inverse transpose.
+        x = gx;
+        y = gy;
+        z = gz;
+        gx = g.toLocal(item, 0) * x + g.toLocal(item, 4) * y + g.toLocal(item, 8) * z;
+        gy = g.toLocal(item, 1) * x + g.toLocal(item, 5) * y + g.toLocal(item, 9) * z;
+        gz = g.toLocal(item, 2) * x + g.toLocal(item, 6) * y + g.toLocal(item, 10) * z;
+        x = nx;
+        y = ny;
+        z = nz;
+        nx = g.toLocal(item, 0) * x + g.toLocal(item, 4) * y + g.toLocal(item, 8) * z;
+        ny = g.toLocal(item, 1) * x + g.toLocal(item, 5) * y + g.toLocal(item, 9) * z;
+        nz = g.toLocal(item, 2) * x + g.toLocal(item, 6) * y + g.toLocal(item, 10) * z;
+    }
+
+    private void values(SurfaceTable table, float s, float t) {
+        float[] m = table.values;
+        int o = SurfaceTable.STRIDE * material, im = SurfaceTable.IMAGES * material;
+        baseR = m[o];
+        baseG = m[o + 1];
+        baseB = m[o + 2];
+        TextureLookup image = table.images[im + SurfaceTable.BASE_IMAGE];
+        if (image != null) {
+            image.colour(s, t, texel);
+            baseR *= texel[0];
+            baseG *= texel[1];
+            baseB *= texel[2];
+        }
+        metallic = m[o + SurfaceTable.METALLIC];
+        float roughness = m[o + SurfaceTable.ROUGHNESS];
+        image = table.images[im + SurfaceTable.ROUGHNESS_IMAGE];
+        if (image != null) {
+            image.colour(s, t, texel); // glTF: green is roughness, blue is metalness
+            roughness *= texel[1];
+            metallic *= texel[2];
+        }
+        alpha = Math.max(Ggx.MIN_ALPHA, roughness * roughness);
+        ior = m[o + SurfaceTable.IOR];
+        transmission = m[o + SurfaceTable.TRANSMISSION] * (1 - metallic);
+        translucency = m[o + SurfaceTable.TRANSLUCENCY];
+        emitR = m[o + SurfaceTable.EMISSION];
+        emitG = m[o + SurfaceTable.EMISSION + 1];
+        emitB = m[o + SurfaceTable.EMISSION + 2];
+        image = table.images[im + SurfaceTable.EMISSION_IMAGE];
+        if (image != null && emitR + emitG + emitB > 0) {
+            image.colour(s, t, texel);
+            emitR *= texel[0];
+            emitG *= texel[1];
+            emitB *= texel[2];
+        }
+    }
+
+    /** Turns both normals to the ray's side; a vertex normal that looks away there is replaced by the face's. */
+    private void orient(Ray ray) {
+        float toward = -(gx * ray.dx + gy * ray.dy + gz * ray.dz);
+        front = toward >= 0;
+        float sn = nx * gx + ny * gy + nz * gz; // before turning: which side the vertex normal belongs to
+        if (!front) {
+            gx = -gx;
+            gy = -gy;
+            gz = -gz;
+            sn = -sn;
+        }
+        if (sn < 0) {
+            nx = -nx;
+            ny = -ny;
+            nz = -nz;
+        }
+        float l = nx * nx + ny * ny + nz * nz;
+        if (l > 1e-12f) {
+            l = 1 / (float) Math.sqrt(l);
+            nx *= l;
+            ny *= l;
+            nz *= l;
+        } else setNormal(gx, gy, gz);
+        if (-(nx * ray.dx + ny * ray.dy + nz * ray.dz) < 1e-3f) setNormal(gx, gy, gz);
+    }
+
+    private void setNormal(float x, float y, float z) {
+        nx = x;
+        ny = y;
+        nz = z;
+    }
+
+    /** Makes tangent and bitangent fit the normal, keeping the handedness of the texture coordinates. */
+    private void frame() {
+        float d = tx * nx + ty * ny + tz * nz;
+        float x = tx - d * nx, y = ty - d * ny, z = tz - d * nz, l = x * x + y * y + z * z;
+        if (l < 1e-16f) { // no usable texture coordinates: any frame (Duff et al. 2017, JCGT 6(1))
+            float sign = Math.copySign(1, nz), a = -1 / (sign + nz), b = nx * ny * a;
+            tx = 1 + sign * nx * nx * a;
+            ty = sign * b;
+            tz = -sign * nx;
+            bx = b;
+            by = sign + ny * ny * a;
+            bz = -ny;
+            return;
+        }
+        l = 1 / (float) Math.sqrt(l);
+        tx = x * l;
+        ty = y * l;
+        tz = z * l;
+        float cx = ny * tz - nz * ty, cy = nz * tx - nx * tz, cz = nx * ty - ny * tx;
+        float side = cx * bx + cy * by + cz * bz < 0 ? -1 : 1;
+        bx = cx * side;
+        by = cy * side;
+        bz = cz * side;
+    }
+
+    /** Applies a tangent-space normal map; glTF's green points to smaller v, which is against the bitangent here. */
+    private void bend(TextureLookup map, float s, float t, float scale, Ray ray) {
+        map.colour(s, t, texel);
+        float x = (2 * texel[0] - 1) * scale, y = (1 - 2 * texel[1]) * scale, z = Math.max(2 * texel[2] - 1, 1e-3f);
+        float ax = x * tx + y * bx + z * nx, ay = x * ty + y * by + z * ny, az = x * tz + y * bz + z * nz;
+        float l = 1 / (float) Math.sqrt(ax * ax + ay * ay + az * az);
+        ax *= l;
+        ay *= l;
+        az *= l;
+        if (-(ax * ray.dx + ay * ray.dy + az * ray.dz) < 1e-2f) return;
+        setNormal(ax, ay, az);
+        frame();
+    }
+
+    /** An ideal matt white plane at a point, facing a normal: what a light meter's cell is. */
+    public void setMeter(float x, float y, float z, float ux, float uy, float uz) {
+        px = x;
+        py = y;
+        pz = z;
+        gx = ux;
+        gy = uy;
+        gz = uz;
+        setNormal(ux, uy, uz);
+        tx = ty = tz = 0;
+        frame();
+        baseR = baseG = baseB = 1;
+        emitR = emitG = emitB = metallic = transmission = translucency = 0;
+        alpha = 1;
+        ior = 1;
+        material = -1;
+        front = true;
+        offset = 4e-5f * Math.max(1, Math.max(Math.abs(px), Math.max(Math.abs(py), Math.abs(pz))));
+    }
+}

@@ -1,0 +1,17 @@
+package bake.core.transport;
+
+/**
+ * How paths are followed.
+ *
+ * @param bounces most surfaces a path may touch after the first, 0 to 1000
+ * @param clamp greatest luminance, as a multiple of the camera's saturation, that one path may add after a diffuse
+ *     bounce; 0 for no limit
+ * @param seed chooses the random numbers
+ */
+public record PathSettings(int bounces, double clamp, long seed) {
+    public static final PathSettings REFERENCE = new PathSettings(64, 0, 1);
+
+    public PathSettings withSeed(long s) {
+        return new PathSettings(bounces, clamp, s);
+    }
+}

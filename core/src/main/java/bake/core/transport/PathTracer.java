@@ -1,0 +1,285 @@
+package bake.core.transport;
+
+import bake.core.geometry.Ray;
+import bake.core.light.LightSample;
+import bake.core.light.LightTable;
+import bake.core.math.PathSampler;
+import bake.core.surface.Fresnel;
+import bake.core.surface.Scatter;
+import bake.core.surface.SurfacePoint;
+
+/**
+ * Unidirectional path tracing (Kajiya 1986) with light sampling and multiple importance sampling (Veach and Guibas
+ * 1995, power heuristic), Russian roulette by throughput. One instance per thread; nothing is allocated per path.
+ *
+ * <p>Panes are passed straight through both by paths and by shadow rays. A path that went through a pane keeps the
+ * density of the bounce before it, so both ways of finding the light weigh each other as if the pane were not there.
+ */
+public final class PathTracer {
+    /** Most panes and cut-outs passed between two bounces. */
+    private static final int MOST_PASSES = 64;
+
+    private final RenderScene scene;
+    private final LightTable lights;
+    private final int bounces;
+    private final float clamp;
+    private final Ray ray = new Ray(), shadow = new Ray();
+    private final SurfacePoint point = new SurfacePoint();
+    private final Scatter scatter = new Scatter();
+    private final LightSample light = new LightSample();
+    private final float[] rgb = new float[3];
+
+    private PathSampler random;
+    private float[] out;
+    /** Throughput of the path so far. */
+    private float br, bg, bb;
+    /** Density of the last scattering; negative when light sampling could not have found what comes now. */
+    private float lastPdf;
+    /** Where the last scattering happened, and how far the ray has come since. */
+    private float lastX, lastY, lastZ, come;
+    /** Whether the path has left a surface in a way that calls for the clamp. */
+    private boolean indirect;
+    private double clamped;
+
+    /**
+     * @param clampLuminance greatest luminance one path may add indirectly, cd/m2; 0 for no limit
+     */
+    public PathTracer(RenderScene scene, int bounces, double clampLuminance) {
+        this.scene = scene;
+        lights = scene.lights();
+        this.bounces = bounces;
+        clamp = clampLuminance > 0 ? (float) clampLuminance : Float.POSITIVE_INFINITY;
+    }
+
+    /** Length of the array that {@link #radiance} adds to: three colours for each source group. */
+    public int channels() {
+        return 3 * lights.groups().size();
+    }
+
+    /** Rays traced so far. */
+    public long rays() {
+        return ray.traced + shadow.traced;
+    }
+
+    /** Luminance that the clamp took away so far, summed over paths, cd/m2. */
+    public double clampedLuminance() {
+        return clamped;
+    }
+
+    /** Adds the luminance by colour seen along a ray to {@code add}, by source group, cd/m2. */
+    public void radiance(float ox, float oy, float oz, float dx, float dy, float dz, PathSampler sampler, float[] add) {
+        begin(sampler, add, 1);
+        ray.set(ox, oy, oz, dx, dy, dz, Float.POSITIVE_INFINITY);
+        lastPdf = -1;
+        walk(0);
+    }
+
+    /** Adds one sample of the illuminance by colour on a plane at a point to {@code add}, by source group, lux. */
+    public void irradiance(float x, float y, float z, float nx, float ny, float nz, PathSampler sampler, float[] add) {
+        begin(sampler, add, (float) Math.PI);
+        point.setMeter(x, y, z, nx, ny, nz);
+        scatter.begin(point, nx, ny, nz);
+        direct(0);
+        if (scatterOn(0)) walk(1);
+    }
+
+    private void begin(PathSampler sampler, float[] add, float weight) {
+        random = sampler;
+        out = add;
+        br = bg = bb = weight;
+        indirect = false;
+        come = 0;
+    }
+
+    private void walk(int bounce) {
+        int passes = 0;
+        while (true) {
+            if (!scene.tracer().closest(ray)) {
+                escape();
+                return;
+            }
+            come += ray.t;
+            if (ray.item >= scene.tracer().firstLamp()) {
+                meetLamp();
+                return;
+            }
+            point.load(scene.geometry(), scene.surfaces(), ray);
+            if (scene.surfaces().isPane(point.material)) {
+                if (++passes > MOST_PASSES || !pane()) return;
+                continue;
+            }
+            if (scene.surfaces().isSoft(point.material) && passesSoft()) {
+                if (++passes > MOST_PASSES) return;
+                continue;
+            }
+            passes = 0;
+            if (point.emitR + point.emitG + point.emitB > 0) meetGlow();
+            if (bounce >= bounces) return;
+            scatter.begin(point, -ray.dx, -ray.dy, -ray.dz);
+            direct(bounce);
+            if (!scatterOn(bounce)) return;
+            bounce++;
+        }
+    }
+
+    /** The path leaves the model: surroundings and sun. */
+    private void escape() {
+        if (!lights.dome().dark()) {
+            lights.dome().lookup(ray.dx, ray.dy, ray.dz, rgb);
+            float w = lastPdf < 0 ? 1 : weigh(lastPdf, lights.dome().pdf(ray.dx, ray.dy, ray.dz));
+            add(LightTable.DOME, rgb[0] * w, rgb[1] * w, rgb[2] * w);
+        }
+        float sun = lights.pdfSun(ray.dx, ray.dy, ray.dz);
+        if (sun > 0) {
+            lights.sunLuminance(rgb);
+            float w = lastPdf < 0 ? 1 : weigh(lastPdf, sun);
+            add(LightTable.SUN, rgb[0] * w, rgb[1] * w, rgb[2] * w);
+        }
+    }
+
+    private void meetLamp() {
+        int lamp = scene.tracer().lamps().lamp(ray.item - scene.tracer().firstLamp());
+        if (!lights.emitters().lampLuminance(lamp, ray.dx, ray.dy, ray.dz, rgb)) return;
+        float w = lastPdf < 0 ? 1
+                : weigh(lastPdf, lights.emitters().pdfLamp(lamp, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, come));
+        add(lights.emitters().lampGroup(lamp), rgb[0] * w, rgb[1] * w, rgb[2] * w);
+    }
+
+    private void meetGlow() {
+        float cos = Math.abs(point.gx * ray.dx + point.gy * ray.dy + point.gz * ray.dz);
+        float w = lastPdf < 0 ? 1 : weigh(lastPdf, lights.emitters().pdfGlow(ray.item, ray.prim, lastX, lastY, lastZ, come, cos));
+        add(lights.groups().size() - 1, point.emitR * w, point.emitG * w, point.emitB * w);
+    }
+
+    /** A clear sheet: goes on straight or mirrors, by chance. */
+    private boolean pane() {
+        float cos = Math.max(1e-4f, -(point.nx * ray.dx + point.ny * ray.dy + point.nz * ray.dz));
+        float clear = Fresnel.paneTransmittance(cos, point.ior), t = clear * point.transmission;
+        float tr = t * point.baseR, tg = t * point.baseG, tb = t * point.baseB, mirror = 1 - clear;
+        float lum = 0.2126f * tr + 0.7152f * tg + 0.0722f * tb;
+        if (lum + mirror <= 0) return false;
+        float p = lum / (lum + mirror);
+        if (random.next1() < p) {
+            scale(tr / p, tg / p, tb / p);
+            step(-1, ray.dx, ray.dy, ray.dz);
+        } else {
+            scale(mirror / (1 - p), mirror / (1 - p), mirror / (1 - p));
+            lastPdf = -1;
+            float k = 2 * cos;
+            step(1, ray.dx + k * point.nx, ray.dy + k * point.ny, ray.dz + k * point.nz);
+        }
+        return true;
+    }
+
+    private boolean passesSoft() {
+        var blas = scene.geometry().blas(ray.item);
+        float there = scene.surfaces().coverage(blas, point.material, ray.prim, ray.u, ray.v);
+        if (random.next1() < there) return false;
+        step(-1, ray.dx, ray.dy, ray.dz);
+        return true;
+    }
+
+    /** Sends the path on from the point, a hair off the surface on its near (+1) or far (-1) side. */
+    private void step(float side, float dx, float dy, float dz) {
+        float e = point.offset * side;
+        ray.set(point.px + e * point.gx, point.py + e * point.gy, point.pz + e * point.gz, dx, dy, dz, Float.POSITIVE_INFINITY);
+    }
+
+    private void scale(float r, float g, float b) {
+        br *= r;
+        bg *= g;
+        bb *= b;
+    }
+
+    /** Light straight from sun, surroundings and one emitter to the point. */
+    private void direct(int bounce) {
+        if (point.transmission == 1 && point.alpha < 0.0017f) return; // perfectly smooth glass: only by scattering
+        if (lights.hasSun()) {
+            random.next2();
+            lights.sampleSun(random.u, random.v, light);
+            connect(bounce);
+        }
+        if (!lights.dome().dark()) {
+            random.next2();
+            lights.sampleDome(random.u, random.v, light);
+            connect(bounce);
+        }
+        if (lights.emitters().count() > 0) {
+            float choose = random.next1();
+            random.next2();
+            if (lights.emitters().sample(point.px, point.py, point.pz, choose, random.u, random.v, light)) connect(bounce);
+        }
+    }
+
+    private void connect(int bounce) {
+        if (!(light.pdf > 0)) return;
+        scatter.eval(light.x, light.y, light.z);
+        float k = 1 / light.pdf, r = scatter.r * light.r * k, g = scatter.g * light.g * k, b = scatter.b * light.b * k;
+        if (!(r + g + b > 0)) return;
+        float side = light.x * point.gx + light.y * point.gy + light.z * point.gz > 0 ? 1 : -1, e = point.offset * side;
+        float reach = light.distance == Float.POSITIVE_INFINITY ? light.distance : light.distance * 0.9999f - 2 * point.offset;
+        if (reach > 0) {
+            shadow.set(point.px + e * point.gx, point.py + e * point.gy, point.pz + e * point.gz, light.x, light.y, light.z, reach);
+            shadow.skipLamp = light.lamp;
+            if (!scene.tracer().open(shadow)) return;
+            r *= shadow.tr;
+            g *= shadow.tg;
+            b *= shadow.tb;
+        }
+        float w = light.point || light.hidden ? 1 : weigh(light.pdf, scatter.pdf);
+        boolean before = indirect;
+        indirect = bounce > 0 || before;
+        add(light.group, r * w, g * w, b * w);
+        indirect = before;
+    }
+
+    /** Chooses where the path goes next; false when it ends here. */
+    private boolean scatterOn(int bounce) {
+        random.next2();
+        float lobe = random.u, roulette = random.v;
+        random.next2();
+        if (!scatter.sample(lobe, random.u, random.v)) return false;
+        float k = 1 / scatter.pdf;
+        scale(scatter.r * k, scatter.g * k, scatter.b * k);
+        float most = Math.max(br, Math.max(bg, bb));
+        if (!(most > 0) || most == Float.POSITIVE_INFINITY) return false;
+        if (bounce >= 2) {
+            float p = Math.min(0.96f, most);
+            if (roulette >= p) return false;
+            scale(1 / p, 1 / p, 1 / p);
+        }
+        lastPdf = scatter.smooth ? -1 : scatter.pdf;
+        if (!scatter.smooth) indirect = true;
+        lastX = point.px;
+        lastY = point.py;
+        lastZ = point.pz;
+        come = 0;
+        float side = scatter.wx * point.gx + scatter.wy * point.gy + scatter.wz * point.gz > 0 ? 1 : -1;
+        step(side, scatter.wx, scatter.wy, scatter.wz);
+        return true;
+    }
+
+    /** Power heuristic with exponent two (Veach and Guibas 1995). */
+    private static float weigh(float own, float other) {
+        float q = other / own;
+        return 1 / (1 + q * q);
+    }
+
+    private void add(int group, float r, float g, float b) {
+        r *= br;
+        g *= bg;
+        b *= bb;
+        float l = 0.2126f * r + 0.7152f * g + 0.0722f * b;
+        if (!(l < Float.POSITIVE_INFINITY)) return; // an overflow or NaN must not spoil the pixel
+        if (indirect && l > clamp) {
+            float k = clamp / l;
+            clamped += l - clamp;
+            r *= k;
+            g *= k;
+            b *= k;
+        }
+        out[3 * group] += r;
+        out[3 * group + 1] += g;
+        out[3 * group + 2] += b;
+    }
+}

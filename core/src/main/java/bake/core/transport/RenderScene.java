@@ -1,0 +1,40 @@
+package bake.core.transport;
+
+import bake.core.geometry.Geometry;
+import bake.core.geometry.LampShapes;
+import bake.core.geometry.Tracer;
+import bake.core.light.LightTable;
+import bake.core.scene.Scene;
+import bake.core.surface.SurfaceTable;
+import java.util.concurrent.ForkJoinPool;
+
+/**
+ * A scene compiled to flat arrays, immutable and shared by all threads.
+ *
+ * @param scene what it was compiled from
+ */
+public record RenderScene(
+        Scene scene, Geometry geometry, SurfaceTable surfaces, LightTable.Surround surround, LightTable lights, Tracer tracer) {
+
+    public static RenderScene compile(Scene scene, ForkJoinPool pool) {
+        return compile(scene, null, pool);
+    }
+
+    /**
+     * Compiles a scene, taking over from {@code before} (or null) every part whose description is the same object.
+     *
+     * @throws IllegalArgumentException when an instance cannot be placed
+     */
+    public static RenderScene compile(Scene scene, RenderScene before, ForkJoinPool pool) {
+        Scene old = before == null ? null : before.scene;
+        boolean sameShape = old != null && old.meshes() == scene.meshes() && old.instances() == scene.instances();
+        boolean sameLook = old != null && old.materials() == scene.materials() && old.textures() == scene.textures();
+        boolean sameSky = old != null && old.surroundings().equals(scene.surroundings());
+        Geometry geometry = sameShape ? before.geometry : new Geometry(scene.meshes(), scene.instances(), pool);
+        SurfaceTable surfaces = sameLook ? before.surfaces : new SurfaceTable(scene.materials(), scene.textures());
+        LightTable.Surround around = sameSky ? before.surround : LightTable.Surround.of(scene.surroundings());
+        LightTable lights = new LightTable(around, scene.lamps(), geometry, surfaces);
+        Tracer tracer = new Tracer(geometry, new LampShapes(scene.lamps()), surfaces, pool);
+        return new RenderScene(scene, geometry, surfaces, around, lights, tracer);
+    }
+}

@@ -1,0 +1,102 @@
+package bake.core.transport;
+
+import bake.core.film.Film;
+import bake.core.film.Region;
+import bake.core.math.PathSampler;
+import bake.core.scene.Camera;
+import java.util.function.BooleanSupplier;
+
+/**
+ * Renders a picture pass by pass, one sample for every pixel of the region at a time. The picture after n passes is
+ * the same to the bit for any number of threads.
+ */
+public final class Renderer {
+    private static final int TILE = 16;
+
+    private final Film film;
+    private final Region region;
+    private final Lens lens;
+    private final PathSettings settings;
+    private final PathTracer[] tracers;
+    private final PathSampler[] samplers;
+    private final float[][] paths, rays;
+
+    public Renderer(RenderScene scene, Camera camera, PathSettings settings, Film film, Region region, Workers workers) {
+        this.film = film;
+        this.settings = settings;
+        this.region = region.within(film.width(), film.height());
+        lens = new Lens(camera, film.width(), film.height());
+        int n = workers.threads();
+        tracers = new PathTracer[n];
+        samplers = new PathSampler[n];
+        paths = new float[n][];
+        rays = new float[n][6];
+        for (int i = 0; i < n; i++) {
+            tracers[i] = new PathTracer(scene, settings.bounces(), settings.clamp() * camera.saturation());
+            samplers[i] = new PathSampler();
+            paths[i] = new float[tracers[i].channels()];
+        }
+    }
+
+    public Film film() {
+        return film;
+    }
+
+    public Region region() {
+        return region;
+    }
+
+    /**
+     * Adds pass {@code number} (counted from zero) to the film.
+     *
+     * @param stop asked before each tile; when it says true the rest of the pass is left out
+     * @return true when the pass was finished
+     */
+    public boolean pass(int number, Workers workers, BooleanSupplier stop) {
+        int across = (region.width() + TILE - 1) / TILE, down = (region.height() + TILE - 1) / TILE;
+        boolean[] stopped = new boolean[workers.threads()];
+        workers.run(across * down, (worker, tile) -> {
+            if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;
+            else tile(worker, number, region.x() + tile % across * TILE, region.y() + tile / across * TILE);
+        });
+        for (boolean s : stopped) if (s) return false;
+        return true;
+    }
+
+    private void tile(int worker, int number, int x0, int y0) {
+        int x1 = Math.min(x0 + TILE, region.x() + region.width()), y1 = Math.min(y0 + TILE, region.y() + region.height());
+        PathSampler random = samplers[worker];
+        float[] path = paths[worker], r = rays[worker];
+        float w = film.width(), h = film.height();
+        for (int y = y0; y < y1; y++)
+            for (int x = x0; x < x1; x++) {
+                random.start(x, y, number, settings.seed());
+                random.next2();
+                // A tent of radius one pixel, by importance sampling: each sample belongs to one pixel only.
+                float fx = x + 0.5f + tent(random.u), fy = y + 0.5f + tent(random.v);
+                random.next2();
+                lens.ray(fx / w, fy / h, random.u, random.v, r);
+                java.util.Arrays.fill(path, 0);
+                tracers[worker].radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, path);
+                film.add(x, y, path);
+            }
+    }
+
+    private static float tent(float u) {
+        return u < 0.5f ? (float) Math.sqrt(2 * u) - 1 : 1 - (float) Math.sqrt(2 - 2 * u);
+    }
+
+    /** Rays traced so far by all threads. Read between passes. */
+    public long rays() {
+        long n = 0;
+        for (PathTracer t : tracers) n += t.rays();
+        return n;
+    }
+
+    /** Luminance that the clamp took away per sample so far, cd/m2. Read between passes. */
+    public double clampedLuminance() {
+        double sum = 0;
+        for (PathTracer t : tracers) sum += t.clampedLuminance();
+        return sum / Math.max(1, film.samples());
+    }
+}
