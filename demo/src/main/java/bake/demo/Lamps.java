@@ -1,0 +1,88 @@
+package bake.demo;
+
+import bake.core.math.Affine;
+import bake.core.math.Blackbody;
+import bake.core.math.Vec3;
+import bake.formats.project.Project;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+
+/** Lamps with their fittings. */
+final class Lamps {
+    /** 400 lm/m from a bar 12 x 6 mm: all its skin glows, 0.036 m2 for each metre. */
+    static final double STRIP_LUMINANCE = 400 / (Math.PI * 2 * (0.012 + 0.006));
+    static final String PENDANTS = "Pendants", TABLE = "Table lamps", WASHERS = "Gallery washers", READING = "Reading lamp", LOBBY = "Lobby lamps";
+    static final double[] PENDANT_X = {2.7, 4.8, 6.9}, PENDANT_Y = {4.9, 8.8, 12.7};
+
+    private Lamps() {}
+
+    static Vec3 warm(double kelvin, double luminance) {
+        return Blackbody.rgb(kelvin).times(luminance);
+    }
+
+    static List<Project.LampSpec> build(Kit k) {
+        List<Project.LampSpec> out = new ArrayList<>();
+        MeshBuilder rods = new MeshBuilder();
+        int n = 0;
+        for (double y : PENDANT_Y)
+            for (double x : PENDANT_X) {
+                rods.tube(new Vec3(x, y, 3.155), new Vec3(x, y, Room.H + 0.01), 0.005, 0.005, 8).turned(new Vec3(x, y, 3.14), 16, 0.001, 0, 0.045, 0.004, 0.04, 0.03, 0.006, 0.045);
+                rods.turned(new Vec3(x, y, Room.H - 0.03), 16, 0.05, 0, 0.05, 0.035);
+                out.add(sphere("Pendant " + ++n, PENDANTS, x, y, 3.0, 0.32, 1100, 2700));
+            }
+        k.add("Lamps", "Pendant rods", "brass", rods);
+        tableLamps(k, out);
+        standing(k, out);
+        MeshBuilder spots = new MeshBuilder();
+        for (double x : new double[] {2.2, 6.8}) {
+            spots.tube(new Vec3(x, 1.3, 4.62), new Vec3(x, 1.12, 4.52), 0.04, 0.05, 16).tube(new Vec3(x, 1.3, Room.H + 0.01), new Vec3(x, 1.3, 4.6), 0.008, 0.008, 8);
+            out.add(new Project.LampSpec("Washer " + (x < 4 ? 1 : 2), WASHERS, "spot", new double[] {x, 1.08, 4.49}, new double[] {0, -0.85, -0.53}, null, null, null,
+                    1400.0, null, null, 3000.0, null, 50.0, 110.0, false, null, Map.of()));
+        }
+        k.add("Lamps", "Gallery washers", "dark steel", spots);
+        for (double x : new double[] {6.8, 8.0})
+            out.add(new Project.LampSpec("Lobby lamp " + (x < 7 ? 1 : 2), LOBBY, "disc", new double[] {x, 0.95, 2.405}, new double[] {0, 0, -1}, null, null, 0.22,
+                    900.0, null, null, 3000.0, null, null, null, true, null, Map.of()));
+        k.add("Lamps", "Exit sign", "exit sign", new MeshBuilder().quad(new Vec3(6.05, 2.41, 2.44), new Vec3(5.75, 2.41, 2.44), new Vec3(5.75, 2.41, 2.59), new Vec3(6.05, 2.41, 2.59)));
+        exitCoordinates(k);
+        return out;
+    }
+
+    /** The sign's picture spans the sign, not a metre. */
+    private static void exitCoordinates(Kit k) {
+        float[] uv = k.meshes.getLast().uvs();
+        float[] want = {0, 1, 1, 1, 1, 0, 0, 0};
+        System.arraycopy(want, 0, uv, 0, 8);
+    }
+
+    private static Project.LampSpec sphere(String name, String group, double x, double y, double z, double diameter, double lm, double kelvin) {
+        return new Project.LampSpec(name, group, "sphere", new double[] {x, y, z}, null, null, null, diameter, lm, null, null, kelvin, null, null, null, true, null, Map.of());
+    }
+
+    private static void tableLamps(Kit k, List<Project.LampSpec> out) {
+        int body = k.mesh("Table lamp", "brass", new MeshBuilder().turned(Vec3.ZERO, 24, 0.085, 0, 0.085, 0.008, 0.03, 0.016, 0.010, 0.03, 0.008, 0.12, 0.008, 0.30, 0.016, 0.305, 0.016, 0.33, 0.004, 0.335));
+        int shade = k.mesh("Table lamp shade", "opal shade", new MeshBuilder().surface(32, 10, (u, v) -> {
+            double t = 2 * Math.PI * u, r = 0.045 + 0.105 * Math.sin(v * Math.PI / 2);
+            return new Vec3(r * Math.cos(t), r * Math.sin(t), 0.455 - 0.115 * (1 - Math.cos(v * Math.PI / 2)));
+        }));
+        int n = 0;
+        for (double y : Furniture.TABLE_Y)
+            for (double e : new double[] {-0.6, 0.6}) {
+                Affine a = Affine.translation(Furniture.TABLE_X, y + e, Furniture.TABLE_TOP);
+                k.place("Table lamp " + ++n, body, "Lamps", a);
+                k.place("Table lamp shade " + n, shade, "Lamps", a);
+                out.add(sphere("Table lamp " + n, TABLE, Furniture.TABLE_X, y + e, Furniture.TABLE_TOP + 0.385, 0.055, 450, 2700));
+            }
+    }
+
+    private static void standing(Kit k, List<Project.LampSpec> out) {
+        double x = 3.45, y = 14.75;
+        k.add("Lamps", "Standing lamp", "brass", new MeshBuilder().turned(new Vec3(x, y, 0), 32, 0.15, 0, 0.15, 0.012, 0.02, 0.022, 0.010, 0.04, 0.010, 1.44, 0.004, 1.45));
+        k.add("Lamps", "Standing lamp shade", "lampshade linen", new MeshBuilder().surface(40, 1, (u, v) -> {
+            double t = 2 * Math.PI * u, r = 0.23 - 0.05 * v;
+            return new Vec3(x + r * Math.cos(t), y + r * Math.sin(t), 1.36 + 0.26 * v);
+        }));
+        out.add(sphere("Standing lamp", READING, x, y, 1.485, 0.07, 800, 2700));
+    }
+}

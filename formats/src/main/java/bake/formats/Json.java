@@ -1,0 +1,35 @@
+package bake.formats;
+
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.core.StreamReadConstraints;
+import com.fasterxml.jackson.core.StreamReadFeature;
+import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.SerializationFeature;
+import com.fasterxml.jackson.databind.json.JsonMapper;
+
+/** The one JSON mapper, and parsing with messages for people. */
+public final class Json {
+    public static final ObjectMapper MAPPER = JsonMapper.builder(JsonFactory.builder()
+                    .streamReadConstraints(StreamReadConstraints.builder().maxNestingDepth(200).maxStringLength(1 << 30).build())
+                    .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION).build())
+            .enable(SerializationFeature.INDENT_OUTPUT).enable(DeserializationFeature.FAIL_ON_READING_DUP_TREE_KEY).build();
+
+    private Json() {}
+
+    /**
+     * @throws FormatException naming line and column when the text is no JSON object
+     */
+    public static JsonNode parse(String text, String file) throws FormatException {
+        try {
+            JsonNode n = MAPPER.readTree(text.startsWith("\ufeff") ? text.substring(1) : text);
+            if (n == null || !n.isObject()) throw new FormatException(file, null, "is empty or not a JSON object");
+            return n;
+        } catch (JsonProcessingException e) {
+            var at = e.getLocation();
+            throw new FormatException(file, at == null ? null : "line " + at.getLineNr() + ", column " + at.getColumnNr(), "is not valid JSON (" + e.getOriginalMessage() + ")");
+        }
+    }
+}

@@ -1,0 +1,130 @@
+package bake.formats.model;
+
+import bake.core.math.Vec3;
+import bake.core.scene.Material;
+import bake.core.scene.Texture;
+import bake.formats.picture.TextureReader;
+import com.fasterxml.jackson.databind.JsonNode;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Locale;
+
+/** Materials and textures of a glTF 2.0 file, with the extensions that the surface model covers. */
+final class GltfMaterials {
+    /** Luminance of an emissive factor of one, cd/m2, where the file does not say more (KHR_materials_emissive_strength). */
+    private static final double EMISSIVE_UNIT = 1;
+
+    private final JsonNode root;
+    private final GltfAccessors data;
+    private final String file;
+    private final List<Finding> findings;
+    private final List<Material> materials = new ArrayList<>();
+    private final List<Texture> textures = new ArrayList<>();
+    private final Map<String, Integer> loaded = new HashMap<>();
+    private final List<PendingTexture> pending = new ArrayList<>();
+    private int plain = -1;
+
+    private record PendingTexture(int image, boolean srgb, String name) {}
+
+    GltfMaterials(JsonNode root, GltfAccessors data, String file, List<Finding> findings) throws IOException {
+        this.root = root;
+        this.data = data;
+        this.file = file;
+        this.findings = findings;
+        int i = 0;
+        for (JsonNode m : root.path("materials")) materials.add(read(m, i++));
+        decode();
+    }
+
+    /** Decoding is most of the time of a textured file; pictures do not depend on each other. */
+    private void decode() {
+        Texture[] out = new Texture[pending.size()];
+        String[] problems = new String[out.length];
+        java.util.stream.IntStream.range(0, out.length).parallel().forEach(k -> {
+            PendingTexture p = pending.get(k);
+            try {
+                out[k] = TextureReader.read(data.image(p.image), p.name, p.srgb);
+            } catch (IOException e) {
+                problems[k] = e.getMessage();
+                out[k] = new Texture(p.name, 1, 1, new byte[] {-128, -128, -1, -1}, p.srgb);
+            }
+        });
+        for (int k = 0; k < out.length; k++) {
+            if (problems[k] != null) findings.add(new Finding(Finding.Kind.MISSING_TEXTURE, pending.get(k).name, problems[k]));
+            else if ((long) out[k].width() * out[k].height() > 8192L * 8192)
+                findings.add(new Finding(Finding.Kind.HUGE_TEXTURE, out[k].name(), out[k].width() + "x" + out[k].height() + " pixels; smaller would look the same"));
+            textures.add(out[k]);
+        }
+    }
+
+    List<Material> materials() {
+        return materials;
+    }
+
+    List<Texture> textures() {
+        return textures;
+    }
+
+    /** Number of material {@code i}, or of a plain one where the file names none that exists. */
+    int use(int i) {
+        if (i >= 0 && i < root.path("materials").size()) return i;
+        if (plain < 0) {
+            plain = materials.size();
+            materials.add(Material.glossy("no material", new Vec3(0.6, 0.6, 0.6), 0.6));
+        }
+        return plain;
+    }
+
+    static Vec3 colour(JsonNode n, Vec3 otherwise) {
+        if (n.size() < 3) return otherwise;
+        return new Vec3(number(n.get(0), 1, 0, 1e9), number(n.get(1), 1, 0, 1e9), number(n.get(2), 1, 0, 1e9));
+    }
+
+    private static double number(JsonNode n, double otherwise, double min, double max) {
+        double v = n.asDouble(otherwise);
+        return v >= min && v <= max ? v : v > max ? max : v < min ? min : otherwise;
+    }
+
+    private Material read(JsonNode m, int i) throws IOException {
+        String name = m.path("name").asText("material " + i);
+        JsonNode p = m.path("pbrMetallicRoughness"), x = m.path("extensions");
+        Vec3 base = colour(p.path("baseColorFactor"), new Vec3(1, 1, 1));
+        double alpha = p.path("baseColorFactor").size() > 3 ? number(p.path("baseColorFactor").get(3), 1, 0, 1) : 1;
+        double transmission = number(x.path("KHR_materials_transmission").path("transmissionFactor"), 0, 0, 1);
+        boolean solid = x.path("KHR_materials_volume").path("thicknessFactor").asDouble(0) > 0;
+        double translucency = number(x.path("KHR_materials_diffuse_transmission").path("diffuseTransmissionFactor"), 0, 0, 1);
+        double strength = number(x.path("KHR_materials_emissive_strength").path("emissiveStrength"), 1, 0, 1e9) * EMISSIVE_UNIT;
+        Vec3 emission = colour(m.path("emissiveFactor"), Vec3.ZERO).times(strength);
+        Material.AlphaMode mode = switch (m.path("alphaMode").asText("OPAQUE").toUpperCase(Locale.ROOT)) {
+            case "MASK" -> Material.AlphaMode.MASK;
+            case "BLEND" -> Material.AlphaMode.BLEND;
+            default -> Material.AlphaMode.OPAQUE;
+        };
+        return new Material(name, base, image(p.path("baseColorTexture"), true, name), alpha, mode, number(m.path("alphaCutoff"), 0.5, 0, 1),
+                number(p.path("metallicFactor"), 1, 0, 1), number(p.path("roughnessFactor"), 1, 0, 1),
+                image(p.path("metallicRoughnessTexture"), false, name), image(m.path("normalTexture"), false, name),
+                number(m.path("normalTexture").path("scale"), 1, -10, 10), number(x.path("KHR_materials_ior").path("ior"), 1.5, 1, 3),
+                transmission, transmission > 0 && !solid, translucency, emission, image(m.path("emissiveTexture"), true, name));
+    }
+
+    private Material.Image image(JsonNode t, boolean srgb, String material) throws IOException {
+        if (t.isMissingNode()) return null;
+        int texture = t.path("index").asInt(-1), source = root.path("textures").path(texture).path("source").asInt(-1);
+        if (source < 0 || source >= root.path("images").size()) {
+            findings.add(new Finding(Finding.Kind.MISSING_TEXTURE, material, "texture " + texture + " names no picture"));
+            return null;
+        }
+        int number = loaded.computeIfAbsent(source + (srgb ? "s" : "l"), k -> {
+            JsonNode im = root.path("images").get(source);
+            String uri = im.path("uri").asText("");
+            pending.add(new PendingTexture(source, srgb, im.path("name").asText(uri.isEmpty() || uri.startsWith("data:") ? "image " + source : uri)));
+            return pending.size() - 1;
+        });
+        JsonNode x = t.path("extensions").path("KHR_texture_transform"), o = x.path("offset"), s = x.path("scale");
+        return new Material.Image(number, number(s.path(0), 1, -1e4, 1e4), number(s.path(1), 1, -1e4, 1e4), number(o.path(0), 0, -1e4, 1e4),
+                number(o.path(1), 0, -1e4, 1e4), number(x.path("rotation"), 0, -100, 100));
+    }
+}

@@ -1,0 +1,272 @@
+package bake.formats.model;
+
+import bake.core.math.Affine;
+import bake.core.math.Vec3;
+import bake.core.scene.Camera;
+import bake.core.scene.Instance;
+import bake.core.scene.Lamp;
+import bake.core.scene.Mesh;
+import bake.formats.FormatException;
+import bake.formats.Json;
+import com.fasterxml.jackson.databind.JsonNode;
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * Reads glTF 2.0 (.gltf with its files, .glb). Metres; y up becomes z up. Layers are the names of the nodes where the
+ * tree first branches.
+ */
+public final class GltfReader {
+    private static final Set<String> KNOWN = Set.of("KHR_materials_transmission", "KHR_materials_volume", "KHR_materials_ior",
+            "KHR_materials_emissive_strength", "KHR_materials_diffuse_transmission", "KHR_texture_transform", "KHR_lights_punctual");
+    private static final int DEEPEST = 512;
+    /** glTF looks down -z with y up; z up is a quarter turn about x. */
+    private static final Affine Z_UP = new Affine(1, 0, 0, 0, 0, 0, -1, 0, 0, 1, 0, 0);
+
+    private final String file;
+    private final JsonNode root;
+    private final GltfAccessors data;
+    private final List<Finding> findings = new ArrayList<>();
+    private final List<Mesh> meshes = new ArrayList<>();
+    private final Map<Integer, List<Integer>> meshParts = new HashMap<>();
+    private final List<Instance> instances = new ArrayList<>();
+    private final List<String> layers = new ArrayList<>();
+    private final List<ImportedModel.NamedCamera> cameras = new ArrayList<>();
+    private final List<Lamp> lamps = new ArrayList<>();
+
+    private GltfReader(String file, JsonNode root, GltfAccessors data) {
+        this.file = file;
+        this.root = root;
+        this.data = data;
+    }
+
+    /**
+     * @throws FormatException when the file cannot be used
+     */
+    public static ImportedModel read(Path path) throws IOException {
+        String name = path.getFileName().toString();
+        if (Files.size(path) > Integer.MAX_VALUE - 16) throw new FormatException(name, null, "is larger than 2 GB; export the model in parts");
+        byte[] bytes = Files.readAllBytes(path);
+        ByteBuffer binary = null;
+        byte[] json = bytes;
+        if (bytes.length >= 12 && ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN).getInt() == 0x46546C67) {
+            ByteBuffer[] chunks = chunks(bytes, name);
+            json = new byte[chunks[0].remaining()];
+            chunks[0].get(json);
+            binary = chunks[1];
+        }
+        JsonNode root = Json.parse(new String(json, StandardCharsets.UTF_8), name);
+        GltfReader r = new GltfReader(name, root, new GltfAccessors(root, path.toAbsolutePath().getParent(), name, binary));
+        return r.model();
+    }
+
+    private static ByteBuffer[] chunks(byte[] all, String name) throws FormatException {
+        ByteBuffer b = ByteBuffer.wrap(all).order(ByteOrder.LITTLE_ENDIAN);
+        int version = b.getInt(4);
+        if (version != 2) throw new FormatException(name, "header", "is glTF version " + version + "; only version 2 is read, export it again");
+        ByteBuffer[] out = new ByteBuffer[2];
+        int at = 12;
+        while (at + 8 <= all.length) {
+            long length = b.getInt(at) & 0xffffffffL;
+            int type = b.getInt(at + 4);
+            if (at + 8 + length > all.length) throw new FormatException(name, "chunk at byte " + at, "the file is cut short; copy it again");
+            if (type == 0x4E4F534A && out[0] == null) out[0] = ByteBuffer.wrap(all, at + 8, (int) length).slice();
+            if (type == 0x004E4942 && out[1] == null) out[1] = ByteBuffer.wrap(all, at + 8, (int) length).slice();
+            at += 8 + (int) ((length + 3) & ~3L);
+        }
+        if (out[0] == null) throw new FormatException(name, null, "has no content; copy or export it again");
+        return out;
+    }
+
+    private FormatException bad(String place, String problem) {
+        return new FormatException(file, place, problem);
+    }
+
+    private ImportedModel model() throws IOException {
+        String version = root.path("asset").path("version").asText("");
+        if (!version.startsWith("2")) throw bad("asset", version.isEmpty() ? "this is not a glTF file" : "is glTF version " + version + "; only version 2 is read");
+        for (JsonNode e : root.path("extensionsRequired"))
+            if (!KNOWN.contains(e.asText())) throw bad("extension " + e.asText(), "is required but not read here; export the file without it");
+        for (JsonNode e : root.path("extensionsUsed"))
+            if (!KNOWN.contains(e.asText())) findings.add(new Finding(Finding.Kind.NOT_READ, file, "the extension " + e.asText() + " is left out"));
+        GltfMaterials materials = new GltfMaterials(root, data, file, findings);
+        walkScene(materials);
+        return new ImportedModel(file, meshes, instances, materials.materials(), materials.textures(), layers, cameras, lamps, findings);
+    }
+
+    private void walkScene(GltfMaterials materials) throws IOException {
+        JsonNode scenes = root.path("scenes");
+        List<Integer> roots = new ArrayList<>();
+        if (scenes.isEmpty()) {
+            boolean[] child = new boolean[root.path("nodes").size()];
+            for (JsonNode n : root.path("nodes")) for (JsonNode c : n.path("children")) if (c.asInt(-1) >= 0 && c.asInt() < child.length) child[c.asInt()] = true;
+            for (int i = 0; i < child.length; i++) if (!child[i]) roots.add(i);
+        } else {
+            JsonNode s = scenes.get(root.path("scene").asInt(0));
+            if (s == null) throw bad("scene", "the scene to show does not exist; export the file again");
+            for (JsonNode n : s.path("nodes")) roots.add(n.asInt(-1));
+        }
+        boolean[] open = new boolean[root.path("nodes").size()];
+        int[] visited = {0};
+        for (int r : roots) walk(r, Z_UP, roots.size() > 1 ? -1 : -2, 0, open, visited, materials);
+    }
+
+    /**
+     * @param layer -2 on the trunk, -1 where each node names a layer, else the layer's number
+     */
+    private void walk(int node, Affine parent, int layer, int depth, boolean[] open, int[] visited, GltfMaterials materials) throws IOException {
+        JsonNode n = root.path("nodes").get(node);
+        String place = "node " + node;
+        if (n == null) throw bad(place, "does not exist; export the file again");
+        if (open[node] || depth > DEEPEST) throw bad(place, "is its own ancestor; export the file again");
+        if (++visited[0] > 20_000_000) throw bad(place, "the node tree is too large");
+        open[node] = true;
+        String name = n.path("name").asText("node " + node);
+        Affine local = local(n, place), world = parent.times(local);
+        int here = layer;
+        if (layer == -1) here = layer(name);
+        int below = here;
+        if (layer == -2) {
+            boolean branches = n.path("children").size() > 1;
+            below = branches ? -1 : -2;
+        }
+        if (n.has("mesh")) place(name, n.get("mesh").asInt(-1), world, here < 0 ? layer(name) : here, materials);
+        if (n.has("camera")) camera(name, n.get("camera").asInt(-1), world);
+        JsonNode light = n.path("extensions").path("KHR_lights_punctual").path("light");
+        if (!light.isMissingNode()) light(name, light.asInt(-1), world);
+        for (JsonNode c : n.path("children")) walk(c.asInt(-1), world, below, depth + 1, open, visited, materials);
+        open[node] = false;
+    }
+
+    private int layer(String name) {
+        int i = layers.indexOf(name);
+        if (i >= 0) return i;
+        layers.add(name);
+        return layers.size() - 1;
+    }
+
+    private Affine local(JsonNode n, String place) throws FormatException {
+        Affine a;
+        if (n.has("matrix")) {
+            double[] m = numbers(n.get("matrix"), 16, place);
+            a = new Affine(m[0], m[4], m[8], m[12], m[1], m[5], m[9], m[13], m[2], m[6], m[10], m[14]);
+        } else {
+            double[] t = n.has("translation") ? numbers(n.get("translation"), 3, place) : new double[3];
+            double[] q = n.has("rotation") ? numbers(n.get("rotation"), 4, place) : new double[] {0, 0, 0, 1};
+            double[] s = n.has("scale") ? numbers(n.get("scale"), 3, place) : new double[] {1, 1, 1};
+            a = Affine.translation(t[0], t[1], t[2]).times(Affine.quaternion(q[0], q[1], q[2], q[3])).times(Affine.scale(s[0], s[1], s[2]));
+        }
+        if (!a.isFinite()) throw bad(place, "has a transform that is no number; export the file again");
+        return a;
+    }
+
+    private double[] numbers(JsonNode n, int count, String place) throws FormatException {
+        if (n.size() != count) throw bad(place, "has a transform of " + n.size() + " numbers instead of " + count);
+        double[] out = new double[count];
+        for (int i = 0; i < count; i++) out[i] = n.get(i).asDouble(Double.NaN);
+        return out;
+    }
+
+    private void place(String name, int mesh, Affine world, int layer, GltfMaterials materials) throws IOException {
+        List<Integer> parts = meshParts.get(mesh);
+        if (parts == null) meshParts.put(mesh, parts = readMesh(mesh, materials));
+        Affine clean = snap(world);
+        if (!(Math.abs(clean.determinant()) > 1e-18)) {
+            findings.add(new Finding(Finding.Kind.BROKEN_VALUES, name, "is scaled to nothing; left out"));
+            return;
+        }
+        for (int p : parts) instances.add(new Instance(name, p, clean, layer));
+    }
+
+    /** Removes the rounding that turning y up to z up and back leaves behind. */
+    private static Affine snap(Affine a) {
+        double[] m = {a.m00(), a.m01(), a.m02(), a.m10(), a.m11(), a.m12(), a.m20(), a.m21(), a.m22()};
+        for (int i = 0; i < 9; i++) if (Math.abs(m[i] - Math.rint(m[i])) < 1e-9) m[i] = Math.rint(m[i]) + 0.0;
+        return new Affine(m[0], m[1], m[2], a.m03(), m[3], m[4], m[5], a.m13(), m[6], m[7], m[8], a.m23());
+    }
+
+    private List<Integer> readMesh(int mesh, GltfMaterials materials) throws IOException {
+        JsonNode m = root.path("meshes").get(mesh);
+        if (m == null) throw bad("mesh " + mesh, "does not exist; export the file again");
+        String name = m.path("name").asText("mesh " + mesh);
+        List<Integer> parts = new ArrayList<>();
+        int k = 0;
+        for (JsonNode p : m.path("primitives")) {
+            String place = "mesh '" + name + "', part " + k++;
+            int mode = p.path("mode").asInt(4);
+            if (mode < 4) {
+                findings.add(new Finding(Finding.Kind.NOT_READ, name, "points and lines are left out"));
+                continue;
+            }
+            if (p.path("extensions").has("KHR_draco_mesh_compression"))
+                throw bad(place, "is Draco compressed, which is not read yet; export it without compression");
+            JsonNode at = p.path("attributes");
+            if (!at.has("POSITION")) throw bad(place, "has no positions; export the file again");
+            float[] pos = data.floats(at.get("POSITION").asInt(-1), "VEC3");
+            float[] nrm = at.has("NORMAL") ? data.floats(at.get("NORMAL").asInt(-1), "VEC3") : null;
+            float[] uv = at.has("TEXCOORD_0") ? data.floats(at.get("TEXCOORD_0").asInt(-1), "VEC2") : null;
+            int n = pos.length / 3;
+            if (nrm != null && nrm.length != pos.length || uv != null && uv.length != 2 * n) throw bad(place, "has attributes of different lengths; export the file again");
+            int[] idx = p.has("indices") ? data.ints(p.get("indices").asInt(-1)) : java.util.stream.IntStream.range(0, n).toArray();
+            for (int i : idx) if (i < 0 || i >= n) throw bad(place, "names vertex " + Integer.toUnsignedString(i) + " of " + n + "; the file is damaged, export it again");
+            idx = triangles(idx, mode);
+            meshes.add(MeshCheck.mend(new Mesh(name, pos, nrm, uv, idx, materials.use(p.path("material").asInt(-1))), findings));
+            parts.add(meshes.size() - 1);
+        }
+        return parts;
+    }
+
+    /** Strips and fans as lists; a ragged end is dropped. */
+    private static int[] triangles(int[] idx, int mode) {
+        if (mode == 4) return idx.length % 3 == 0 ? idx : java.util.Arrays.copyOf(idx, idx.length / 3 * 3);
+        int n = Math.max(0, idx.length - 2);
+        int[] out = new int[3 * n];
+        for (int i = 0; i < n; i++) {
+            out[3 * i] = mode == 6 ? idx[0] : idx[i + (i & 1)];
+            out[3 * i + 1] = mode == 6 ? idx[i + 1] : idx[i + 1 - (i & 1)];
+            out[3 * i + 2] = idx[i + 2];
+        }
+        return out;
+    }
+
+    private void camera(String name, int i, Affine world) {
+        JsonNode p = root.path("cameras").path(i).path("perspective");
+        double yfov = p.path("yfov").asDouble(0);
+        if (!(yfov > 0 && yfov < 3.1)) {
+            findings.add(new Finding(Finding.Kind.NOT_READ, name, "the camera has no perspective; left out"));
+            return;
+        }
+        double aspect = Math.clamp(p.path("aspectRatio").asDouble(16.0 / 9), 0.05, 20);
+        double focal = Camera.SENSOR_WIDTH / (2 * aspect * Math.tan(yfov / 2));
+        Vec3 look = world.vector(new Vec3(0, 0, -1)).normalized();
+        cameras.add(new ImportedModel.NamedCamera(name, Camera.of(world.origin(), world.origin().plus(look.times(4)), focal)));
+    }
+
+    private void light(String name, int i, Affine world) {
+        JsonNode l = root.path("extensions").path("KHR_lights_punctual").path("lights").path(i);
+        double candela = l.path("intensity").asDouble(1);
+        Vec3 c = GltfMaterials.colour(l.path("color"), new Vec3(1, 1, 1));
+        String type = l.path("type").asText();
+        if (!(candela >= 0 && candela < 1e9) || !(c.luminance() > 0) || type.equals("directional")) {
+            findings.add(new Finding(Finding.Kind.NOT_READ, name, type.equals("directional") ? "directional lights are left out; set the sun instead" : "the light has no usable intensity"));
+            return;
+        }
+        boolean spot = type.equals("spot");
+        double outer = Math.clamp(l.path("spot").path("outerConeAngle").asDouble(Math.PI / 4), 0.01, Math.PI / 2);
+        double inner = Math.clamp(l.path("spot").path("innerConeAngle").asDouble(0), 0, outer);
+        double ci = Math.cos(inner), co = Math.cos(outer);
+        double solid = spot ? 2 * Math.PI * ((1 - ci) + 0.5 * (ci - co)) : 4 * Math.PI;
+        Affine frame = Affine.pointing(world.origin(), world.vector(new Vec3(0, 0, -1)));
+        lamps.add(new Lamp(name, "Imported lamps", spot ? Lamp.Kind.SPOT : Lamp.Kind.POINT, frame, 0, 0, candela * c.luminance() * solid,
+                c.times(1 / c.luminance()), Math.toDegrees(2 * inner), Math.toDegrees(2 * outer), true, false));
+    }
+}

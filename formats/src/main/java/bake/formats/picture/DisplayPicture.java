@@ -1,0 +1,93 @@
+package bake.formats.picture;
+
+import bake.formats.AtomicFile;
+import java.awt.color.ColorSpace;
+import java.awt.image.BufferedImage;
+import java.awt.image.ComponentColorModel;
+import java.awt.image.DataBuffer;
+import java.awt.image.DataBufferUShort;
+import java.awt.image.Raster;
+import java.awt.image.WritableRaster;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.Path;
+import java.util.Iterator;
+import javax.imageio.IIOImage;
+import javax.imageio.ImageIO;
+import javax.imageio.ImageTypeSpecifier;
+import javax.imageio.ImageWriteParam;
+import javax.imageio.ImageWriter;
+import javax.imageio.metadata.IIOMetadata;
+import javax.imageio.metadata.IIOMetadataNode;
+import javax.imageio.stream.ImageOutputStream;
+
+/** Display-referred pictures, sRGB: PNG in 8 or 16 bit and TIFF in 16 bit. */
+public final class DisplayPicture {
+    private DisplayPicture() {}
+
+    /** An image over 16 bit sRGB codes, three for each pixel. */
+    public static BufferedImage image16(int width, int height, short[] rgb) {
+        ComponentColorModel model = new ComponentColorModel(ColorSpace.getInstance(ColorSpace.CS_sRGB), false, false,
+                ComponentColorModel.OPAQUE, DataBuffer.TYPE_USHORT);
+        WritableRaster r = Raster.createInterleavedRaster(new DataBufferUShort(rgb, rgb.length), width, height, 3 * width, 3, new int[] {0, 1, 2}, null);
+        return new BufferedImage(model, r, false, null);
+    }
+
+    /** An image over packed 0xAARRGGBB codes; alpha is kept when {@code alpha}. */
+    public static BufferedImage image8(int width, int height, int[] argb, boolean alpha) {
+        BufferedImage i = new BufferedImage(width, height, alpha ? BufferedImage.TYPE_INT_ARGB : BufferedImage.TYPE_INT_RGB);
+        i.setRGB(0, 0, width, height, argb, 0, width);
+        return i;
+    }
+
+    /** Writes a PNG tagged as sRGB. */
+    public static void writePng(Path file, BufferedImage image, double dpi) throws IOException {
+        AtomicFile.write(file, out -> writePng(out, image, dpi));
+    }
+
+    public static void writePng(OutputStream out, BufferedImage image, double dpi) throws IOException {
+        ImageWriter w = writer("png", "com.sun.imageio");
+        ImageWriteParam p = w.getDefaultWriteParam();
+        IIOMetadata meta = w.getDefaultImageMetadata(ImageTypeSpecifier.createFromRenderedImage(image), p);
+        String format = "javax_imageio_png_1.0";
+        IIOMetadataNode root = new IIOMetadataNode(format), srgb = new IIOMetadataNode("sRGB"), phys = new IIOMetadataNode("pHYs");
+        srgb.setAttribute("renderingIntent", "Perceptual");
+        String perMetre = Long.toString(Math.round(dpi / 0.0254));
+        phys.setAttribute("pixelsPerUnitXAxis", perMetre);
+        phys.setAttribute("pixelsPerUnitYAxis", perMetre);
+        phys.setAttribute("unitSpecifier", "meter");
+        root.appendChild(phys);
+        root.appendChild(srgb);
+        meta.mergeTree(format, root);
+        write(w, out, new IIOImage(image, null, meta), p);
+    }
+
+    /** Writes a deflated TIFF. */
+    public static void writeTiff(Path file, BufferedImage image) throws IOException {
+        AtomicFile.write(file, out -> {
+            ImageWriter w = writer("tiff", "com.sun.imageio");
+            ImageWriteParam p = w.getDefaultWriteParam();
+            p.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
+            p.setCompressionType("Deflate");
+            write(w, out, new IIOImage(image, null, null), p);
+        });
+    }
+
+    private static void write(ImageWriter w, OutputStream out, IIOImage image, ImageWriteParam p) throws IOException {
+        try (ImageOutputStream s = ImageIO.createImageOutputStream(out)) {
+            w.setOutput(s);
+            w.write(null, image, p);
+        } finally {
+            w.dispose();
+        }
+    }
+
+    /** The JDK's own writer: others that may be on the class path fail on 16 bit. */
+    private static ImageWriter writer(String format, String packagePrefix) {
+        for (Iterator<ImageWriter> i = ImageIO.getImageWritersByFormatName(format); i.hasNext(); ) {
+            ImageWriter w = i.next();
+            if (w.getClass().getName().startsWith(packagePrefix)) return w;
+        }
+        throw new IllegalStateException("this Java has no writer for " + format);
+    }
+}

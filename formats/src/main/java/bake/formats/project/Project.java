@@ -1,0 +1,135 @@
+package bake.formats.project;
+
+import com.fasterxml.jackson.annotation.JsonAnyGetter;
+import com.fasterxml.jackson.annotation.JsonAnySetter;
+import com.fasterxml.jackson.annotation.JsonInclude;
+import com.fasterxml.jackson.databind.JsonNode;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * A project as its file describes it; docs/project-format.md says every key. Immutable: an edit makes a new value.
+ * Keys that are not known are kept in {@code other} and written back.
+ *
+ * @param bake version of the format
+ * @param due local date and time of the delivery, ISO 8601 without zone, or null
+ * @param layers layers that are switched off or renamed; layers of the models that are not listed are on
+ * @param current name of the view that was last worked on
+ */
+@JsonInclude(JsonInclude.Include.NON_NULL)
+public record Project(
+        int bake, String name, String due, Place place, List<ModelRef> models, List<Shape> shapes, List<Surface> materials,
+        List<LampSpec> lamps, List<Layer> layers, List<View> views, List<Preset> presets, String current,
+        @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+
+    public static final int VERSION = 1;
+
+    public Project {
+        models = list(models);
+        shapes = list(shapes);
+        materials = list(materials);
+        lamps = list(lamps);
+        layers = list(layers);
+        views = list(views);
+        presets = list(presets);
+        other = other == null ? Map.of() : other;
+        place = place == null ? Place.DEFAULT : place;
+    }
+
+    private static <T> List<T> list(List<T> l) {
+        return l == null ? List.of() : List.copyOf(l);
+    }
+
+    /**
+     * Where the building stands.
+     *
+     * @param latitude degrees north
+     * @param longitude degrees east
+     * @param zone time zone by its IANA name or offset
+     * @param north direction of north, degrees clockwise from +y
+     */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record Place(double latitude, double longitude, String zone, double north, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        public static final Place DEFAULT = new Place(47.1, 8.9, "+01:00", 0, Map.of());
+    }
+
+    /**
+     * A model file of the project.
+     *
+     * @param unit metres per unit, for OBJ
+     * @param up "y" or "z", for OBJ
+     */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record ModelRef(String file, Double unit, String up, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {}
+
+    /**
+     * A simple shape written in the project itself.
+     *
+     * @param type quad, box, sphere or disc
+     * @param center middle, metres
+     * @param size quad: width, height; box: x, y, z; sphere and disc: diameter
+     * @param normal quad and disc: the way it faces; up when absent
+     */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record Shape(String name, String type, double[] center, double[] size, double[] normal, String material, String layer,
+            @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {}
+
+    /**
+     * A material: new for shapes, or in place of the model's material of the same name.
+     *
+     * @param base linear Rec. 709, or absent for the model's
+     * @param emission cd/m2 by colour
+     */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record Surface(String name, double[] base, Double metallic, Double roughness, Double ior, Double transmission, Boolean thin,
+            Double translucency, double[] emission, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {}
+
+    /** A lamp; see docs/project-format.md. Lengths in metres, angles in degrees. */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record LampSpec(String name, String group, String kind, double[] position, double[] direction, Double width, Double height, Double diameter,
+            Double lumens, Double candela, Double luminance, Double kelvin, double[] colour, Double beam, Double field, Boolean visible, Boolean twoSided,
+            @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {}
+
+    /** A layer that is switched. */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record Layer(String name, boolean on, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {}
+
+    public Project withViews(List<View> v) {
+        return new Project(bake, name, due, place, models, shapes, materials, lamps, layers, v, presets, current, other);
+    }
+
+    public Project withLayers(List<Layer> l) {
+        return new Project(bake, name, due, place, models, shapes, materials, lamps, l, views, presets, current, other);
+    }
+
+    public Project withCurrent(String view) {
+        return new Project(bake, name, due, place, models, shapes, materials, lamps, layers, views, presets, view, other);
+    }
+
+    public Project withPresets(List<Preset> p) {
+        return new Project(bake, name, due, place, models, shapes, materials, lamps, layers, views, p, current, other);
+    }
+
+    public Project withModels(List<ModelRef> m) {
+        return new Project(bake, name, due, place, m, shapes, materials, lamps, layers, views, presets, current, other);
+    }
+
+    public Project withName(String n) {
+        return new Project(bake, n, due, place, models, shapes, materials, lamps, layers, views, presets, current, other);
+    }
+
+    /** The view of a name, or null. */
+    public View view(String n) {
+        return views.stream().filter(v -> v.name().equals(n)).findFirst().orElse(null);
+    }
+
+    /** The view last worked on, or the first, or null when there is none. */
+    public View currentView() {
+        View v = view(current);
+        return v != null ? v : views.isEmpty() ? null : views.getFirst();
+    }
+
+    public boolean layerOn(String layer) {
+        return layers.stream().filter(l -> l.name().equals(layer)).map(Layer::on).findFirst().orElse(true);
+    }
+}

@@ -1,0 +1,174 @@
+package bake.formats.project;
+
+import bake.core.math.Vec3;
+import bake.core.scene.Camera;
+import com.fasterxml.jackson.annotation.JsonAnyGetter;
+import com.fasterxml.jackson.annotation.JsonAnySetter;
+import com.fasterxml.jackson.annotation.JsonInclude;
+import com.fasterxml.jackson.databind.JsonNode;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+
+/**
+ * A saved camera with its own exposure, light, finish and output size.
+ *
+ * @param setting "interior" or "exterior": which presets suit it
+ * @param size final picture, pixels: width, height
+ * @param curve tone curve, "film" or "linear"
+ * @param faders level of source groups in stops; groups not named stand at zero
+ * @param off source groups that are switched off
+ */
+@JsonInclude(JsonInclude.Include.NON_NULL)
+public record View(
+        String name, String setting, CameraSpec camera, Around around, int[] size, String curve, Map<String, Double> faders, List<String> off,
+        @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+
+    public View {
+        setting = setting == null ? "interior" : setting;
+        curve = curve == null ? "film" : curve;
+        size = size == null || size.length != 2 ? new int[] {1920, 1080} : size;
+        around = around == null ? Around.DEFAULT : around;
+        faders = faders == null ? Map.of() : Map.copyOf(faders);
+        off = off == null ? List.of() : List.copyOf(off);
+        other = other == null ? Map.of() : other;
+    }
+
+    /** The camera as written: lengths in metres, lens in mm, shutter in seconds. */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record CameraSpec(double[] position, double[] target, Double focal, Double fNumber, Double shutter, Double iso, Double focus,
+            Boolean depthOfField, Boolean straightVerticals, Double shift, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+
+        public static CameraSpec of(Camera c) {
+            return new CameraSpec(array(c.position()), array(c.target()), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(), c.depthOfField(),
+                    c.straightVerticals(), c.shift(), Map.of());
+        }
+
+        public Camera camera() {
+            return new Camera(vec(position), vec(target), or(focal, 24), or(fNumber, 8), or(shutter, 1 / 125.0), or(iso, 100), or(focus, 5),
+                    depthOfField != null && depthOfField, straightVerticals == null || straightVerticals, or(shift, 0));
+        }
+
+        /** The same keys and unknown ones with another camera's values. */
+        public CameraSpec with(Camera c) {
+            CameraSpec s = of(c);
+            return new CameraSpec(s.position, s.target, s.focal, s.fNumber, s.shutter, s.iso, s.focus, s.depthOfField, s.straightVerticals, s.shift, other);
+        }
+
+        private static double or(Double d, double otherwise) {
+            return d == null ? otherwise : d;
+        }
+
+        private static Vec3 vec(double[] a) {
+            return new Vec3(a[0], a[1], a[2]);
+        }
+
+        private static double[] array(Vec3 v) {
+            return new double[] {v.x(), v.y(), v.z()};
+        }
+    }
+
+    /**
+     * What lies around the model in this view.
+     *
+     * @param kind "sun and sky", "hdri" or "plain"
+     * @param date local date, ISO 8601
+     * @param time local clock time, HH:MM or HH:MM:SS
+     * @param haze turbidity, 1 to 10
+     * @param sunStops level of the sun, stops
+     * @param skyStops level of sky, HDRI or plain colour, stops
+     * @param sunSize apparent diameter of the sun, degrees
+     * @param albedo reflectance of the land around
+     * @param file HDRI, in the project's folder
+     * @param rotation of the HDRI, degrees clockwise from above
+     * @param luminance plain colour, cd/m2
+     */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record Around(String kind, String date, String time, Double haze, Double sunStops, Double skyStops, Double sunSize, Double albedo,
+            String file, Double rotation, double[] luminance, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        public static final Around DEFAULT = sunAndSky("2027-03-14", "09:10", 2.5);
+
+        public Around {
+            kind = kind == null ? "sun and sky" : kind;
+            other = other == null ? Map.of() : other;
+        }
+
+        public static Around sunAndSky(String date, String time, double haze) {
+            return new Around("sun and sky", date, time, haze, 0.0, 0.0, 0.533, 0.2, null, null, null, Map.of());
+        }
+
+        public static Around hdri(String file, double rotation, double stops) {
+            return new Around("hdri", null, null, null, null, stops, null, null, file, rotation, null, Map.of());
+        }
+
+        public double or(Double v, double otherwise) {
+            return v == null ? otherwise : v;
+        }
+
+        public Around withTime(String d, String t) {
+            return new Around(kind, d, t, haze, sunStops, skyStops, sunSize, albedo, file, rotation, luminance, other);
+        }
+
+        public Around withHaze(double h) {
+            return new Around(kind, date, time, h, sunStops, skyStops, sunSize, albedo, file, rotation, luminance, other);
+        }
+
+        public Around withStops(double sun, double sky) {
+            return new Around(kind, date, time, haze, sun, sky, sunSize, albedo, file, rotation, luminance, other);
+        }
+
+        public Around withSunSize(double degrees) {
+            return new Around(kind, date, time, haze, sunStops, skyStops, degrees, albedo, file, rotation, luminance, other);
+        }
+
+        public Around withRotation(double degrees) {
+            return new Around(kind, date, time, haze, sunStops, skyStops, sunSize, albedo, file, degrees, luminance, other);
+        }
+
+        public Around withKind(String k) {
+            return new Around(k, date, time, haze, sunStops, skyStops, sunSize, albedo, file, rotation, luminance, other);
+        }
+
+        public Around withFile(String f) {
+            return new Around(kind, date, time, haze, sunStops, skyStops, sunSize, albedo, f, rotation, luminance, other);
+        }
+    }
+
+    public View withCamera(Camera c) {
+        return new View(name, setting, camera.with(c), around, size, curve, faders, off, other);
+    }
+
+    public View withAround(Around a) {
+        return new View(name, setting, camera, a, size, curve, faders, off, other);
+    }
+
+    public View withName(String n) {
+        return new View(n, setting, camera, around, size, curve, faders, off, other);
+    }
+
+    public View withSize(int w, int h) {
+        return new View(name, setting, camera, around, new int[] {w, h}, curve, faders, off, other);
+    }
+
+    public View withSetting(String s) {
+        return new View(name, s, camera, around, size, curve, faders, off, other);
+    }
+
+    public View withCurve(String c) {
+        return new View(name, setting, camera, around, size, c, faders, off, other);
+    }
+
+    public View withFader(String group, double stops) {
+        Map<String, Double> f = new TreeMap<>(faders);
+        if (stops == 0) f.remove(group);
+        else f.put(group, stops);
+        return new View(name, setting, camera, around, size, curve, f, off, other);
+    }
+
+    public View withOff(String group, boolean isOff) {
+        List<String> o = new java.util.ArrayList<>(off);
+        o.remove(group);
+        if (isOff) o.add(group);
+        return new View(name, setting, camera, around, size, curve, faders, o, other);
+    }
+}

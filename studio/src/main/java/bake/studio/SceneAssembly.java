@@ -1,0 +1,230 @@
+package bake.studio;
+
+import bake.core.math.Affine;
+import bake.core.math.Blackbody;
+import bake.core.math.Vec3;
+import bake.core.light.LightTable;
+import bake.core.scene.Instance;
+import bake.core.scene.Lamp;
+import bake.core.scene.Material;
+import bake.core.scene.Mesh;
+import bake.core.scene.Panorama;
+import bake.core.scene.Scene;
+import bake.core.scene.Shapes;
+import bake.core.scene.Surroundings;
+import bake.core.scene.Texture;
+import bake.formats.FormatException;
+import bake.formats.SafePath;
+import bake.formats.model.Finding;
+import bake.formats.model.ImportedModel;
+import bake.formats.model.ModelReader;
+import bake.formats.picture.PanoramaReader;
+import bake.formats.project.Project;
+import bake.formats.project.View;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+
+/**
+ * Turns a project and one of its views into a {@link Scene}. Model files are read once; the lists that an edit does
+ * not touch stay the same objects, so that compiling redoes only what changed.
+ */
+public final class SceneAssembly {
+    private final Path folder;
+    private final Map<String, ImportedModel> models = new ConcurrentHashMap<>();
+    private final Map<String, Panorama> panoramas = new ConcurrentHashMap<>();
+    private final List<Finding> findings = new ArrayList<>();
+    private Parts parts;
+    private Scene last;
+
+    /** What the model files and shapes give, before layers are switched. */
+    private record Parts(List<Project.ModelRef> models, List<Project.Shape> shapes, List<Project.Surface> surfaces, List<Mesh> meshes,
+            List<Instance> instances, List<Material> materials, List<Texture> textures, List<String> layers, List<Lamp> lamps) {}
+
+    public SceneAssembly(Path projectFolder) {
+        folder = projectFolder;
+    }
+
+    /** Names of all layers, in the order of the models. */
+    public List<String> layers() {
+        return parts == null ? List.of() : parts.layers;
+    }
+
+    public List<Finding> findings() {
+        return List.copyOf(findings);
+    }
+
+    /** Names of all materials. */
+    public List<Material> materials() {
+        return parts == null ? List.of() : parts.materials;
+    }
+
+    /** Triangles of each layer, instances counted. */
+    public long[] layerTriangles() {
+        long[] n = new long[layers().size()];
+        for (Instance i : parts.instances) n[i.layer()] += parts.meshes.get(i.mesh()).triangles();
+        return n;
+    }
+
+    /** Triangles kept in memory once for each mesh. */
+    public long uniqueTriangles() {
+        return parts == null ? 0 : parts.meshes.stream().mapToLong(Mesh::triangles).sum();
+    }
+
+    /** A model of the project as it was read. */
+    public ImportedModel model(Project.ModelRef ref) throws IOException {
+        ImportedModel m = models.get(ref.file());
+        if (m != null) return m;
+        Path p = SafePath.inside(folder, ref.file(), "project.json");
+        m = ModelReader.read(p, ref.unit() == null ? 1 : ref.unit(), !"z".equals(ref.up()));
+        models.put(ref.file(), m);
+        return m;
+    }
+
+    /**
+     * The scene of a view.
+     *
+     * @throws FormatException when a file of the project cannot be used
+     */
+    public synchronized Scene scene(Project project, View view) throws IOException {
+        if (parts == null || parts.models != project.models() || parts.shapes != project.shapes() || parts.surfaces != project.materials()) parts = gather(project);
+        List<Instance> instances = visible(project);
+        boolean glowOff = view.off().contains(LightTable.GLOW);
+        double glowStops = view.faders().getOrDefault(LightTable.GLOW, 0.0);
+        List<Material> materials = glow(glowOff ? 0 : Math.pow(2, glowStops));
+        List<Lamp> lamps = lamps(project, view);
+        Surroundings around = surroundings(project, view);
+        if (last != null && last.lamps().equals(lamps)) lamps = last.lamps();
+        return last = new Scene(parts.meshes, instances, materials, parts.textures, lamps, around);
+    }
+
+    private List<Instance> visible(Project project) {
+        boolean[] on = new boolean[parts.layers.size()];
+        boolean all = true;
+        for (int i = 0; i < on.length; i++) all &= on[i] = project.layerOn(parts.layers.get(i));
+        if (all) return parts.instances;
+        List<Instance> out = parts.instances.stream().filter(i -> on[i.layer()]).toList();
+        return last != null && last.instances().size() == out.size() && last.instances().equals(out) ? last.instances() : out;
+    }
+
+    private List<Material> glow(double factor) {
+        if (factor == 1 || parts.materials.stream().noneMatch(Material::glows)) return parts.materials;
+        List<Material> out = parts.materials.stream().map(m -> m.glows() ? m.withEmission(m.emission().times(factor)) : m).toList();
+        return last != null && last.materials().equals(out) ? last.materials() : out;
+    }
+
+    private Parts gather(Project project) throws IOException {
+        List<Mesh> meshes = new ArrayList<>();
+        List<Instance> instances = new ArrayList<>();
+        List<Material> materials = new ArrayList<>();
+        List<Texture> textures = new ArrayList<>();
+        List<String> layers = new ArrayList<>();
+        List<Lamp> lamps = new ArrayList<>();
+        findings.clear();
+        for (Project.ModelRef ref : project.models()) {
+            ImportedModel m = model(ref);
+            int mesh0 = meshes.size(), material0 = materials.size(), texture0 = textures.size();
+            for (Mesh x : m.meshes()) meshes.add(material0 == 0 ? x : x.withMaterial(x.material() + material0));
+            for (Material x : m.materials()) materials.add(x.shiftTextures(texture0));
+            textures.addAll(m.textures());
+            for (Instance i : m.instances()) instances.add(new Instance(i.name(), i.mesh() + mesh0, i.toWorld(), layer(layers, m.layers().get(i.layer()))));
+            lamps.addAll(m.lamps());
+            findings.addAll(m.findings());
+        }
+        Map<String, Integer> byName = new HashMap<>();
+        for (int i = 0; i < materials.size(); i++) byName.putIfAbsent(materials.get(i).name(), i);
+        for (Project.Surface s : project.materials()) {
+            Integer at = byName.get(s.name());
+            if (at != null) materials.set(at, override(materials.get(at), s));
+            else {
+                byName.put(s.name(), materials.size());
+                materials.add(override(Material.glossy(s.name(), new Vec3(0.6, 0.6, 0.6), 0.6), s));
+            }
+        }
+        for (Project.Shape s : project.shapes()) {
+            Integer material = byName.get(s.material());
+            if (material == null) throw new FormatException("project.json", "shape '" + s.name() + "'", "names the material '" + s.material() + "', which is not there; add it under materials");
+            meshes.add(shape(s, material));
+            instances.add(new Instance(s.name(), meshes.size() - 1, placement(s), layer(layers, s.layer() == null ? "Shapes" : s.layer())));
+        }
+        return new Parts(project.models(), project.shapes(), project.materials(), List.copyOf(meshes), List.copyOf(instances), List.copyOf(materials),
+                List.copyOf(textures), List.copyOf(layers), List.copyOf(lamps));
+    }
+
+    private static int layer(List<String> layers, String name) {
+        int i = layers.indexOf(name);
+        if (i >= 0) return i;
+        layers.add(name);
+        return layers.size() - 1;
+    }
+
+    private static Material override(Material m, Project.Surface s) {
+        return new Material(m.name(), s.base() == null ? m.base() : vec(s.base()), s.base() == null ? m.baseImage() : null, m.alpha(), m.alphaMode(), m.cutoff(),
+                or(s.metallic(), m.metallic()), or(s.roughness(), m.roughness()), s.roughness() == null ? m.roughnessImage() : null, m.normalImage(), m.normalScale(),
+                or(s.ior(), m.ior()), or(s.transmission(), m.transmission()), s.thin() == null ? m.thin() : s.thin(), or(s.translucency(), m.translucency()),
+                s.emission() == null ? m.emission() : vec(s.emission()), s.emission() == null ? m.emissionImage() : null);
+    }
+
+    private static double or(Double d, double otherwise) {
+        return d == null ? otherwise : d;
+    }
+
+    private static Vec3 vec(double[] a) {
+        return new Vec3(a[0], a[1], a[2]);
+    }
+
+    private static Mesh shape(Project.Shape s, int material) throws FormatException {
+        double[] z = s.size();
+        int need = switch (s.type()) {
+            case "quad" -> 2;
+            case "box" -> 3;
+            default -> 1;
+        };
+        if (z.length != need) throw new FormatException("project.json", "shape '" + s.name() + "'", "a " + s.type() + " needs " + need + " number" + (need > 1 ? "s" : "") + " as its size");
+        return switch (s.type()) {
+            case "quad" -> Shapes.quad(s.name(), z[0], z[1], material);
+            case "box" -> Shapes.box(s.name(), -z[0] / 2, -z[1] / 2, -z[2] / 2, z[0] / 2, z[1] / 2, z[2] / 2, material);
+            case "sphere" -> Shapes.sphere(s.name(), z[0] / 2, 64, material);
+            default -> Shapes.disc(s.name(), z[0] / 2, 128, material);
+        };
+    }
+
+    private static Affine placement(Project.Shape s) {
+        Vec3 c = vec(s.center());
+        if (s.normal() == null || s.type().equals("box") || s.type().equals("sphere")) return Affine.translation(c.x(), c.y(), c.z());
+        return Affine.pointing(c, vec(s.normal()));
+    }
+
+    private List<Lamp> lamps(Project project, View view) throws FormatException {
+        List<Lamp> out = new ArrayList<>();
+        for (Project.LampSpec s : project.lamps()) add(out, LampFactory.lamp(s), view);
+        for (Lamp l : parts.lamps) add(out, l, view);
+        return List.copyOf(out);
+    }
+
+    private static void add(List<Lamp> out, Lamp l, View view) {
+        if (view.off().contains(l.group()) || !(l.lumens() > 0)) return;
+        double stops = view.faders().getOrDefault(l.group(), 0.0);
+        out.add(stops == 0 ? l : l.withLumens(l.lumens() * Math.pow(2, stops)));
+    }
+
+    private Surroundings surroundings(Project project, View view) throws IOException {
+        View.Around a = view.around();
+        double skyStops = a.or(a.skyStops(), 0);
+        return switch (a.kind()) {
+            case "hdri" -> {
+                if (a.file() == null) throw new FormatException("project.json", "view '" + view.name() + "'", "uses an HDRI but names no file; choose one on the Light station");
+                Panorama p = panoramas.get(a.file());
+                if (p == null) panoramas.put(a.file(), p = PanoramaReader.read(SafePath.inside(folder, a.file(), "project.json")));
+                yield new Surroundings.Hdri(p, a.or(a.rotation(), 0) + project.place().north(), skyStops);
+            }
+            case "plain" -> new Surroundings.Plain(a.luminance() == null ? new Vec3(1000, 1000, 1000) : vec(a.luminance()).times(Math.pow(2, skyStops)));
+            default -> new Surroundings.SunSky(SunPosition.direction(project.place(), a), a.or(a.haze(), 2.5), a.or(a.sunStops(), 0), skyStops,
+                    a.or(a.sunSize(), Surroundings.SunSky.SUN_DEGREES), a.or(a.albedo(), 0.2));
+        };
+    }
+}
