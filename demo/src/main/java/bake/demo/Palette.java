@@ -89,17 +89,15 @@ final class Palette {
                 new Vec3(160, 160, 160), sign));
     }
 
-    /** Quiet bookcloth colours: many earths, some blues and greens, few bright ones. */
+    private static final double[][] CLOTH = {
+        {0.20, 0.075, 0.05}, {0.28, 0.16, 0.08}, {0.10, 0.13, 0.17}, {0.055, 0.085, 0.075}, {0.36, 0.29, 0.19}, {0.13, 0.045, 0.045},
+        {0.07, 0.07, 0.075}, {0.42, 0.37, 0.29}, {0.17, 0.19, 0.12}, {0.24, 0.10, 0.055}, {0.11, 0.16, 0.19}, {0.50, 0.45, 0.36}, {0.33, 0.20, 0.07}};
+
+    /** Quiet bookcloth: earths, greys, some blue and green, each copy a little lighter or darker. */
     private static Vec3 cloth(int i) {
-        double h = Noise.hash(i, 1, 9), l = 0.035 + 0.30 * Math.pow(Noise.hash(i, 2, 9), 1.6), s = 0.25 + 0.45 * Noise.hash(i, 3, 9);
-        double hue = h < 0.55 ? 0.01 + 0.12 * h / 0.55 : h < 0.8 ? 0.52 + 0.15 * (h - 0.55) / 0.25 : 0.24 + 0.2 * (h - 0.8) / 0.2;
-        if (i % 9 == 0) return new Vec3(0.62, 0.58, 0.5).times(0.7 + 0.4 * l);
-        double[] c = new double[3];
-        for (int k = 0; k < 3; k++) {
-            double t = Math.abs(((hue + k / 3.0 + 2.0 / 3) % 1) * 6 - 3) - 1;
-            c[k] = l * (1 - s + s * 2 * Math.clamp(1 - t, 0, 1) * 0.9);
-        }
-        return new Vec3(c[0], c[1], c[2]);
+        double[] c = CLOTH[i % CLOTH.length];
+        double k = 0.65 + 0.7 * Noise.hash(i, 2, 9);
+        return new Vec3(c[0], c[1], c[2]).times(k);
     }
 
     private static Vec3 mix(Vec3 a, Vec3 b, double t) {

@@ -185,8 +185,8 @@ final class Room {
         rail.box(0, 2.35, 3.6, W, 2.39, 3.612).box(0, 2.355, 2.68, W, 2.385, 2.69);
         k.add("Joinery", "Gallery rail", "dark steel", rail);
         MeshBuilder slats = new MeshBuilder();
-        for (double x = 0.36; x < 5.4; x += 0.09) slats.box(x, 2.22, 0, x + 0.03, 2.28, 2.43, x * 3, x, 62);
-        slats.box(0.3, 2.215, -0.01, 5.45, 2.285, 0.05);
+        for (double x = 3.06; x < 6.0; x += 0.09) slats.box(x, 2.22, 0, x + 0.03, 2.28, 2.43, x * 3, x, 62);
+        slats.box(3.0, 2.215, -0.01, 6.06, 2.285, 0.05);
         k.add("Joinery", "Slatted screen", "oak", slats);
     }
 

@@ -61,9 +61,11 @@ public final class BvhBuilder {
         return new Bvh(nodeBoxes, nodeChildren, order, bounds);
     }
 
+    private static final float INF = Float.POSITIVE_INFINITY;
+    private static final float[] EMPTY = {INF, INF, INF, -INF, -INF, -INF};
+
     private static float[] empty() {
-        float inf = Float.POSITIVE_INFINITY;
-        return new float[] {inf, inf, inf, -inf, -inf, -inf};
+        return EMPTY.clone();
     }
 
     private void grow(float[] b, int prim) {
@@ -105,7 +107,7 @@ public final class BvhBuilder {
             float[] box = empty();
             for (int i = a; i < b; i++) grow(box, order[i]);
             System.arraycopy(box, 0, nodeBoxes, 12 * node + 6 * side, 6);
-            if (b - a <= maxLeaf && (b - a == 1 || !worthSplitting(box, a, b))) {
+            if (b - a <= maxLeaf && (b - a <= 2 || !worthSplitting(box, a, b))) {
                 nodeChildren[2 * node + side] = Bvh.leaf(a, b - a);
                 return null;
             }
@@ -118,6 +120,13 @@ public final class BvhBuilder {
         BestSplit best = bestSplit(from, to);
         return best.axis >= 0 && best.cost + VISIT_COST * halfArea(box, 0) < (to - from) * halfArea(box, 0);
     }
+
+    private static final class Bins {
+        final float[] boxes = new float[6 * BINS], rightCost = new float[BINS];
+        final int[] counts = new int[BINS];
+    }
+
+    private static final ThreadLocal<Bins> BINS_OF_THREAD = ThreadLocal.withInitial(Bins::new);
 
     private static final class BestSplit {
         int axis = -1, bin;
@@ -140,9 +149,10 @@ public final class BvhBuilder {
                 if (c < best.lo[k]) best.lo[k] = c;
                 if (c > hi[k]) hi[k] = c;
             }
-        float[] bins = new float[6 * BINS];
-        int[] counts = new int[BINS];
-        float[] rightCost = new float[BINS];
+        Bins s = BINS_OF_THREAD.get();
+        float[] bins = s.boxes;
+        int[] counts = s.counts;
+        float[] rightCost = s.rightCost;
         for (int axis = 0; axis < 3; axis++) {
             float extent = hi[axis] - best.lo[axis];
             if (!(extent > 0)) continue;
@@ -155,7 +165,7 @@ public final class BvhBuilder {
 
     private void scanAxis(BestSplit best, int axis, int from, int to, float[] bins, int[] counts, float[] rightCost) {
         Arrays.fill(counts, 0);
-        for (int b = 0; b < BINS; b++) System.arraycopy(empty(), 0, bins, 6 * b, 6);
+        for (int b = 0; b < BINS; b++) System.arraycopy(EMPTY, 0, bins, 6 * b, 6);
         for (int i = from; i < to; i++) {
             int p = order[i];
             int b = (int) ((centre(p, axis) - best.lo[axis]) * best.scale[axis]);

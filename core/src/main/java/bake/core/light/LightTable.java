@@ -16,7 +16,7 @@ import java.util.List;
 public final class LightTable {
     public static final int SUN = 0, DOME = 1;
     /** Width of the table that the clear sky is kept in. */
-    private static final int SKY_WIDTH = 512;
+    private static final int SKY_WIDTH = 320;
     public static final String GLOW = "Glowing materials";
 
     private final Dome dome;

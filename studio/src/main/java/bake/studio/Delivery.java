@@ -1,0 +1,78 @@
+package bake.studio;
+
+import bake.core.finish.ToneCurve;
+import bake.core.transport.RenderScene;
+import bake.core.transport.Workers;
+import bake.formats.project.Preset;
+import bake.formats.project.Project;
+import bake.formats.project.View;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+
+/** Renders the finals of chosen views one after another into a folder. Runs on the calling thread. */
+public final class Delivery {
+    /** One final of the delivery. */
+    public record Item(View view, Preset preset, int width, int height, Path file) {}
+
+    /** Told how it goes, on the delivering thread. */
+    public interface Listener {
+        void progress(Item item, RenderJob.Progress p);
+
+        void finished(Item item, RenderJob job);
+
+        void failed(Item item, Exception e);
+    }
+
+    /** Makes a view ready to render. */
+    public interface Compiler {
+        RenderScene compile(Project p, View v) throws IOException;
+    }
+
+    private final Workers workers;
+    private final Compiler compiler;
+    private volatile boolean stopped;
+    private volatile RenderJob current;
+
+    public Delivery(Workers workers, Compiler compiler) {
+        this.workers = workers;
+        this.compiler = compiler;
+    }
+
+    /** File name of a view's final: letters, digits and dashes only. */
+    public static String fileName(View v, String ending) {
+        String s = v.name().toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{Nd}]+", "-").replaceAll("(^-|-$)", "");
+        return (s.isEmpty() ? "view" : s) + ending;
+    }
+
+    /** Stops the final in work, keeping what it has, and leaves the rest. */
+    public void stop() {
+        stopped = true;
+        RenderJob j = current;
+        if (j != null) j.stop();
+    }
+
+    /** Renders all items in order; a failure of one does not keep the others from being made. */
+    public void run(Project project, List<Item> items, Listener listener) {
+        for (Item i : items) {
+            if (stopped) return;
+            try {
+                RenderScene scene = compiler.compile(project, i.view());
+                RenderJob job = new RenderJob(scene, new RenderJob.Order(i.view().name(), i.view().camera().camera(), ToneCurve.valueOf(i.view().curve().toUpperCase(Locale.ROOT)),
+                        i.preset(), i.width(), i.height(), null, 1, false), workers);
+                current = job;
+                if (stopped) job.stop();
+                job.run(p -> listener.progress(i, p));
+                if (job.progress().passes() > 0) {
+                    PictureOutput.write(i.file(), job.film(), job.finish(), null, job.order().region(), 200);
+                    listener.finished(i, job);
+                } else listener.failed(i, new IOException("stopped before the first pass was done"));
+            } catch (Exception e) {
+                listener.failed(i, e);
+            } finally {
+                current = null;
+            }
+        }
+    }
+}

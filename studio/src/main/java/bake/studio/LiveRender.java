@@ -1,0 +1,142 @@
+package bake.studio;
+
+import bake.core.film.Film;
+import bake.core.film.Region;
+import bake.core.finish.Finish;
+import bake.core.finish.ToneCurve;
+import bake.core.scene.Camera;
+import bake.core.transport.PathSettings;
+import bake.core.transport.RenderScene;
+import bake.core.transport.Renderer;
+import bake.core.transport.Workers;
+import bake.formats.project.Project;
+import bake.formats.project.View;
+import java.util.List;
+import java.util.Locale;
+import java.util.concurrent.ForkJoinPool;
+import java.util.function.Consumer;
+
+/**
+ * The easel's picture: renders the current view again from the first pass after every edit, small first and then
+ * sharper. Works on a thread of its own; frames and failures are handed over there.
+ */
+public final class LiveRender implements AutoCloseable {
+    /** Sizes of the first pictures, as divisors of the full one. */
+    private static final int[] COARSE = {6, 3};
+    private static final int MOST_PASSES = 4096;
+
+    /**
+     * One picture.
+     *
+     * @param argb width times height pixels, which the receiver may keep
+     * @param groups names of the source groups
+     * @param light mean luminance of each group, cd/m2
+     * @param aimed width of the sharp picture that this one stands for
+     */
+    public record Frame(int width, int height, int[] argb, int passes, double noise, double seconds, double raysPerSecond, List<String> groups, double[] light, int aimed) {}
+
+    private record Request(Project project, View view, int width, int height) {}
+
+    private final SceneAssembly assembly;
+    private final Workers workers;
+    private final Consumer<Frame> frames;
+    private final Consumer<Throwable> failures;
+    private final Thread thread = new Thread(this::loop, "easel");
+    private Request wanted;
+    private boolean held, closed;
+    private volatile boolean interrupt;
+    private RenderScene compiled;
+
+    public LiveRender(SceneAssembly assembly, Workers workers, Consumer<Frame> frames, Consumer<Throwable> failures) {
+        this.assembly = assembly;
+        this.workers = workers;
+        this.frames = frames;
+        this.failures = failures;
+        thread.setDaemon(true);
+        thread.start();
+    }
+
+    /** Shows this view from now on; what is being rendered is dropped. */
+    public synchronized void show(Project project, View view, int width, int height) {
+        wanted = new Request(project, view, Math.clamp(width, 16, 4096), Math.clamp(height, 16, 4096));
+        interrupt = true;
+        notifyAll();
+    }
+
+    /** Makes room for a proof: the easel rests until {@link #release}. */
+    public synchronized void hold() {
+        held = true;
+        interrupt = true;
+    }
+
+    public synchronized void release(Project project, View view, int width, int height) {
+        held = false;
+        show(project, view, width, height);
+    }
+
+    private void loop() {
+        while (true) {
+            Request r;
+            synchronized (this) {
+                while ((wanted == null || held) && !closed) {
+                    try {
+                        wait();
+                    } catch (InterruptedException e) {
+                        return;
+                    }
+                }
+                if (closed) return;
+                r = wanted;
+                wanted = null;
+                interrupt = false;
+            }
+            try {
+                render(r);
+            } catch (Exception | OutOfMemoryError e) {
+                failures.accept(e);
+            }
+        }
+    }
+
+    /** Compiles a view for the easel or a proof, taking over what did not change. */
+    public RenderScene compile(Project project, View view) throws java.io.IOException {
+        synchronized (assembly) {
+            return compiled = RenderScene.compile(assembly.scene(project, view), compiled, ForkJoinPool.commonPool());
+        }
+    }
+
+    private void render(Request r) throws java.io.IOException {
+        RenderScene scene = compile(r.project, r.view);
+        Camera camera = r.view.camera().camera();
+        Finish finish = new Finish(camera.saturation(), ToneCurve.valueOf(r.view.curve().toUpperCase(Locale.ROOT)));
+        long start = System.nanoTime();
+        for (int d : COARSE) if (!picture(r, scene, camera, finish, Math.max(8, r.width / d), Math.max(8, r.height / d), 1, start)) return;
+        picture(r, scene, camera, finish, r.width, r.height, MOST_PASSES, start);
+    }
+
+    private boolean picture(Request r, RenderScene scene, Camera camera, Finish finish, int w, int h, int passes, long start) {
+        Film film = Film.byGroup(w, h, scene.lights().groups().size());
+        Renderer renderer = new Renderer(scene, camera, new PathSettings(8, 12, 1), film, Region.all(w, h), workers);
+        long lastFrame = 0;
+        double noise = Double.POSITIVE_INFINITY;
+        for (int p = 0; p < passes; p++) {
+            if (!renderer.pass(p, workers, () -> interrupt)) return false;
+            long now = System.nanoTime();
+            // Showing costs as much as a small pass: at most twelve pictures a second.
+            if (passes > 1 && p > 0 && now - lastFrame < 80_000_000L) continue;
+            lastFrame = now;
+            if (p > 0) noise = finish.noise(film, Region.all(w, h));
+            double seconds = (now - start) / 1e9;
+            frames.accept(new Frame(w, h, finish.argb(film, null), passes == 1 ? 0 : p + 1, noise, seconds, renderer.rays() / Math.max(1e-9, seconds),
+                    scene.lights().groups(), film.planeLuminance(), r.width));
+        }
+        return true;
+    }
+
+    @Override
+    public synchronized void close() {
+        closed = true;
+        interrupt = true;
+        notifyAll();
+    }
+}

@@ -1,0 +1,78 @@
+package bake.studio;
+
+import bake.core.film.Film;
+import bake.core.film.Region;
+import bake.core.finish.Finish;
+import bake.formats.FormatException;
+import bake.formats.picture.DisplayPicture;
+import bake.formats.picture.ExrFile;
+import bake.formats.picture.HdrFile;
+import bake.formats.picture.Raster;
+import java.awt.image.BufferedImage;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import java.util.TreeMap;
+
+/** Writes what a film holds, by the ending of the file name. */
+public final class PictureOutput {
+    public static final List<String> ENDINGS = List.of(".png", ".tif", ".tiff", ".exr", ".hdr");
+
+    private PictureOutput() {}
+
+    /** @throws FormatException when the ending is none that is written */
+    public static void checkEnding(Path file) throws FormatException {
+        String n = file.getFileName().toString().toLowerCase(Locale.ROOT);
+        if (ENDINGS.stream().noneMatch(n::endsWith))
+            throw new FormatException(file.getFileName().toString(), null, "a picture's name ends in .png, .tif, .exr or .hdr");
+    }
+
+    /**
+     * Writes a region. PNG and TIFF are 16 bit display light; EXR and HDR are scene light in cd/m2.
+     *
+     * @param gains three factors a plane, or null
+     */
+    public static void write(Path file, Film film, Finish finish, float[] gains, Region r, double dpi) throws IOException {
+        checkEnding(file);
+        String n = file.getFileName().toString().toLowerCase(Locale.ROOT);
+        if (n.endsWith(".exr") || n.endsWith(".hdr")) {
+            Raster raster = raster(film, gains, r);
+            if (n.endsWith(".hdr")) HdrFile.write(file, raster);
+            else ExrFile.write(file, r.width(), r.height(), planes(raster), true);
+            return;
+        }
+        BufferedImage image = DisplayPicture.image16(r.width(), r.height(), finish.rgb16(film, gains, r));
+        if (n.endsWith(".png")) DisplayPicture.writePng(file, image, dpi);
+        else DisplayPicture.writeTiff(file, image);
+    }
+
+    /** An 8 bit PNG of a region, for proofs and prints. */
+    public static void writePng8(Path file, Film film, Finish finish, float[] gains, Region r) throws IOException {
+        int[] all = finish.argb(film, gains), part = new int[r.width() * r.height()];
+        for (int y = 0; y < r.height(); y++) System.arraycopy(all, (r.y() + y) * film.width() + r.x(), part, y * r.width(), r.width());
+        DisplayPicture.writePng(file, DisplayPicture.image8(r.width(), r.height(), part, false), 72);
+    }
+
+    private static Raster raster(Film film, float[] gains, Region r) {
+        float[] rgb = new float[3 * r.width() * r.height()], c = new float[3];
+        for (int y = 0, o = 0; y < r.height(); y++)
+            for (int x = 0; x < r.width(); x++, o += 3) {
+                film.mean(r.x() + x, r.y() + y, gains, c);
+                System.arraycopy(c, 0, rgb, o, 3);
+            }
+        return new Raster(r.width(), r.height(), rgb);
+    }
+
+    private static TreeMap<String, float[]> planes(Raster r) {
+        TreeMap<String, float[]> out = new TreeMap<>();
+        int n = r.width() * r.height();
+        for (int k = 0; k < 3; k++) {
+            float[] p = new float[n];
+            // Half floats end at 65,504; the sun's own disc is far above and is cut there.
+            for (int i = 0; i < n; i++) p[i] = Math.min(65_504f, r.rgb()[3 * i + k]);
+            out.put("RGB".substring(k, k + 1), p);
+        }
+        return out;
+    }
+}

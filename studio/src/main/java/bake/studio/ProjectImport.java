@@ -1,0 +1,106 @@
+package bake.studio;
+
+import bake.core.math.Vec3;
+import bake.core.scene.Camera;
+import bake.formats.FormatException;
+import bake.formats.model.ImportedModel;
+import bake.formats.model.ModelReader;
+import bake.formats.project.Project;
+import bake.formats.project.ProjectFile;
+import bake.formats.project.View;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.stream.Stream;
+
+/** Starts a project from a model file, with a first view and light that show it. */
+public final class ProjectImport {
+    private ProjectImport() {}
+
+    /**
+     * Copies the model with its files into a new project folder.
+     *
+     * @return the project's file
+     * @throws FormatException when the model cannot be read or the folder holds a project already
+     */
+    public static Path create(Path model, Path folder) throws IOException {
+        ImportedModel m = ModelReader.read(model, 1, true);
+        if (m.placedTriangles() == 0) throw new FormatException(m.name(), null, "holds nothing that can be rendered; export it again");
+        if (Files.exists(folder.resolve(ProjectFile.NAME))) throw new FormatException(folder.toString(), null, "holds a project already; choose another folder");
+        Path target = Files.createDirectories(folder.resolve("model"));
+        copy(model, target);
+        String name = model.getFileName().toString();
+        String title = name.replaceFirst("\\.[^.]+$", "");
+        Project p = new Project(Project.VERSION, title, null, Project.Place.DEFAULT, List.of(new Project.ModelRef("model/" + name, null, null, Map.of())), List.of(), List.of(), List.of(),
+                List.of(), views(m), List.of(), null, Map.of());
+        Path file = folder.resolve(ProjectFile.NAME);
+        ProjectFile.write(file, p);
+        return file;
+    }
+
+    /** A text model names its other files relative to itself, so the files beside it that it may mean come along. */
+    private static void copy(Path model, Path target) throws IOException {
+        Path from = model.toAbsolutePath().getParent();
+        String name = model.getFileName().toString(), lower = name.toLowerCase(Locale.ROOT);
+        Files.copy(model, target.resolve(name), StandardCopyOption.REPLACE_EXISTING);
+        if (lower.endsWith(".glb")) return;
+        String text = Files.readString(model, java.nio.charset.StandardCharsets.ISO_8859_1);
+        List<Path> texts = new ArrayList<>();
+        try (Stream<Path> s = Files.walk(from, 3)) {
+            for (Path p : s.filter(Files::isRegularFile).limit(20_000).toList()) {
+                String n = p.getFileName().toString();
+                if (text.contains(n) || text.contains(n.replace(" ", "%20"))) take(p, from, target, texts);
+            }
+        }
+        for (Path mtl : List.copyOf(texts)) {
+            String t = Files.readString(mtl, java.nio.charset.StandardCharsets.ISO_8859_1);
+            try (Stream<Path> s = Files.walk(from, 3)) {
+                for (Path p : s.filter(Files::isRegularFile).limit(20_000).toList()) if (t.contains(p.getFileName().toString())) take(p, from, target, texts);
+            }
+        }
+    }
+
+    private static void take(Path p, Path from, Path target, List<Path> texts) throws IOException {
+        Path to = target.resolve(from.relativize(p).toString());
+        if (Files.exists(to)) return;
+        Files.createDirectories(to.getParent());
+        Files.copy(p, to);
+        if (p.getFileName().toString().toLowerCase(Locale.ROOT).endsWith(".mtl")) texts.add(p);
+    }
+
+    private static List<View> views(ImportedModel m) {
+        List<View> out = new ArrayList<>();
+        for (ImportedModel.NamedCamera c : m.cameras()) out.add(view(c.name(), c.camera().withEv(13.5)));
+        if (out.isEmpty()) out.add(view("First view", outside(m)));
+        return out;
+    }
+
+    private static View view(String name, Camera c) {
+        return new View(name, "exterior", View.CameraSpec.of(c), View.Around.sunAndSky("2027-06-21", "10:30", 2.5), null, "film", Map.of(), List.of(), Map.of());
+    }
+
+    /** Looks at the whole model from the south-east, a little above eye level. */
+    private static Camera outside(ImportedModel m) {
+        double[] lo = {1e30, 1e30, 1e30}, hi = {-1e30, -1e30, -1e30};
+        for (var i : m.instances()) {
+            float[] p = m.meshes().get(i.mesh()).positions();
+            for (int k = 0; k < p.length; k += 3) {
+                Vec3 q = i.toWorld().point(new Vec3(p[k], p[k + 1], p[k + 2]));
+                double[] c = {q.x(), q.y(), q.z()};
+                for (int a = 0; a < 3; a++) {
+                    lo[a] = Math.min(lo[a], c[a]);
+                    hi[a] = Math.max(hi[a], c[a]);
+                }
+            }
+        }
+        Vec3 middle = new Vec3((lo[0] + hi[0]) / 2, (lo[1] + hi[1]) / 2, (lo[2] + hi[2]) / 2);
+        double size = Math.max(1e-3, Math.sqrt(Math.pow(hi[0] - lo[0], 2) + Math.pow(hi[1] - lo[1], 2) + Math.pow(hi[2] - lo[2], 2)));
+        Vec3 eye = middle.plus(new Vec3(0.75, -1, 0.35).normalized().times(size * 0.95));
+        return Camera.of(eye, middle, 28).withEv(13.5);
+    }
+}

@@ -1,0 +1,186 @@
+package bake.studio;
+
+import bake.core.film.Film;
+import bake.core.film.Region;
+import bake.core.finish.Finish;
+import bake.core.finish.ToneCurve;
+import bake.core.scene.Camera;
+import bake.core.transport.PathSettings;
+import bake.core.transport.RenderScene;
+import bake.core.transport.Renderer;
+import bake.core.transport.Workers;
+import bake.formats.project.Preset;
+import java.util.function.Consumer;
+
+/**
+ * One picture being made: the same for the easel, a proof, a final and the command line. {@link #run} works on the
+ * calling thread; the other methods may be called from any.
+ */
+public final class RenderJob {
+    /** Where a job stands. */
+    public enum State { WAITING, RENDERING, PAUSED, STOPPED, DONE }
+
+    /**
+     * What to make.
+     *
+     * @param keepGroups keep the light of each source group apart
+     */
+    public record Order(String view, Camera camera, ToneCurve curve, Preset preset, int width, int height, Region region, long seed, boolean keepGroups) {
+        public Order {
+            if (width < 1 || height < 1 || width > 30_000 || height > 30_000)
+                throw new IllegalArgumentException("a picture of " + width + "x" + height + " pixels cannot be made; each side is 1 to 30000");
+            region = region == null ? Region.all(width, height) : region.within(width, height);
+        }
+    }
+
+    /**
+     * How far a job is.
+     *
+     * @param noise percent; infinite before the second pass
+     * @param fraction done, 0 to 1, of the limit that will be reached first; 0 where there is no limit
+     * @param secondsLeft estimate from this job's own passes; NaN while there is none
+     */
+    public record Progress(State state, int passes, double noise, double seconds, double secondsLeft, double fraction, long rays) {}
+
+    private final Order order;
+    private final Workers workers;
+    private final Renderer renderer;
+    private final Finish finish;
+    private volatile State state = State.WAITING;
+    private volatile boolean stop, pause;
+    private volatile Progress progress = new Progress(State.WAITING, 0, Double.POSITIVE_INFINITY, 0, Double.NaN, 0, 0);
+    private volatile long endsAt = Long.MAX_VALUE;
+
+    public RenderJob(RenderScene scene, Order order, Workers workers) {
+        this.order = order;
+        this.workers = workers;
+        int groups = scene.lights().groups().size();
+        Film film = order.keepGroups ? Film.byGroup(order.width, order.height, groups) : Film.merged(order.width, order.height, groups);
+        Preset p = order.preset;
+        renderer = new Renderer(scene, order.camera, new PathSettings(p.bounces(), p.clamp(), order.seed), film, order.region, workers);
+        finish = new Finish(order.camera.saturation(), order.curve);
+    }
+
+    public Order order() {
+        return order;
+    }
+
+    public Film film() {
+        return renderer.film();
+    }
+
+    public Finish finish() {
+        return finish;
+    }
+
+    public Progress progress() {
+        return progress;
+    }
+
+    public State state() {
+        return state;
+    }
+
+    /** Luminance that the clamp took away, as a share of the picture's mean. */
+    public double clampedShare() {
+        double mean = 0;
+        for (double l : film().planeLuminance()) mean += l;
+        double c = renderer.clampedLuminance();
+        return c > 0 ? c / (mean + c) : 0;
+    }
+
+    /** Ends the job as soon as the tiles in work are done; what was made stays in the film. */
+    public void stop() {
+        stop = true;
+        pause = false;
+        wake();
+    }
+
+    public void pause() {
+        pause = true;
+    }
+
+    public void resume() {
+        pause = false;
+        wake();
+    }
+
+    private synchronized void wake() {
+        notifyAll();
+    }
+
+    /**
+     * Renders until a limit of the preset is reached or {@link #stop} is called.
+     *
+     * @param each told after every pass, on the calling thread
+     */
+    public void run(Consumer<Progress> each) {
+        Preset p = order.preset;
+        int most = p.samples() > 0 ? p.samples() : Integer.MAX_VALUE;
+        long worked = 0;
+        double noise = Double.POSITIVE_INFINITY;
+        int checkAt = 2, pass = 0;
+        while (pass < most && !stop) {
+            waitWhilePaused();
+            if (stop) break;
+            state = State.RENDERING;
+            long start = System.nanoTime();
+            endsAt = p.timeLimit() > 0 && pass > 0 ? start + (long) (p.timeLimit() * 1e9) - worked : Long.MAX_VALUE;
+            boolean whole = renderer.pass(pass, workers, this::mustEnd);
+            worked += System.nanoTime() - start;
+            if (!whole) break;
+            pass++;
+            // Estimating noise costs a walk over the film; rarer checks suffice as passes add up.
+            if (pass >= checkAt || pass == most) {
+                noise = finish.noise(film(), order.region);
+                checkAt = pass + Math.max(1, pass / 12);
+            }
+            double seconds = worked / 1e9;
+            boolean done = p.noiseAim() > 0 && noise <= p.noiseAim() && pass >= 8 || p.timeLimit() > 0 && seconds >= p.timeLimit();
+            report(each, done ? State.DONE : State.RENDERING, pass, noise, seconds);
+            if (done) break;
+        }
+        double seconds = worked / 1e9;
+        boolean timeUp = p.timeLimit() > 0 && seconds >= p.timeLimit() * 0.98;
+        state = stop && !timeUp ? State.STOPPED : State.DONE;
+        noise = finish.noise(film(), order.region);
+        progress = new Progress(state, pass, noise, seconds, 0, state == State.DONE ? 1 : progress.fraction, renderer.rays());
+        each.accept(progress);
+    }
+
+    private boolean mustEnd() {
+        return stop || System.nanoTime() > endsAt;
+    }
+
+    private synchronized void waitWhilePaused() {
+        while (pause && !stop) {
+            state = State.PAUSED;
+            try {
+                wait();
+            } catch (InterruptedException e) {
+                stop = true;
+                Thread.currentThread().interrupt();
+            }
+        }
+    }
+
+    private void report(Consumer<Progress> each, State s, int pass, double noise, double seconds) {
+        double left = secondsLeft(pass, noise, seconds);
+        progress = new Progress(s, pass, noise, seconds, left, Double.isNaN(left) ? 0 : seconds / Math.max(1e-9, seconds + left), renderer.rays());
+        each.accept(progress);
+    }
+
+    /** The nearest of the three limits; noise falls with the square root of the passes. */
+    private double secondsLeft(int pass, double noise, double seconds) {
+        Preset p = order.preset;
+        double each = seconds / pass, left = Double.NaN;
+        if (p.noiseAim() > 0 && Double.isFinite(noise)) left = Math.max(0, each * pass * (noise * noise / (p.noiseAim() * p.noiseAim()) - 1));
+        if (p.timeLimit() > 0) left = min(left, Math.max(0, p.timeLimit() - seconds));
+        if (p.samples() > 0) left = min(left, each * (p.samples() - pass));
+        return left;
+    }
+
+    private static double min(double a, double b) {
+        return Double.isNaN(a) ? b : Math.min(a, b);
+    }
+}
