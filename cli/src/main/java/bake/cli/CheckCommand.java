@@ -1,0 +1,29 @@
+package bake.cli;
+
+import bake.studio.ProjectCheck;
+import bake.studio.SceneAssembly;
+import java.io.IOException;
+import java.util.List;
+import java.util.concurrent.Callable;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Parameters;
+
+/** Lists what an artist should look at before rendering. */
+@Command(name = "check", mixinStandardHelpOptions = true, description = "List findings: what is wrong or doubtful in a project.")
+final class CheckCommand implements Callable<Integer> {
+    @Parameters(paramLabel = "PROJECT", description = "folder, project.json, or demo")
+    private String project;
+
+    @CommandLine.Spec
+    private CommandLine.Model.CommandSpec spec;
+
+    @Override
+    public Integer call() throws IOException {
+        Projects.Opened p = Projects.open(project, List.of());
+        List<String> lines = ProjectCheck.findings(p.project(), new SceneAssembly(p.folder()));
+        lines.forEach(spec.commandLine().getOut()::println);
+        spec.commandLine().getOut().println(lines.isEmpty() ? "nothing found" : lines.size() + (lines.size() == 1 ? " finding" : " findings"));
+        return 0;
+    }
+}

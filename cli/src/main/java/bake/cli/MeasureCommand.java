@@ -1,0 +1,121 @@
+package bake.cli;
+
+import bake.core.math.Vec3;
+import bake.core.transport.LightMeter;
+import bake.core.transport.RenderScene;
+import bake.formats.FormatException;
+import bake.formats.Json;
+import bake.formats.project.View;
+import bake.studio.SceneAssembly;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ForkJoinPool;
+import java.util.stream.IntStream;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Measures illuminance at points. */
+@Command(name = "measure", mixinStandardHelpOptions = true, sortOptions = false, description = "Measure illuminance in lux at points, total and by source group.")
+final class MeasureCommand implements Callable<Integer> {
+    private static final long MOST_BYTES = 64L << 20;
+
+    @Parameters(paramLabel = "PROJECT", description = "folder, project.json, or demo")
+    private String project;
+
+    @Option(names = "--points", required = true, paramLabel = "FILE.csv", description = "one point a line: x,y,z,nx,ny,nz in metres; lines with # and one header line are passed over")
+    private Path points;
+
+    @Option(names = "--view", paramLabel = "NAME", description = "view whose light is meant; default: the one last worked on")
+    private String view;
+
+    @Option(names = "--samples", paramLabel = "N", description = "paths for each point (default: 4096)")
+    private int samples = 4096;
+
+    @Option(names = "--seed", paramLabel = "N", description = "chooses the random numbers (default: 1)")
+    private long seed = 1;
+
+    @Option(names = "--set", paramLabel = "path=value", description = "change the project for this measurement; may be given again")
+    private List<String> sets;
+
+    @Option(names = "--json", description = "print one JSON document")
+    private boolean json;
+
+    @CommandLine.Spec
+    private CommandLine.Model.CommandSpec spec;
+
+    @Override
+    public Integer call() throws IOException {
+        if (samples < 1 || samples > 1 << 28) throw new IllegalArgumentException("--samples takes 1 to 268435456");
+        List<Vec3[]> at = read();
+        Projects.Opened p = Projects.open(project, sets);
+        View v = p.view(view);
+        RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), ForkJoinPool.commonPool());
+        LightMeter meter = new LightMeter(scene, 64);
+        LightMeter.Reading[] out = new LightMeter.Reading[at.size()];
+        IntStream.range(0, out.length).parallel().forEach(i -> out[i] = meter.measure(at.get(i)[0], at.get(i)[1], samples, seed, i));
+        List<String> groups = scene.lights().groups();
+        if (json) spec.commandLine().getOut().println(Json.MAPPER.writeValueAsString(document(v, at, out, groups)));
+        else print(at, out);
+        return 0;
+    }
+
+    private ObjectNode document(View v, List<Vec3[]> at, LightMeter.Reading[] out, List<String> groups) {
+        ObjectNode n = Json.MAPPER.createObjectNode().put("view", v.name()).put("samples", samples).put("seed", seed);
+        var list = n.putArray("points");
+        for (int i = 0; i < out.length; i++) {
+            ObjectNode q = list.addObject();
+            for (int k = 0; k < 2; k++) q.putArray(k == 0 ? "position" : "normal").add(at.get(i)[k].x()).add(at.get(i)[k].y()).add(at.get(i)[k].z());
+            q.put("lux", out[i].lux());
+            if (Double.isFinite(out[i].error())) q.put("error", out[i].error());
+            else q.putNull("error");
+            ObjectNode by = q.putObject("groups");
+            for (int g = 0; g < groups.size(); g++) by.put(groups.get(g), out[i].luxByGroup()[g]);
+        }
+        return n;
+    }
+
+    private void print(List<Vec3[]> at, LightMeter.Reading[] out) {
+        for (int i = 0; i < out.length; i++)
+            spec.commandLine().getOut().printf(Locale.ROOT, "%.3f,%.3f,%.3f  %.4g lx  +- %.2g%n", at.get(i)[0].x(), at.get(i)[0].y(), at.get(i)[0].z(), out[i].lux(), out[i].error());
+    }
+
+    private List<Vec3[]> read() throws IOException {
+        String name = points.getFileName().toString();
+        if (!Files.isRegularFile(points)) throw new FormatException(name, null, "there is no such file");
+        if (Files.size(points) > MOST_BYTES) throw new FormatException(name, null, "is larger than 64 MB; measure in parts");
+        List<Vec3[]> out = new ArrayList<>();
+        int line = 0;
+        for (String s : Files.readString(points, java.nio.charset.StandardCharsets.ISO_8859_1).split("\\R")) {
+            line++;
+            String t = s.strip();
+            if (t.isEmpty() || t.startsWith("#")) continue;
+            String[] c = t.split("[,;\\s]+");
+            double[] v = new double[6];
+            boolean good = c.length == 6;
+            for (int i = 0; good && i < 6; i++) {
+                try {
+                    v[i] = Double.parseDouble(c[i]);
+                    good = Math.abs(v[i]) < 1e7;
+                } catch (NumberFormatException e) {
+                    good = false;
+                }
+            }
+            if (!good) {
+                if (out.isEmpty() && t.matches("[A-Za-z_,;\\s]+")) continue;
+                throw new FormatException(name, "line " + line, "needs six numbers x,y,z,nx,ny,nz");
+            }
+            if (v[3] == 0 && v[4] == 0 && v[5] == 0) throw new FormatException(name, "line " + line, "the direction nx,ny,nz must not be zero");
+            out.add(new Vec3[] {new Vec3(v[0], v[1], v[2]), new Vec3(v[3], v[4], v[5]).normalized()});
+        }
+        if (out.isEmpty()) throw new FormatException(name, null, "holds no points");
+        return out;
+    }
+}

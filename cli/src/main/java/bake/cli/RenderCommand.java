@@ -1,0 +1,139 @@
+package bake.cli;
+
+import bake.core.film.Region;
+import bake.core.finish.ToneCurve;
+import bake.core.transport.RenderScene;
+import bake.core.transport.Workers;
+import bake.formats.Json;
+import bake.formats.project.Preset;
+import bake.formats.project.View;
+import bake.studio.PictureOutput;
+import bake.studio.Presets;
+import bake.studio.RenderJob;
+import bake.studio.SceneAssembly;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ForkJoinPool;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Renders a view of a project into a picture file. */
+@Command(name = "render", mixinStandardHelpOptions = true, sortOptions = false, description = "Render a view into a picture file.")
+final class RenderCommand implements Callable<Integer> {
+    @Parameters(paramLabel = "PROJECT", description = "folder, project.json, or demo")
+    private String project;
+
+    @Option(names = "--view", paramLabel = "NAME", description = "view; default: the one last worked on")
+    private String view;
+
+    @Option(names = "--preset", paramLabel = "NAME", description = "preset, or test or final for the one that suits the view (default: test)")
+    private String preset = "test";
+
+    @Option(names = "--size", paramLabel = "WxH", description = "pixels; default: the preset's")
+    private String size;
+
+    @Option(names = "--region", paramLabel = "X,Y,W,H", description = "part of the picture, pixels from the top left")
+    private String region;
+
+    @Option(names = "--samples", paramLabel = "N", description = "passes")
+    private Integer samples;
+
+    @Option(names = "--noise", paramLabel = "PERCENT", description = "noise aim; 0 for none")
+    private Double noise;
+
+    @Option(names = "--time", paramLabel = "SECONDS", description = "time limit; 0 for none")
+    private Double time;
+
+    @Option(names = "--seed", paramLabel = "N", description = "chooses the random numbers (default: 1)")
+    private long seed = 1;
+
+    @Option(names = "--threads", paramLabel = "N", description = "default: all processors")
+    private Integer threads;
+
+    @Option(names = "--set", paramLabel = "path=value", description = "change the project for this picture; may be given again")
+    private List<String> sets;
+
+    @Option(names = "-o", required = true, paramLabel = "FILE", description = "picture: .exr, .hdr, .png or .tif")
+    private Path out;
+
+    @Option(names = "--json", description = "print one JSON document about the picture")
+    private boolean json;
+
+    @CommandLine.Spec
+    private CommandLine.Model.CommandSpec spec;
+
+    @Override
+    public Integer call() throws IOException {
+        PictureOutput.checkEnding(out);
+        Projects.Opened p = Projects.open(project, sets);
+        View v = p.view(view);
+        Preset settings = limits(Presets.named(p.project(), v, preset));
+        int[] wh = size == null ? Presets.size(settings, v) : size();
+        Region part = region == null ? null : region();
+        int n = threads == null ? Runtime.getRuntime().availableProcessors() : threads;
+        if (n < 1 || n > 1024) throw new IllegalArgumentException("--threads takes 1 to 1024");
+        // The order checks size and region before any memory is taken.
+        RenderJob.Order order = new RenderJob.Order(v.name(), v.camera().camera(), ToneCurve.valueOf(v.curve().toUpperCase(Locale.ROOT)), settings, wh[0], wh[1], part, seed, false);
+        RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), ForkJoinPool.commonPool());
+        try (Workers workers = new Workers(n)) {
+            RenderJob job = new RenderJob(scene, order, workers);
+            job.run(g -> progress(g));
+            if (!json) spec.commandLine().getErr().println();
+            PictureOutput.write(out, job.film(), job.finish(), null, job.order().region(), 72);
+            report(job);
+        }
+        return 0;
+    }
+
+    private Preset limits(Preset p) {
+        if (samples != null && samples < 1) throw new IllegalArgumentException("--samples takes 1 or more");
+        if (noise != null && !(noise >= 0 && noise <= 100) || time != null && !(time >= 0)) throw new IllegalArgumentException("--noise takes 0 to 100 percent, --time 0 seconds or more");
+        // A limit that is given alone stands alone: the preset's others would end the picture earlier.
+        boolean any = samples != null || noise != null || time != null;
+        if (!any) return p;
+        return p.withLimits(noise != null ? noise : 0, time != null ? time : 0, samples != null ? samples : 0);
+    }
+
+    private int[] size() {
+        Matcher m = Pattern.compile("(\\d{1,9})[xX](\\d{1,9})").matcher(size);
+        if (!m.matches()) throw new IllegalArgumentException("--size takes width x height in pixels, such as 640x360, not '" + size + "'");
+        return new int[] {Integer.parseInt(m.group(1)), Integer.parseInt(m.group(2))};
+    }
+
+    private Region region() {
+        Matcher m = Pattern.compile("(-?\\d{1,9}),(-?\\d{1,9}),(\\d{1,9}),(\\d{1,9})").matcher(region);
+        if (!m.matches()) throw new IllegalArgumentException("--region takes x,y,width,height in pixels, not '" + region + "'");
+        return new Region(Integer.parseInt(m.group(1)), Integer.parseInt(m.group(2)), Integer.parseInt(m.group(3)), Integer.parseInt(m.group(4)));
+    }
+
+    private void progress(RenderJob.Progress g) {
+        if (json) return;
+        spec.commandLine().getErr().printf(Locale.ROOT, "\rpass %d   noise %.2f %%   %.0f s%s      ", g.passes(), g.noise(), g.seconds(),
+                Double.isNaN(g.secondsLeft()) ? "" : String.format(Locale.ROOT, ", about %.0f s left", g.secondsLeft()));
+        spec.commandLine().getErr().flush();
+    }
+
+    private void report(RenderJob job) throws IOException {
+        RenderJob.Progress g = job.progress();
+        Region r = job.order().region();
+        if (!json) {
+            spec.commandLine().getOut().printf(Locale.ROOT, "%s: %dx%d, %d passes, noise %.2f %%, %.1f s%n", out, r.width(), r.height(), g.passes(), g.noise(), g.seconds());
+            return;
+        }
+        ObjectNode n = Json.MAPPER.createObjectNode();
+        n.put("seconds", g.seconds()).put("passes", g.passes()).put("samples", job.film().samples()).put("rays", g.rays());
+        if (Double.isFinite(g.noise())) n.put("noise", g.noise());
+        else n.putNull("noise");
+        n.put("seed", seed).putArray("size").add(r.width()).add(r.height());
+        n.put("file", out.toString()).put("view", job.order().view()).put("preset", job.order().preset().name()).put("clamped", job.clampedShare());
+        spec.commandLine().getOut().println(Json.MAPPER.writeValueAsString(n));
+    }
+}
