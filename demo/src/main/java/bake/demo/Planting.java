@@ -39,7 +39,6 @@ final class Planting {
             trunk[i] = p(0.16 * Math.sin(h * 0.9) + 0.02 * h, 0.13 * Math.sin(h * 0.7 + 1), h - 0.1);
         }
         for (int i = 0; i + 1 < trunk.length; i++) wood.tube(trunk[i], trunk[i + 1], 0.095 * (1 - i / 17.5), 0.095 * (1 - (i + 1) / 17.5), 12);
-        int leaves = 0;
         for (int i = 0; i < 80; i++) {
             double h = 1.9 + 5.6 * Math.pow((i + 0.5) / 80, 0.9), reach = 2.0 * Math.sin(Math.PI * Math.clamp((8.3 - h) / 7.4, 0, 1)) * r.range(0.75, 1.1), t = i * 2.39996 + r.range(-0.3, 0.3);
             Vec3 a = on(trunk, h), d = p(Math.cos(t), Math.sin(t), 0.75).normalized();
@@ -48,7 +47,7 @@ final class Planting {
                 Vec3 b = a.plus(d.times(reach / steps));
                 twigs.tube(a, b, 0.017 * (1 - s / 6.4) * (1 - h / 12), 0.017 * (1 - (s + 1) / 6.4) * (1 - h / 12), 5);
                 if (s > 0)
-                    for (int q = 0; q < 30; q++, leaves++) {
+                    for (int q = 0; q < 31; q++) {
                         Vec3 at = a.plus(b.minus(a).times(r.next())).plus(p(r.range(-1, 1), r.range(-1, 1), r.range(-1.2, 0.5)).times(0.20));
                         leaf(r.next() < 0.5 ? light : dark, at, r, r.range(0.045, 0.07), r.range(0.03, 0.045));
                     }
@@ -82,7 +81,7 @@ final class Planting {
     private static void hedge(Kit k) {
         MeshBuilder light = new MeshBuilder(), dark = new MeshBuilder(), wood = new MeshBuilder();
         Noise.Stream r = new Noise.Stream(12);
-        for (int i = 0; i < 4200; i++) {
+        for (int i = 0; i < 5600; i++) {
             // Leaves stand near the clipped skin of the block.
             double x = r.range(-0.27, 0.27), y = r.range(-0.52, 0.52), z = r.range(0.05, 1.5);
             int face = r.below(5);
@@ -136,8 +135,10 @@ final class Planting {
                 Vec3 tip = at.plus(across.times(s * size)).plus(along.times(size * 0.35)).plus(p(0, 0, -0.15 * size)), mid = at.plus(tip.minus(at).times(0.4));
                 Vec3 n2 = across.cross(along).normalized();
                 int a = b.vertex(at, n2, 0, 0), c = b.vertex(mid.plus(along.times(0.012)), n2, 0.5, 1), d = b.vertex(tip, n2, 1, 0.5), e = b.vertex(mid.minus(along.times(0.012)), n2, 0.5, 0);
-                b.triangle(a, e, d);
-                b.triangle(a, d, c);
+                if (size < 1e-3) continue;
+                // Wound so that the upper side is the front on both sides of the stalk.
+                b.triangle(a, s > 0 ? d : e, s > 0 ? e : d);
+                b.triangle(a, s > 0 ? c : d, s > 0 ? d : c);
             }
             last = at;
         }
@@ -151,9 +152,9 @@ final class Planting {
             Vec3 a = p(d * Math.cos(t), d * Math.sin(t), -0.035), side = p(Math.cos(f), Math.sin(f), 0).times(0.0022), tip = a.plus(p(-Math.sin(f) * lean * h, Math.cos(f) * lean * h, h)), mid = a.plus(tip.minus(a).times(0.5)).plus(p(0, 0, h * 0.1));
             Vec3 n = p(-Math.sin(f), Math.cos(f), 0.3).normalized();
             int q0 = b.vertex(a.minus(side), n, 0, 0), q1 = b.vertex(a.plus(side), n, 1, 0), q2 = b.vertex(mid.minus(side.times(0.8)), n, 0, 0.5), q3 = b.vertex(mid.plus(side.times(0.8)), n, 1, 0.5), q4 = b.vertex(tip, n, 0.5, 1);
-            b.triangle(q0, q1, q3);
-            b.triangle(q0, q3, q2);
-            b.triangle(q2, q3, q4);
+            b.triangle(q0, q3, q1);
+            b.triangle(q0, q2, q3);
+            b.triangle(q2, q4, q3);
         }
         int m = k.mesh("Grass tuft", "grass blade", b);
         for (int i = 0; i < 420; i++) {
@@ -170,7 +171,7 @@ final class Planting {
             Vec3 a = p(x, y, -0.02), side = p(Math.cos(f), Math.sin(f), 0).times(0.003), tip = a.plus(p(-Math.sin(f) * lean * h, Math.cos(f) * lean * h, h));
             Vec3 n = p(-Math.sin(f), Math.cos(f), 0.4).normalized();
             int q0 = b0(wild, a.minus(side), n), q1 = b0(wild, a.plus(side), n), q2 = b0(wild, tip, n);
-            wild.triangle(q0, q1, q2);
+            wild.triangle(q0, q2, q1);
         }
         int w = k.mesh("Meadow grass", "grass blade", wild);
         for (int i = 0; i < 700; i++) {

@@ -73,7 +73,7 @@ public final class ProofStore {
         return p;
     }
 
-    public void save(Proof p) throws IOException {
+    public synchronized void save(Proof p) throws IOException {
         byte[] json = MAPPER.writeValueAsBytes(p);
         AtomicFile.write(of(p.number()).resolve("proof.json"), o -> o.write(json));
     }

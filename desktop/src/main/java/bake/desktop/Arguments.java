@@ -1,0 +1,65 @@
+package bake.desktop;
+
+import java.nio.file.Path;
+import java.util.Locale;
+
+/**
+ * What the window was started with.
+ *
+ * @param project a folder, a file, "demo", or null for an empty window
+ * @param shot where to write a picture of the window, or null
+ * @param seconds the easel may work before the shot
+ */
+record Arguments(String project, Path shot, double seconds, int width, int height, Station station, String view, boolean fold) {
+
+    static Arguments parse(String... a) {
+        String project = null, view = null;
+        Path shot = null;
+        double seconds = 12;
+        int w = 1280, h = 800;
+        Station station = Station.LIGHT;
+        boolean fold = false;
+        for (int i = 0; i < a.length; i++) {
+            switch (a[i]) {
+                case "demo" -> project = "demo";
+                case "open" -> { }
+                case "--shot" -> shot = Path.of(value(a, ++i));
+                case "--wait" -> seconds = number(value(a, ++i));
+                case "--view" -> view = value(a, ++i);
+                case "--fold" -> fold = true;
+                case "--station" -> {
+                    String s = value(a, ++i).toUpperCase(Locale.ROOT);
+                    try {
+                        station = Station.valueOf(s);
+                    } catch (IllegalArgumentException e) {
+                        throw new IllegalArgumentException("--station takes model, light, view, prove or deliver");
+                    }
+                }
+                case "--window" -> {
+                    String[] s = value(a, ++i).split("x");
+                    if (s.length != 2) throw new IllegalArgumentException("--window takes width x height, such as 1280x800");
+                    w = (int) number(s[0]);
+                    h = (int) number(s[1]);
+                }
+                default -> {
+                    if (a[i].startsWith("-")) throw new IllegalArgumentException("unknown option " + a[i] + "; the window takes --shot, --wait, --station, --view, --fold and --window");
+                    project = a[i];
+                }
+            }
+        }
+        return new Arguments(project, shot, seconds, w, h, station, view, fold);
+    }
+
+    private static String value(String[] a, int i) {
+        if (i >= a.length) throw new IllegalArgumentException(a[i - 1] + " needs a value");
+        return a[i];
+    }
+
+    private static double number(String s) {
+        try {
+            return Double.parseDouble(s);
+        } catch (NumberFormatException e) {
+            throw new IllegalArgumentException("'" + s + "' is not a number");
+        }
+    }
+}

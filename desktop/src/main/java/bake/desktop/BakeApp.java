@@ -1,0 +1,87 @@
+package bake.desktop;
+
+import bake.formats.picture.DisplayPicture;
+import java.awt.image.BufferedImage;
+import java.io.IOException;
+import java.nio.file.Path;
+import javafx.animation.PauseTransition;
+import javafx.application.Application;
+import javafx.application.Platform;
+import javafx.scene.Scene;
+import javafx.scene.image.PixelReader;
+import javafx.scene.image.WritableImage;
+import javafx.stage.Stage;
+import javafx.util.Duration;
+
+/** The application: one window over one {@link Workbench}. */
+public final class BakeApp extends Application {
+    private Workbench bench;
+
+    @Override
+    public void start(Stage stage) {
+        Arguments a = Arguments.parse(getParameters().getRaw().toArray(String[]::new));
+        bench = new Workbench(Platform::runLater);
+        MainWindow window = new MainWindow(bench, stage);
+        Scene scene = window.scene(a.width(), a.height());
+        stage.setTitle("Bake");
+        stage.setX(0);
+        stage.setY(0);
+        stage.setMinWidth(1024);
+        stage.setMinHeight(700);
+        stage.setScene(scene);
+        stage.show();
+        bench.stationProperty().set(a.station());
+        if (a.fold()) window.foldRail();
+        if (a.project() != null) bench.open(a.project());
+        if (a.shot() == null) return;
+        if (a.project() == null) shootAfter(scene, a);
+        bench.messageProperty().addListener((o, x, m) -> {
+            if (m != null && m.error() && bench.project() == null) {
+                System.err.println("bake: " + m.text());
+                System.exit(2);
+            }
+        });
+        bench.projectProperty().addListener((o, before, p) -> {
+            if (before != null || p == null) return;
+            if (a.view() != null) {
+                if (p.view(a.view()) == null) {
+                    System.err.println("bake: there is no view '" + a.view() + "'");
+                    System.exit(2);
+                }
+                bench.chooseView(a.view());
+            }
+            shootAfter(scene, a);
+        });
+    }
+
+    private void shootAfter(Scene scene, Arguments a) {
+        PauseTransition t = new PauseTransition(Duration.seconds(a.seconds()));
+        t.setOnFinished(e -> {
+            try {
+                shoot(scene, a.shot());
+                System.err.println("bake: wrote " + a.shot());
+                Platform.exit();
+            } catch (IOException x) {
+                System.err.println("bake: " + x.getMessage());
+                System.exit(1);
+            }
+        });
+        t.play();
+    }
+
+    /** Writes what a scene shows as a PNG. */
+    static void shoot(Scene scene, Path file) throws IOException {
+        WritableImage i = scene.snapshot(null);
+        int w = (int) i.getWidth(), h = (int) i.getHeight();
+        int[] argb = new int[w * h];
+        PixelReader r = i.getPixelReader();
+        r.getPixels(0, 0, w, h, javafx.scene.image.PixelFormat.getIntArgbInstance(), argb, 0, w);
+        BufferedImage out = DisplayPicture.image8(w, h, argb, false);
+        DisplayPicture.writePng(file, out, 96);
+    }
+
+    @Override
+    public void stop() {
+        if (bench != null) bench.close();
+    }
+}

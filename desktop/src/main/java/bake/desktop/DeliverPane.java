@@ -1,0 +1,106 @@
+package bake.desktop;
+
+import bake.studio.RenderJob;
+import java.time.LocalDateTime;
+import java.time.format.DateTimeParseException;
+import java.util.Locale;
+import javafx.collections.ListChangeListener;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ProgressBar;
+import javafx.scene.layout.ColumnConstraints;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.VBox;
+
+/** Deliver: the finals of the chosen views, one line each, rendered one after another. */
+final class DeliverPane extends VBox {
+    private final Workbench bench;
+    private final GridPane table = new GridPane();
+    private final Label title = Ui.label("", "deliver-title"), due = Ui.label("", "deliver-due");
+
+    DeliverPane(Workbench bench) {
+        this.bench = bench;
+        setId("deliver-pane");
+        getStyleClass().add("deliver");
+        setSpacing(14);
+        Button start = Ui.button("deliver-start", "Render finals", "Renders the chosen views with the Final preset, one after another", () -> {
+            if (bench.deliverer().runningProperty().get()) bench.deliverer().stop();
+            else bench.deliverer().start();
+        }, "main-action");
+        bench.deliverer().runningProperty().addListener((o, a, b) -> start.setText(b ? "Stop, keep" : "Render finals"));
+        start.disableProperty().bind(bench.prover().runningProperty());
+        table.setHgap(16);
+        for (double w : new double[] {26, 210, 110, 130, 150, 220}) table.getColumnConstraints().add(new ColumnConstraints(w));
+        getChildren().addAll(Ui.row(title, due, Ui.spring(), start), table);
+        bench.deliverer().rows().addListener((ListChangeListener<Deliverer.Row>) c -> fill());
+        bench.projectProperty().addListener((o, a, b) -> fill());
+        fill();
+    }
+
+    private void fill() {
+        table.getChildren().clear();
+        var rows = bench.deliverer().rows();
+        long chosen = rows.stream().filter(Deliverer.Row::chosen).count();
+        title.setText(rows.isEmpty() ? "The finals of the project's views are made here" : chosen + (chosen == 1 ? " final" : " finals"));
+        due.setText(dueText());
+        if (rows.isEmpty()) return;
+        int c = 0;
+        for (String h : new String[] {"", "View", "Pixels", "Preset", "State", ""}) table.add(head(h), c++, 0);
+        for (int i = 0; i < rows.size(); i++) line(rows.get(i), i + 1);
+    }
+
+    private String dueText() {
+        if (bench.project() == null || bench.project().due() == null) return "";
+        try {
+            LocalDateTime d = LocalDateTime.parse(bench.project().due());
+            return "due " + Texts.due(bench.project().due()) + ", " + Texts.until(LocalDateTime.now(), d);
+        } catch (DateTimeParseException e) {
+            return "due " + bench.project().due();
+        }
+    }
+
+    private static Label head(String t) {
+        Label l = Ui.label(t, "table-head");
+        l.setMaxWidth(Double.MAX_VALUE);
+        return l;
+    }
+
+    private void line(Deliverer.Row r, int at) {
+        CheckBox on = new CheckBox();
+        on.setId("deliver-" + (at - 1));
+        on.setAccessibleText("Deliver " + r.view().name());
+        on.setSelected(r.chosen());
+        on.setDisable(bench.deliverer().runningProperty().get());
+        on.setOnAction(e -> bench.deliverer().choose(r, on.isSelected()));
+        Label state = Ui.label(stage(r), "table-cell", "state-" + r.stage().name().toLowerCase(Locale.ROOT));
+        state.setId("state-" + (at - 1));
+        table.addRow(at, on, cell(r.view().name(), "table-cell"), cell(Texts.size(r.width(), r.height()), "table-figure"), cell(r.preset().name(), "table-cell"), state);
+        if (r.stage() == Deliverer.Stage.RENDERING && r.progress() != null) {
+            ProgressBar b = new ProgressBar(r.progress().fraction());
+            b.setMaxWidth(Double.MAX_VALUE);
+            table.add(b, 5, at);
+        } else {
+            Label n = cell(r.note(), r.stage() == Deliverer.Stage.FAILED ? "error-text" : "table-figure");
+            n.setTooltip(r.note().isEmpty() ? null : Ui.tip(r.note()));
+            table.add(n, 5, at);
+        }
+    }
+
+    private static Label cell(String t, String style) {
+        Label l = Ui.label(t, "table-cell", style);
+        l.setMaxWidth(Double.MAX_VALUE);
+        return l;
+    }
+
+    private static String stage(Deliverer.Row r) {
+        RenderJob.Progress p = r.progress();
+        return switch (r.stage()) {
+            case WAITING -> r.chosen() ? "waiting" : "left out";
+            case RENDERING -> p == null ? "rendering" : "noise " + Texts.noise(p.noise()) + (Double.isNaN(p.secondsLeft()) ? "" : ", " + Texts.time(p.secondsLeft()) + " left");
+            case DONE -> "done " + Texts.time(p.seconds());
+            case STOPPED -> "stopped, kept";
+            case FAILED -> "failed";
+        };
+    }
+}

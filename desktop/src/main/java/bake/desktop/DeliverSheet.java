@@ -1,0 +1,58 @@
+package bake.desktop;
+
+import bake.formats.project.Preset;
+import bake.studio.Presets;
+import java.io.File;
+import java.util.Locale;
+import javafx.scene.control.Label;
+import javafx.scene.control.Toggle;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.VBox;
+import javafx.stage.DirectoryChooser;
+
+/** Deliver's sheet: where the files go, in which format, and with which settings. */
+final class DeliverSheet extends VBox {
+    private final Workbench bench;
+    private final Label folder = Ui.label("", "figure");
+    private final VBox presets = Ui.card("Final presets", null);
+
+    DeliverSheet(Workbench bench) {
+        this.bench = bench;
+        folder.setWrapText(true);
+        ToggleGroup endings = new ToggleGroup();
+        var choice = Ui.choice(endings, "ending-", "PNG", "TIF", "EXR", "HDR");
+        for (Toggle t : endings.getToggles()) if (ending(t).equals(bench.deliverer().endingProperty().get())) t.setSelected(true);
+        endings.selectedToggleProperty().addListener((o, a, b) -> {
+            if (b != null) bench.deliverer().endingProperty().set(ending(b));
+        });
+        getChildren().addAll(Ui.card("Files", null, choice, Ui.note("PNG and TIF hold the finished picture in 16 bit, EXR and HDR the light of the scene in cd/m\u00b2.")),
+                Ui.card("Folder", Ui.button("deliver-folder", "Choose\u2026", null, this::choose, "small"), folder), presets);
+        bench.deliverer().folderProperty().addListener((o, a, b) -> refresh());
+        bench.projectProperty().addListener((o, a, b) -> refresh());
+        refresh();
+    }
+
+    private static String ending(Toggle t) {
+        return "." + ((String) t.getUserData()).toLowerCase(Locale.ROOT);
+    }
+
+    private void choose() {
+        DirectoryChooser c = new DirectoryChooser();
+        c.setTitle("Folder for the finals");
+        if (bench.folder() != null) c.setInitialDirectory(bench.folder().toFile());
+        File f = c.showDialog(getScene().getWindow());
+        if (f != null) bench.deliverer().folderProperty().set(f.toPath());
+    }
+
+    private void refresh() {
+        setDisable(bench.project() == null);
+        var f = bench.deliverer().folderProperty().get();
+        folder.setText(f == null ? "" : bench.folder() != null && f.startsWith(bench.folder()) ? bench.folder().relativize(f).toString() : f.toString());
+        presets.getChildren().remove(1, presets.getChildren().size());
+        if (bench.project() == null) return;
+        for (Preset p : Presets.all(bench.project())) {
+            if (!p.isFinal()) continue;
+            presets.getChildren().add(Ui.row(Ui.label(p.name(), "line-name"), Ui.spring(), Ui.label("noise " + Texts.noise(p.noiseAim()) + ", " + p.bounces() + " bounces", "figure")));
+        }
+    }
+}

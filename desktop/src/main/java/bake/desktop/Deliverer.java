@@ -1,0 +1,158 @@
+package bake.desktop;
+
+import bake.formats.project.Preset;
+import bake.formats.project.Project;
+import bake.formats.project.View;
+import bake.studio.Delivery;
+import bake.studio.Presets;
+import bake.studio.RenderJob;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.concurrent.Executor;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+
+/** The delivery: which views, where to, and how far. */
+public final class Deliverer {
+    /** How a final stands. */
+    public enum Stage { WAITING, RENDERING, DONE, STOPPED, FAILED }
+
+    /** One line of the delivery. */
+    public record Row(View view, Preset preset, int width, int height, boolean chosen, Stage stage, RenderJob.Progress progress, String note) {
+        Row chosen(boolean c) {
+            return new Row(view, preset, width, height, c, stage, progress, note);
+        }
+
+        Row at(Stage s, RenderJob.Progress p, String n) {
+            return new Row(view, preset, width, height, chosen, s, p, n);
+        }
+    }
+
+    private final Workbench bench;
+    private final Executor background;
+    private final ObservableList<Row> rows = FXCollections.observableArrayList();
+    private final Set<String> left = new TreeSet<>();
+    private final BooleanProperty running = new SimpleBooleanProperty();
+    private final ObjectProperty<Path> folder = new SimpleObjectProperty<>();
+    private final ObjectProperty<String> ending = new SimpleObjectProperty<>(".png");
+    private volatile Delivery delivery;
+
+    Deliverer(Workbench bench, Executor background) {
+        this.bench = bench;
+        this.background = background;
+        bench.projectProperty().addListener((o, a, b) -> refresh(a, b));
+    }
+
+    public ObservableList<Row> rows() {
+        return rows;
+    }
+
+    public BooleanProperty runningProperty() {
+        return running;
+    }
+
+    public ObjectProperty<Path> folderProperty() {
+        return folder;
+    }
+
+    /** Ending of the files: .png, .tif, .exr or .hdr. */
+    public ObjectProperty<String> endingProperty() {
+        return ending;
+    }
+
+    boolean busy() {
+        return running.get();
+    }
+
+    private void refresh(Project before, Project now) {
+        if (running.get() || now == null) return;
+        if (folder.get() == null || before == null || !folder.get().startsWith(bench.folder())) folder.set(bench.folder().resolve("deliver"));
+        List<Row> out = new ArrayList<>();
+        for (View v : now.views()) {
+            Preset p = Presets.suiting(now, v, true);
+            Row old = rows.stream().filter(r -> r.view() == v).findFirst().orElse(null);
+            out.add(old != null && old.preset().equals(p) ? old : new Row(v, p, v.size()[0], v.size()[1], !left.contains(v.name()), Stage.WAITING, null, ""));
+        }
+        rows.setAll(out);
+    }
+
+    public void choose(Row r, boolean chosen) {
+        if (running.get()) return;
+        if (chosen) left.remove(r.view().name());
+        else left.add(r.view().name());
+        rows.set(rows.indexOf(r), r.chosen(chosen));
+    }
+
+    /** Renders the chosen views one after another. */
+    public void start() {
+        List<Row> chosen = rows.stream().filter(Row::chosen).toList();
+        if (running.get() || bench.prover().busy() || chosen.isEmpty() || bench.live() == null) return;
+        Project project = bench.project();
+        Path to = folder.get();
+        List<Delivery.Item> items = new ArrayList<>();
+        Set<String> names = new TreeSet<>();
+        for (Row r : chosen) {
+            String n = Delivery.fileName(r.view(), ending.get());
+            for (int i = 2; !names.add(n); i++) n = Delivery.fileName(r.view(), "-" + i + ending.get());
+            items.add(new Delivery.Item(r.view(), r.preset(), r.width(), r.height(), to.resolve(n)));
+        }
+        for (int i = 0; i < rows.size(); i++) rows.set(i, rows.get(i).at(Stage.WAITING, null, ""));
+        running.set(true);
+        bench.hold();
+        Delivery d = new Delivery(bench.workers(), bench.live()::compile);
+        delivery = d;
+        background.execute(() -> {
+            try {
+                d.run(project, items, new Told());
+            } finally {
+                bench.later(() -> {
+                    running.set(false);
+                    bench.release();
+                    if (bench.project() != null) refresh(bench.project(), bench.project());
+                });
+            }
+        });
+    }
+
+    /** Stops the final in work and keeps what it has; the others are not begun. */
+    public void stop() {
+        Delivery d = delivery;
+        if (d != null) d.stop();
+    }
+
+    private final class Told implements Delivery.Listener {
+        private long last;
+
+        @Override
+        public void progress(Delivery.Item item, RenderJob.Progress p) {
+            long now = System.nanoTime();
+            if (now - last < 200_000_000L && p.state() == RenderJob.State.RENDERING) return;
+            last = now;
+            set(item, Stage.RENDERING, p, "");
+        }
+
+        @Override
+        public void finished(Delivery.Item item, RenderJob job) {
+            boolean stopped = job.state() == RenderJob.State.STOPPED;
+            set(item, stopped ? Stage.STOPPED : Stage.DONE, job.progress(), item.file().getFileName().toString());
+        }
+
+        @Override
+        public void failed(Delivery.Item item, Exception e) {
+            set(item, Stage.FAILED, null, e.getMessage());
+        }
+
+        private void set(Delivery.Item item, Stage s, RenderJob.Progress p, String note) {
+            bench.later(() -> {
+                for (int i = 0; i < rows.size(); i++) if (rows.get(i).view() == item.view()) rows.set(i, rows.get(i).at(s, p, note));
+            });
+        }
+    }
+}

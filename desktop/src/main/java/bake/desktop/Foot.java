@@ -1,0 +1,92 @@
+package bake.desktop;
+
+import bake.studio.LiveRender;
+import bake.studio.RenderJob;
+import java.util.Locale;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+
+/** The line at the easel's foot: pass, noise, time, speed; and what the window has to say. */
+final class Foot extends VBox {
+    private final Workbench bench;
+    private final Label what = Ui.label("", "foot-text"), figures = Ui.label("", "foot-figure"), speed = Ui.label("", "foot-figure"), message = Ui.label("", "message-text");
+    private final Region done = new Region();
+    private final StackPane progress = new StackPane(done);
+    private final HBox messages;
+
+    Foot(Workbench bench) {
+        this.bench = bench;
+        getStyleClass().add("foot");
+        message.setId("message");
+        message.setWrapText(true);
+        Button close = Ui.button("message-close", "Close", null, () -> bench.messageProperty().set(null), "small");
+        messages = Ui.row(message, Ui.spring(), close);
+        messages.getStyleClass().add("message");
+        HBox recovery = Ui.row(Ui.label("Work that was not saved is here from last time.", "message-text"), Ui.spring(), Ui.button("recover", "Take it back", null, bench::recover, "small"),
+                Ui.button("discard", "Leave it", "The project stays as it was last saved", bench::discardRecovered, "small"));
+        recovery.getStyleClass().addAll("message", "notice");
+        recovery.visibleProperty().bind(bench.recoveryProperty());
+        recovery.managedProperty().bind(bench.recoveryProperty());
+        progress.getStyleClass().add("foot-progress");
+        progress.setAlignment(Pos.CENTER_LEFT);
+        done.getStyleClass().add("foot-done");
+        HBox line = new HBox(18, what, figures, Ui.spring(), speed);
+        line.getStyleClass().add("foot-line");
+        line.setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(recovery, messages, progress, line);
+        bench.frameProperty().addListener((o, a, f) -> refresh());
+        bench.prover().progressProperty().addListener((o, a, f) -> refresh());
+        bench.prover().runningProperty().addListener((o, a, f) -> refresh());
+        bench.deliverer().runningProperty().addListener((o, a, f) -> refresh());
+        bench.messageProperty().addListener((o, a, f) -> tell(f));
+        tell(null);
+        refresh();
+    }
+
+    private void tell(Workbench.Message m) {
+        messages.setVisible(m != null);
+        messages.setManaged(m != null);
+        if (m == null) return;
+        message.setText(m.text());
+        messages.getStyleClass().removeAll("error", "notice");
+        messages.getStyleClass().add(m.error() ? "error" : "notice");
+    }
+
+    private void refresh() {
+        RenderJob.Progress g = bench.prover().progressProperty().get();
+        LiveRender.Frame f = bench.frameProperty().get();
+        double share = 0;
+        if (bench.prover().runningProperty().get()) {
+            what.setText(bench.prover().pausedProperty().get() ? "Proof, resting" : "Proof");
+            if (g != null) {
+                figures.setText("pass " + g.passes() + "   noise " + Texts.noise(g.noise()) + ", aim " + Texts.noise(bench.prover().presetProperty().get().noiseAim()) + "   " + Texts.time(g.seconds())
+                        + (Double.isNaN(g.secondsLeft()) ? "" : " of about " + Texts.time(g.seconds() + g.secondsLeft())));
+                speed.setText(speed(g.rays() / Math.max(0.01, g.seconds())));
+                share = g.fraction();
+            } else figures.setText("preparing");
+        } else if (bench.deliverer().runningProperty().get()) {
+            what.setText("Delivering");
+            figures.setText("the easel rests");
+            speed.setText("");
+        } else if (f != null) {
+            what.setText("Live");
+            figures.setText(f.passes() == 0 ? "first look" : "pass " + f.passes() + "   noise " + Texts.noise(f.noise()) + "   " + Texts.time(f.seconds()));
+            speed.setText(speed(f.raysPerSecond()));
+        } else {
+            what.setText("");
+            figures.setText("");
+            speed.setText("");
+        }
+        done.setMaxWidth(share * progress.getWidth());
+        done.setVisible(share > 0);
+    }
+
+    private String speed(double rays) {
+        return bench.workers().threads() + " threads   " + String.format(Locale.ROOT, "%.2f M rays/s", rays / 1e6);
+    }
+}

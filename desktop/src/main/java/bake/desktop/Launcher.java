@@ -1,0 +1,19 @@
+package bake.desktop;
+
+import javafx.application.Application;
+
+/** Starts the window. Outside of {@link Application}, so that JavaFX may come from the module path. */
+public final class Launcher {
+    private Launcher() {}
+
+    public static void main(String[] args) {
+        try {
+            Arguments.parse(args);
+        } catch (IllegalArgumentException e) {
+            System.err.println("bake: " + e.getMessage());
+            System.exit(2);
+        }
+        if (Boolean.getBoolean("bake.offscreen")) System.err.println("bake: there is no display, so the window is drawn offscreen");
+        Application.launch(BakeApp.class, args);
+    }
+}

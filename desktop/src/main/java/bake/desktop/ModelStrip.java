@@ -1,0 +1,46 @@
+package bake.desktop;
+
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
+import javafx.scene.layout.TilePane;
+import javafx.scene.layout.VBox;
+
+/** Under the easel on the Model station: the layers, what each holds, and its switch. */
+final class ModelStrip extends VBox {
+    private final Workbench bench;
+    private final TilePane tiles = new TilePane(14, 6);
+    private boolean setting;
+
+    ModelStrip(Workbench bench) {
+        this.bench = bench;
+        getStyleClass().add("strip");
+        setSpacing(8);
+        tiles.setPrefTileWidth(277);
+        tiles.setPrefColumns(3);
+        getChildren().addAll(Ui.label("Layers and their triangles, copies counted. What the view cannot see still costs time: switch it off.", "strip-title"), tiles);
+        bench.factsProperty().addListener((o, a, b) -> fill());
+        bench.projectProperty().addListener((o, a, b) -> fill());
+        fill();
+    }
+
+    private void fill() {
+        ModelFacts f = bench.factsProperty().get();
+        setting = true;
+        tiles.getChildren().clear();
+        for (int i = 0; i < f.layers().size() && bench.project() != null; i++) {
+            String name = f.layers().get(i);
+            CheckBox on = new CheckBox(name);
+            on.setId("layer-" + name.toLowerCase(java.util.Locale.ROOT).replaceAll("[^a-z0-9]+", "-"));
+            on.setSelected(bench.project().layerOn(name));
+            on.selectedProperty().addListener((o, a, b) -> {
+                if (!setting) bench.switchLayer(name, b);
+            });
+            long share = f.placed() == 0 ? 0 : Math.round(100.0 * f.triangles()[i] / f.placed());
+            Label n = Ui.label(Texts.count(f.triangles()[i]) + "  " + share + " %", "strip-figure");
+            javafx.scene.layout.HBox row = Ui.row(on, Ui.spring(), n);
+            row.setPrefWidth(277);
+            tiles.getChildren().add(row);
+        }
+        setting = false;
+    }
+}

@@ -1,0 +1,102 @@
+package bake.desktop;
+
+import bake.formats.project.Preset;
+import bake.formats.project.View;
+import bake.studio.Presets;
+import bake.studio.RenderJob;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ProgressBar;
+import javafx.scene.control.Toggle;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.VBox;
+
+/** Prove: Test or Final, the preset and its limits, and the proof in the making. */
+final class ProveSheet extends VBox {
+    private final Workbench bench;
+    private final ToggleGroup purpose = new ToggleGroup();
+    private final VBox list = new VBox(1), running;
+    private final Dial width, noise, time, bounces, clamp;
+    private final Label changes = Ui.label("", "figure"), size = Ui.note(""), state = Ui.label("", "figure");
+    private final ProgressBar bar = new ProgressBar(0);
+    private final Button pause;
+    private boolean setting;
+
+    ProveSheet(Workbench bench) {
+        this.bench = bench;
+        Prover p = bench.prover();
+        width = new Dial("proof-width", "Width", "%.0f px", 160, 4000, 640, true, "Time goes with the square of the width.", x -> change(q -> q.withWidth((int) Math.round(x))));
+        noise = new Dial("noise-aim", "Noise aim", "%.1f %%", 0.2, 30, 6, true, "Half the noise takes four times the time.", x -> change(q -> q.withLimits(x, q.timeLimit(), q.samples())));
+        time = new Dial("time-limit", "Time limit", "%.0f s", 0, 3600, 45, false, "The proof ends here whatever its noise; 0 is no limit.", x -> change(q -> q.withLimits(q.noiseAim(), Math.rint(x), q.samples())));
+        bounces = new Dial("bounces", "Bounces", "%.0f", 0, 64, 10, false, "How often light goes on from surface to surface; few make rooms darker.",
+                x -> change(q -> new Preset(q.name(), q.version(), q.purpose(), q.setting(), q.width(), q.noiseAim(), q.timeLimit(), q.samples(), (int) Math.round(x), q.clamp(), q.other())));
+        clamp = new Dial("clamp", "Clamp", "%.0f", 0, 200, 20, false, "Limits stray bright pixels, in multiples of the camera's white; 0 is no limit and no lost light.",
+                x -> change(q -> new Preset(q.name(), q.version(), q.purpose(), q.setting(), q.width(), q.noiseAim(), q.timeLimit(), q.samples(), q.bounces(), Math.rint(x), q.other())));
+        VBox presets = Ui.card("Preset", changes, Ui.choice(purpose, "purpose-", "Test", "Final"), list);
+        VBox quality = Ui.card("Quality", null, width, noise, time, bounces, clamp, size);
+        pause = Ui.button("pause", "Pause", "Rest the proof; it goes on where it stood", () -> p.pause(!p.pausedProperty().get()), "small");
+        Button stop = Ui.button("stop", "Stop and keep", "End the proof and hang what was made", p::stop, "small");
+        bar.setMaxWidth(Double.MAX_VALUE);
+        running = Ui.card("In the making", state, bar, Ui.row(pause, stop));
+        running.setId("in-the-making");
+        getChildren().addAll(running, presets, quality);
+        purpose.selectedToggleProperty().addListener((o, a, b) -> {
+            if (!setting && b != null) p.wantsFinalProperty().set(b.getUserData().equals("Final"));
+        });
+        p.presetProperty().addListener((o, a, b) -> refresh());
+        p.runningProperty().addListener((o, a, b) -> refresh());
+        p.pausedProperty().addListener((o, a, b) -> refresh());
+        p.progressProperty().addListener((o, a, g) -> progress(g));
+        bench.viewProperty().addListener((o, a, b) -> refresh());
+        refresh();
+    }
+
+    private void change(java.util.function.UnaryOperator<Preset> c) {
+        var p = bench.prover().presetProperty();
+        if (!setting && p.get() != null) p.set(c.apply(p.get()));
+    }
+
+    private void progress(RenderJob.Progress g) {
+        if (g == null) return;
+        bar.setProgress(g.fraction());
+        state.setText("pass " + g.passes() + "  " + Texts.time(g.seconds()) + (Double.isNaN(g.secondsLeft()) || g.secondsLeft() <= 0 ? "" : ", " + Texts.time(g.secondsLeft()) + " left"));
+    }
+
+    private void refresh() {
+        View v = bench.view();
+        Preset p = bench.prover().presetProperty().get();
+        boolean busy = bench.prover().runningProperty().get();
+        running.setVisible(busy);
+        running.setManaged(busy);
+        pause.setText(bench.prover().pausedProperty().get() ? "Go on" : "Pause");
+        setDisable(v == null);
+        list.getChildren().clear();
+        if (v == null || p == null) return;
+        setting = true;
+        for (Toggle t : purpose.getToggles()) if (t.getUserData().equals(bench.prover().wantsFinalProperty().get() ? "Final" : "Test")) t.setSelected(true);
+        int n = 0;
+        for (Preset x : Presets.all(bench.project())) {
+            if (x.isFinal() != bench.prover().wantsFinalProperty().get()) continue;
+            Button b = Ui.button("preset-" + n++, x.name() + "   v" + x.version(), null, () -> bench.prover().presetProperty().set(x), "list-line");
+            b.setMaxWidth(Double.MAX_VALUE);
+            if (x.name().equals(p.name())) b.getStyleClass().add("list-here");
+            list.getChildren().add(b);
+        }
+        int c = bench.prover().changes();
+        changes.setText(c == 0 ? "" : c + (c == 1 ? " change" : " changes"));
+        int[] s = Presets.size(p, v);
+        width.show(s[0]);
+        noise.show(p.noiseAim());
+        time.show(p.timeLimit());
+        bounces.show(p.bounces());
+        clamp.show(p.clamp());
+        size.setText(Texts.size(s[0], s[1]) + " pixels" + (bench.prover().regionProperty().get() == null ? "" : ", only the region") + ". " + limits(p));
+        setting = false;
+        for (Dial d : new Dial[] {width, noise, time, bounces, clamp}) d.setDisable(busy);
+    }
+
+    private static String limits(Preset p) {
+        if (p.noiseAim() > 0 && p.timeLimit() > 0) return "Ends at the noise aim, or when the time is up.";
+        return p.timeLimit() > 0 ? "Ends when the time is up." : "Ends at the noise aim; Stop keeps what was made.";
+    }
+}

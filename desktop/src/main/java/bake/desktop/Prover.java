@@ -1,0 +1,167 @@
+package bake.desktop;
+
+import bake.core.film.Region;
+import bake.core.finish.Finish;
+import bake.core.finish.ToneCurve;
+import bake.core.transport.RenderScene;
+import bake.formats.project.Preset;
+import bake.formats.project.Project;
+import bake.formats.project.View;
+import bake.studio.Presets;
+import bake.studio.Proof;
+import bake.studio.ProofStore;
+import bake.studio.RenderJob;
+import java.util.Locale;
+import java.util.concurrent.Executor;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleObjectProperty;
+
+/** Makes proofs: one at a time, with progress, pause, and a stop that keeps what was made. */
+public final class Prover {
+    /** A picture of the proof in the making. */
+    public record Preview(int width, int height, int[] argb) {}
+
+    private final Workbench bench;
+    private final Executor background;
+    private final ReadOnlyObjectWrapper<RenderJob.Progress> progress = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<Preview> preview = new ReadOnlyObjectWrapper<>();
+    private final BooleanProperty running = new SimpleBooleanProperty(), paused = new SimpleBooleanProperty(), wantsFinal = new SimpleBooleanProperty();
+    private final ObjectProperty<Preset> preset = new SimpleObjectProperty<>();
+    private final ObjectProperty<Region> region = new SimpleObjectProperty<>();
+    private volatile RenderJob job;
+    private volatile boolean stopAsked;
+
+    Prover(Workbench bench, Executor background) {
+        this.bench = bench;
+        this.background = background;
+        bench.viewProperty().addListener((o, a, b) -> {
+            if (b != null && (a == null || preset.get() == null || !a.setting().equals(b.setting()) || !a.name().equals(b.name()))) suit();
+        });
+        wantsFinal.addListener((o, a, b) -> suit());
+    }
+
+    private void suit() {
+        if (bench.view() != null) preset.set(Presets.suiting(bench.project(), bench.view(), wantsFinal.get()));
+    }
+
+    public ReadOnlyObjectProperty<RenderJob.Progress> progressProperty() {
+        return progress.getReadOnlyProperty();
+    }
+
+    public ReadOnlyObjectProperty<Preview> previewProperty() {
+        return preview.getReadOnlyProperty();
+    }
+
+    public BooleanProperty runningProperty() {
+        return running;
+    }
+
+    public BooleanProperty pausedProperty() {
+        return paused;
+    }
+
+    /** Test or Final. */
+    public BooleanProperty wantsFinalProperty() {
+        return wantsFinal;
+    }
+
+    /** Settings of the next proof: a preset, perhaps changed. */
+    public ObjectProperty<Preset> presetProperty() {
+        return preset;
+    }
+
+    /** Part of the picture to render, as shares of a thousand of its width and height, or null for all. */
+    public ObjectProperty<Region> regionProperty() {
+        return region;
+    }
+
+    /** How many settings differ from the preset of the same name. */
+    public int changes() {
+        Preset p = preset.get();
+        if (p == null || bench.project() == null) return 0;
+        return Presets.all(bench.project()).stream().filter(x -> x.name().equals(p.name())).findFirst().map(p::changesFrom).orElse(0);
+    }
+
+    boolean busy() {
+        return running.get();
+    }
+
+    /** Starts a proof of the current view. */
+    public void start() {
+        View v = bench.view();
+        Preset p = preset.get();
+        if (v == null || p == null || running.get() || bench.deliverer().busy()) return;
+        Project project = bench.project();
+        ProofStore store = bench.store();
+        running.set(true);
+        paused.set(false);
+        stopAsked = false;
+        bench.messageProperty().set(null);
+        bench.hold();
+        Region part = region.get();
+        background.execute(() -> make(project, v, p, part, store));
+    }
+
+    private void make(Project project, View v, Preset p, Region part, ProofStore store) {
+        try {
+            int[] s = Presets.size(p, v);
+            Region r = part == null ? null : new Region(part.x() * s[0] / 1000, part.y() * s[1] / 1000, Math.max(1, part.width() * s[0] / 1000), Math.max(1, part.height() * s[1] / 1000));
+            RenderScene scene = bench.live().compile(project, v);
+            RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), ToneCurve.valueOf(v.curve().toUpperCase(Locale.ROOT)), p, s[0], s[1], r, 1, false), bench.workers());
+            job = j;
+            if (stopAsked) j.stop();
+            long[] lastShown = {0};
+            j.run(g -> shown(j, g, lastShown));
+            if (j.progress().passes() == 0) bench.say("Stopped before the first pass was done; nothing to keep.");
+            else {
+                Proof kept = store.keep(j, v);
+                bench.later(() -> {
+                    if (bench.store() == store) bench.hang(kept);
+                });
+            }
+        } catch (Exception | OutOfMemoryError e) {
+            bench.fail(e);
+        } finally {
+            job = null;
+            bench.later(() -> {
+                running.set(false);
+                preview.set(null);
+                bench.release();
+            });
+        }
+    }
+
+    private void shown(RenderJob j, RenderJob.Progress g, long[] lastShown) {
+        long now = System.nanoTime();
+        long pixels = (long) j.film().width() * j.film().height();
+        // Large finals are shown less often: turning film into display light costs time too.
+        if (now - lastShown[0] < Math.clamp(pixels * 400, 150_000_000L, 4_000_000_000L) && g.state() == RenderJob.State.RENDERING && g.passes() > 1) return;
+        lastShown[0] = now;
+        Finish f = j.finish();
+        Preview image = new Preview(j.film().width(), j.film().height(), f.argb(j.film(), null));
+        bench.later(() -> {
+            progress.set(g);
+            if (running.get()) preview.set(image);
+        });
+    }
+
+    /** Ends the proof; what was made is kept and hung. */
+    public void stop() {
+        stopAsked = true;
+        RenderJob j = job;
+        if (j != null) j.stop();
+        paused.set(false);
+    }
+
+    public void pause(boolean wanted) {
+        RenderJob j = job;
+        if (j == null) return;
+        if (wanted) j.pause();
+        else j.resume();
+        paused.set(wanted);
+    }
+}

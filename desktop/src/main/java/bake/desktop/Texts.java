@@ -1,0 +1,58 @@
+package bake.desktop;
+
+import java.time.Duration;
+import java.time.LocalDateTime;
+import java.time.format.DateTimeFormatter;
+import java.time.format.DateTimeParseException;
+import java.util.Locale;
+
+/** Numbers and times as the window writes them. */
+public final class Texts {
+    private static final Locale L = Locale.ROOT;
+
+    private Texts() {}
+
+    /** 0:48, 12:05 or 1 h 12. */
+    public static String time(double seconds) {
+        if (Double.isNaN(seconds) || Double.isInfinite(seconds)) return "\u2013";
+        long s = Math.round(seconds);
+        return s >= 3600 ? String.format(L, "%d h %02d", s / 3600, s / 60 % 60) : String.format(L, "%d:%02d", s / 60, s % 60);
+    }
+
+    /** 2.1 %, or a dash where there is none yet. */
+    public static String noise(double percent) {
+        return Double.isFinite(percent) ? String.format(L, percent < 10 ? "%.1f %%" : "%.0f %%", percent) : "\u2013";
+    }
+
+    /** 412 k, 1.7 M. */
+    public static String count(long n) {
+        if (n < 1000) return Long.toString(n);
+        if (n < 1_000_000) return n / 1000 + " k";
+        return String.format(L, "%.1f M", n / 1e6);
+    }
+
+    public static String size(int w, int h) {
+        return w + "\u00d7" + h;
+    }
+
+    /** Fri 12:00, or the text itself where it is no time. */
+    public static String due(String iso) {
+        if (iso == null) return "not set";
+        try {
+            return DateTimeFormatter.ofPattern("EEE HH:mm", Locale.ENGLISH).format(LocalDateTime.parse(iso));
+        } catch (DateTimeParseException e) {
+            return iso;
+        }
+    }
+
+    /** 1 d 4 h until a time, or how long ago it was. */
+    public static String until(LocalDateTime now, LocalDateTime then) {
+        Duration d = Duration.between(now, then);
+        String t = d.abs().toDays() > 0 ? d.abs().toDays() + " d " + d.abs().toHoursPart() + " h" : d.abs().toHours() + " h " + d.abs().toMinutesPart() + " min";
+        return d.isNegative() ? t + " ago" : "in " + t;
+    }
+
+    public static String shutter(double seconds) {
+        return seconds >= 0.4 ? String.format(L, "%.1f s", seconds) : "1/" + Math.round(1 / seconds) + " s";
+    }
+}

@@ -1,0 +1,95 @@
+package bake.desktop;
+
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.util.Duration;
+
+/** Small building blocks of the sheet. */
+final class Ui {
+    private Ui() {}
+
+    static Label label(String text, String... styles) {
+        Label l = new Label(text);
+        l.getStyleClass().addAll(styles);
+        return l;
+    }
+
+    static Button button(String id, String text, String help, Runnable action, String... styles) {
+        Button b = new Button(text);
+        b.setId(id);
+        b.getStyleClass().addAll(styles);
+        b.setOnAction(e -> action.run());
+        // A button never gives way to its neighbours: a cut word helps nobody.
+        b.setMinWidth(Region.USE_PREF_SIZE);
+        if (help != null) b.setTooltip(tip(help));
+        return b;
+    }
+
+    static Tooltip tip(String text) {
+        Tooltip t = new Tooltip(text);
+        t.setShowDelay(Duration.millis(450));
+        t.setWrapText(true);
+        t.setMaxWidth(320);
+        return t;
+    }
+
+    static Region spring() {
+        Region r = new Region();
+        HBox.setHgrow(r, Priority.ALWAYS);
+        return r;
+    }
+
+    static HBox row(Node... nodes) {
+        HBox h = new HBox(8, nodes);
+        h.setAlignment(Pos.CENTER_LEFT);
+        return h;
+    }
+
+    /** A card of the sheet: a title, perhaps something at its right, and lines. */
+    static VBox card(String title, Node right, Node... lines) {
+        VBox v = new VBox(7);
+        v.getStyleClass().add("card");
+        if (title != null) {
+            HBox head = row(label(title, "card-title"), spring());
+            if (right != null) head.getChildren().add(right);
+            v.getChildren().add(head);
+        }
+        v.getChildren().addAll(lines);
+        return v;
+    }
+
+    /** Two or more choices side by side, one of them taken. */
+    static HBox choice(ToggleGroup group, String idPrefix, String... names) {
+        HBox h = new HBox();
+        h.getStyleClass().add("choice");
+        for (String n : names) {
+            ToggleButton b = new ToggleButton(n);
+            b.setId(idPrefix + n.toLowerCase(java.util.Locale.ROOT).replace(' ', '-'));
+            b.setToggleGroup(group);
+            b.setMaxWidth(Double.MAX_VALUE);
+            b.setUserData(n);
+            HBox.setHgrow(b, Priority.ALWAYS);
+            // A second click on what is taken must not leave nothing taken.
+            b.addEventFilter(javafx.scene.input.MouseEvent.MOUSE_RELEASED, e -> {
+                if (b.isSelected()) e.consume();
+            });
+            h.getChildren().add(b);
+        }
+        return h;
+    }
+
+    static Label note(String text) {
+        Label l = label(text, "note");
+        l.setWrapText(true);
+        return l;
+    }
+}

@@ -1,0 +1,437 @@
+package bake.desktop;
+
+import bake.cli.Projects;
+import bake.core.transport.Workers;
+import bake.formats.model.ModelReader;
+import bake.formats.project.Project;
+import bake.formats.project.View;
+import bake.studio.LiveRender;
+import bake.studio.ProjectImport;
+import bake.studio.ProjectSession;
+import bake.studio.Proof;
+import bake.studio.ProofStore;
+import bake.studio.SceneAssembly;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Executor;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.function.UnaryOperator;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+
+/**
+ * What the window shows and can do, without a control in it. All properties change on the thread of {@code ui}; work
+ * is done on threads of its own.
+ */
+public final class Workbench implements AutoCloseable {
+    /** A line for the artist: a notice, or an error with what to do. */
+    public record Message(String text, boolean error) {}
+
+    private final Executor ui;
+    private final Workers workers = new Workers(Runtime.getRuntime().availableProcessors());
+    private final ExecutorService background = Executors.newCachedThreadPool(r -> {
+        Thread t = new Thread(r, "workbench");
+        t.setDaemon(true);
+        return t;
+    });
+    private final ObjectProperty<Station> station = new SimpleObjectProperty<>(Station.LIGHT);
+    private final ReadOnlyObjectWrapper<Project> project = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<View> view = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<LiveRender.Frame> frame = new ReadOnlyObjectWrapper<>();
+    private final ObjectProperty<Message> message = new SimpleObjectProperty<>();
+    private final BooleanProperty opening = new SimpleBooleanProperty(), changed = new SimpleBooleanProperty(), recovery = new SimpleBooleanProperty();
+    private final ReadOnlyObjectWrapper<ModelFacts> facts = new ReadOnlyObjectWrapper<>(ModelFacts.NONE);
+    private final ObservableList<Proof> proofs = FXCollections.observableArrayList();
+    private final ObjectProperty<Proof> printA = new SimpleObjectProperty<>(), printB = new SimpleObjectProperty<>();
+    private final Prover prover;
+    private final Deliverer deliverer;
+    private ProjectSession session;
+    private ProofStore store;
+    private SceneAssembly assembly;
+    private LiveRender live;
+    private int easelWidth = 640, easelHeight = 360, openings;
+
+    public Workbench(Executor ui) {
+        this.ui = ui;
+        prover = new Prover(this, background);
+        deliverer = new Deliverer(this, background);
+    }
+
+    public ObjectProperty<Station> stationProperty() {
+        return station;
+    }
+
+    public ReadOnlyObjectProperty<Project> projectProperty() {
+        return project.getReadOnlyProperty();
+    }
+
+    public Project project() {
+        return project.get();
+    }
+
+    public ReadOnlyObjectProperty<View> viewProperty() {
+        return view.getReadOnlyProperty();
+    }
+
+    public View view() {
+        return view.get();
+    }
+
+    public ReadOnlyObjectProperty<LiveRender.Frame> frameProperty() {
+        return frame.getReadOnlyProperty();
+    }
+
+    public ObjectProperty<Message> messageProperty() {
+        return message;
+    }
+
+    public BooleanProperty openingProperty() {
+        return opening;
+    }
+
+    public BooleanProperty changedProperty() {
+        return changed;
+    }
+
+    /** True while unsaved work of an earlier run waits for a decision. */
+    public BooleanProperty recoveryProperty() {
+        return recovery;
+    }
+
+    public ReadOnlyObjectProperty<ModelFacts> factsProperty() {
+        return facts.getReadOnlyProperty();
+    }
+
+    public ObservableList<Proof> proofs() {
+        return proofs;
+    }
+
+    public ObjectProperty<Proof> printAProperty() {
+        return printA;
+    }
+
+    public ObjectProperty<Proof> printBProperty() {
+        return printB;
+    }
+
+    public Prover prover() {
+        return prover;
+    }
+
+    public Deliverer deliverer() {
+        return deliverer;
+    }
+
+    public ProofStore store() {
+        return store;
+    }
+
+    public Path folder() {
+        return session == null ? null : session.folder();
+    }
+
+    Workers workers() {
+        return workers;
+    }
+
+    LiveRender live() {
+        return live;
+    }
+
+    /** Runs on the interface's thread. */
+    void later(Runnable r) {
+        ui.execute(r);
+    }
+
+    void say(String text) {
+        later(() -> message.set(new Message(text, false)));
+    }
+
+    void fail(Throwable e) {
+        String text = e instanceof OutOfMemoryError ? "There is not enough memory for this; make the picture smaller or switch layers off."
+                : e.getMessage() == null ? e.getClass().getSimpleName() : e.getMessage();
+        org.slf4j.LoggerFactory.getLogger(Workbench.class).warn("{}", text, e);
+        later(() -> message.set(new Message(text, true)));
+    }
+
+    /** Opens a project or starts one from a model file; {@code what} may be "demo". */
+    public void open(String what) {
+        opening.set(true);
+        int number = ++openings;
+        background.execute(() -> {
+            try {
+                Path p = what.equals("demo") ? null : Path.of(what);
+                Path file = p != null && ModelReader.isModel(p) ? importModel(p) : Projects.file(what);
+                ProjectSession s = ProjectSession.open(file);
+                SceneAssembly a = new SceneAssembly(s.folder());
+                View v = s.project().currentView();
+                if (v != null) a.scene(s.project(), v); // reading the models here shows a broken one before anything is replaced
+                ModelFacts f = ModelFacts.of(a);
+                ProofStore st = new ProofStore(s.folder());
+                List<Proof> kept = st.list();
+                later(() -> {
+                    if (number == openings) take(s, a, st, kept, f);
+                    else s.close();
+                });
+            } catch (Exception | OutOfMemoryError e) {
+                fail(e);
+                later(() -> opening.set(false));
+            }
+        });
+    }
+
+    private static Path importModel(Path model) throws IOException {
+        String stem = model.getFileName().toString().replaceFirst("\\.[^.]+$", "");
+        Path parent = model.toAbsolutePath().getParent(), folder = parent.resolve(stem + " project");
+        for (int i = 2; java.nio.file.Files.exists(folder); i++) folder = parent.resolve(stem + " project " + i);
+        return ProjectImport.create(model, folder);
+    }
+
+    private void take(ProjectSession s, SceneAssembly a, ProofStore st, List<Proof> kept, ModelFacts f) {
+        prover.stop();
+        deliverer.stop();
+        if (live != null) live.close();
+        if (session != null) session.close();
+        session = s;
+        assembly = a;
+        store = st;
+        proofs.setAll(kept);
+        printA.set(null);
+        printB.set(null);
+        facts.set(f);
+        frame.set(null);
+        message.set(null);
+        live = new LiveRender(a, workers, x -> later(() -> frame.set(x)), this::fail);
+        s.onChange(this::refresh);
+        opening.set(false);
+        recovery.set(s.recovered() != null);
+        refresh();
+    }
+
+    private void refresh() {
+        Project before = project.get();
+        Project p = session.project();
+        project.set(p);
+        view.set(p.currentView());
+        changed.set(session.changed());
+        if (before != p) show();
+    }
+
+    /** Size that the easel can show, pixels; the live picture is rendered at it. */
+    public void easelSize(int w, int h) {
+        if (w == easelWidth && h == easelHeight || w < 16 || h < 16) return;
+        easelWidth = w;
+        easelHeight = h;
+        show();
+    }
+
+    /** Width and height of the live picture: the view's shape fitted into the easel. */
+    public int[] pictureSize() {
+        View v = view.get();
+        double aspect = v == null ? 16.0 / 9 : (double) v.size()[0] / v.size()[1];
+        int w = Math.min(easelWidth, (int) Math.round(easelHeight * aspect));
+        return new int[] {Math.max(16, w), Math.max(16, (int) Math.round(w / aspect))};
+    }
+
+    void show() {
+        if (live == null || view.get() == null) return;
+        int[] s = pictureSize();
+        live.show(project.get(), view.get(), s[0], s[1]);
+    }
+
+    /** Rests the easel while a proof or a final is made. */
+    void hold() {
+        if (live != null) live.hold();
+    }
+
+    void release() {
+        if (live == null || view.get() == null || prover.busy() || deliverer.busy()) return;
+        int[] s = pictureSize();
+        live.release(project.get(), view.get(), s[0], s[1]);
+    }
+
+    public void edit(String key, UnaryOperator<Project> change) {
+        if (session != null) session.edit(key, change);
+    }
+
+    public void editView(String key, UnaryOperator<View> change) {
+        if (session != null) session.editView(key, change);
+    }
+
+    public void undo() {
+        if (session != null) session.undo();
+    }
+
+    public void redo() {
+        if (session != null) session.redo();
+    }
+
+    public boolean canUndo() {
+        return session != null && session.canUndo();
+    }
+
+    public boolean canRedo() {
+        return session != null && session.canRedo();
+    }
+
+    public void save() {
+        if (session == null) return;
+        try {
+            session.save();
+            say("Saved " + session.folder().getFileName() + ".");
+        } catch (IOException e) {
+            fail(e);
+        }
+    }
+
+    public void recover() {
+        session.recover();
+        recovery.set(false);
+    }
+
+    public void discardRecovered() {
+        try {
+            session.discardRecovered();
+        } catch (IOException e) {
+            fail(e);
+        }
+        recovery.set(false);
+    }
+
+    public void chooseView(String name) {
+        edit(null, p -> p.withCurrent(name));
+    }
+
+    /** Keeps the current camera as a new view. */
+    public void addView() {
+        View v = view.get();
+        if (v == null) return;
+        String name = v.name() + ", copy";
+        for (int i = 2; project.get().view(name) != null; i++) name = v.name() + ", copy " + i;
+        String chosen = name;
+        edit(null, p -> {
+            List<View> views = new ArrayList<>(p.views());
+            views.add(views.indexOf(v) + 1, v.withName(chosen));
+            return p.withViews(views).withCurrent(chosen);
+        });
+    }
+
+    public void renameView(String name) {
+        View v = view.get();
+        String n = name.strip();
+        if (v == null || n.isEmpty() || n.equals(v.name())) return;
+        if (project.get().view(n) != null) {
+            message.set(new Message("There is a view called '" + n + "' already; choose another name.", true));
+            return;
+        }
+        editView(null, x -> x.withName(n));
+    }
+
+    public void deleteView() {
+        View v = view.get();
+        if (v == null || project.get().views().size() < 2) return;
+        edit(null, p -> {
+            List<View> views = new ArrayList<>(p.views());
+            int at = views.indexOf(v);
+            views.remove(v);
+            return p.withViews(views).withCurrent(views.get(Math.min(at, views.size() - 1)).name());
+        });
+    }
+
+    public void switchLayer(String name, boolean on) {
+        edit(null, p -> {
+            List<Project.Layer> l = new ArrayList<>(p.layers());
+            l.removeIf(x -> x.name().equals(name));
+            if (!on) l.add(new Project.Layer(name, false, java.util.Map.of()));
+            return p.withLayers(l);
+        });
+    }
+
+    /** Copies an HDRI into the project's folder if it is not there, and uses it. */
+    public void useHdri(Path file) {
+        if (session == null) return;
+        Path folder = session.folder();
+        background.execute(() -> {
+            try {
+                bake.formats.picture.PanoramaReader.read(file);
+                Path real = file.toAbsolutePath().normalize(), inside = real;
+                if (!real.startsWith(folder)) {
+                    inside = java.nio.file.Files.createDirectories(folder.resolve("sky")).resolve(file.getFileName().toString());
+                    if (!java.nio.file.Files.exists(inside)) java.nio.file.Files.copy(real, inside);
+                }
+                String name = folder.relativize(inside).toString().replace('\\', '/');
+                later(() -> editView(null, v -> v.withAround(v.around().withFile(name).withKind("hdri"))));
+            } catch (IOException e) {
+                fail(e);
+            }
+        });
+    }
+
+    /** Changes what is kept with a proof. */
+    public void keep(Proof changedProof) {
+        ProofStore st = store;
+        int i = 0;
+        while (i < proofs.size() && proofs.get(i).number() != changedProof.number()) i++;
+        if (i == proofs.size()) return;
+        Proof old = proofs.set(i, changedProof);
+        if (printA.get() == old) printA.set(changedProof);
+        if (printB.get() == old) printB.set(changedProof);
+        background.execute(() -> {
+            try {
+                st.save(changedProof);
+            } catch (IOException e) {
+                fail(e);
+            }
+        });
+    }
+
+    public void delete(Proof p) {
+        ProofStore st = store;
+        proofs.remove(p);
+        if (printA.get() == p) printA.set(null);
+        if (printB.get() == p) printB.set(null);
+        background.execute(() -> {
+            try {
+                st.delete(p);
+            } catch (IOException e) {
+                fail(e);
+            }
+        });
+    }
+
+    /** Takes the settings of a proof back: its view, in place of the one of the same name or beside the others. */
+    public void takeBack(Proof p) {
+        edit(null, x -> {
+            List<View> views = new ArrayList<>(x.views());
+            View same = x.view(p.view().name());
+            if (same != null) views.set(views.indexOf(same), p.view());
+            else views.add(p.view());
+            return x.withViews(views).withCurrent(p.view().name());
+        });
+        prover.presetProperty().set(p.preset());
+    }
+
+    void hang(Proof p) {
+        proofs.addFirst(p);
+        printA.set(p);
+    }
+
+    @Override
+    public void close() {
+        prover.stop();
+        deliverer.stop();
+        if (live != null) live.close();
+        if (session != null) session.close();
+        background.shutdown();
+        workers.close();
+    }
+}
