@@ -137,8 +137,8 @@ final class Planting {
                 int a = b.vertex(at, n2, 0, 0), c = b.vertex(mid.plus(along.times(0.012)), n2, 0.5, 1), d = b.vertex(tip, n2, 1, 0.5), e = b.vertex(mid.minus(along.times(0.012)), n2, 0.5, 0);
                 if (size < 1e-3) continue;
                 // Wound so that the upper side is the front on both sides of the stalk.
-                b.triangle(a, s > 0 ? d : e, s > 0 ? e : d);
-                b.triangle(a, s > 0 ? c : d, s > 0 ? d : c);
+                b.triangle(a, s > 0 ? e : d, s > 0 ? d : e);
+                b.triangle(a, s > 0 ? d : c, s > 0 ? c : d);
             }
             last = at;
         }

@@ -56,6 +56,7 @@ final class DimensionLine extends HBox {
         getChildren().addAll(title, track, actions);
         bench.stationProperty().addListener((o, a, b) -> refresh());
         bench.projectProperty().addListener((o, a, b) -> refresh());
+        bench.viewProperty().addListener((o, a, b) -> refresh());
         bench.changedProperty().addListener((o, a, b) -> refresh());
         bench.factsProperty().addListener((o, a, b) -> refresh());
         bench.proofs().addListener((javafx.collections.ListChangeListener<Object>) c -> refresh());

@@ -42,7 +42,7 @@ public final class MainWindow {
     public MainWindow(Workbench bench, Stage stage) {
         this.bench = bench;
         this.stage = stage;
-        for (String f : new String[] {"Inter-Regular.otf", "Inter-SemiBold.otf", "NotoMono-Regular.ttf"}) Font.loadFont(MainWindow.class.getResourceAsStream("/bake/desktop/fonts/" + f), 13);
+        for (String f : new String[] {"Inter-Regular.otf", "Inter-Bold.otf", "NotoMono-Regular.ttf"}) Font.loadFont(MainWindow.class.getResourceAsStream("/bake/desktop/fonts/" + f), 13);
         DimensionLine line = new DimensionLine(bench);
         rail = new PictureRail(bench);
         easel = new Easel(bench, line::marking, this::chooseModel);

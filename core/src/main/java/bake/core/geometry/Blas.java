@@ -10,6 +10,7 @@ import java.util.concurrent.ForkJoinPool;
 /**
  * The triangles of one mesh (or of many merged ones) with their hierarchy, all in leaf order.
  *
+ * @param wide the same hierarchy eight boxes a node, or null where vectors are missing
  * @param corners nine floats a triangle: first vertex, edge to the second, edge to the third
  * @param vertices three vertex numbers a triangle, into {@code normals} and {@code uvs}
  * @param normals unit vertex normals, three floats each
@@ -17,7 +18,7 @@ import java.util.concurrent.ForkJoinPool;
  * @param materials material number of each triangle
  * @param sources number of the scene instance that each triangle came from, -1 where instances share it
  */
-public record Blas(Bvh bvh, float[] corners, int[] vertices, float[] normals, float[] uvs, int[] materials, int[] sources) {
+public record Blas(Bvh bvh, WideBvh wide, float[] corners, int[] vertices, float[] normals, float[] uvs, int[] materials, int[] sources) {
 
     private static final int MAX_LEAF = 4;
 
@@ -27,7 +28,7 @@ public record Blas(Bvh bvh, float[] corners, int[] vertices, float[] normals, fl
 
     /** Bytes held by the arrays. */
     public long bytes() {
-        return 4L * (bvh.boxes().length + bvh.children().length + corners.length + vertices.length + normals.length
+        return (wide == null ? 0 : wide.bytes()) + 4L * (bvh.boxes().length + bvh.children().length + corners.length + vertices.length + normals.length
                 + uvs.length + materials.length + sources.length);
     }
 
@@ -104,6 +105,6 @@ public record Blas(Bvh bvh, float[] corners, int[] vertices, float[] normals, fl
                 corners[9 * i + 6 + k] = pos[3 * idx[3 * t + 2] + k] - a;
             }
         }
-        return new Blas(bvh, corners, vertices, nrm, uv, materials, sources);
+        return new Blas(bvh, WideBvh.AVAILABLE ? WideBvh.of(bvh) : null, corners, vertices, nrm, uv, materials, sources);
     }
 }

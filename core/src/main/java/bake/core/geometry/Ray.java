@@ -21,9 +21,9 @@ public final class Ray {
     /** Queries made with this ray since the counter was last read. */
     public long traced;
 
-    final int[] stack = new int[128];
-    final int[] topStack = new int[96];
-    final float[] local = new float[6];
+    final int[] stack = new int[1024];
+    final int[] topStack = new int[1024];
+    final int[] near = new int[8], topNear = new int[8];
 
     public void set(float ox, float oy, float oz, float dx, float dy, float dz, float tMax) {
         this.ox = ox;

@@ -135,14 +135,17 @@ public final class LightTable {
         out[2] = sunB;
     }
 
-    /** A direction to the dome in proportion to its luminance. */
+    /** A direction to the dome in proportion to its luminance, into the sample's x, y, z. */
     public void sampleDome(float u1, float u2, LightSample s) {
         dome.sample(u1, u2, s.rgb);
         s.x = s.rgb[0];
         s.y = s.rgb[1];
         s.z = s.rgb[2];
+    }
+
+    /** Fills in what comes from the dome along the sample's direction; its density is left to the caller. */
+    public void readDome(LightSample s) {
         s.distance = Float.POSITIVE_INFINITY;
-        s.pdf = dome.pdf(s.x, s.y, s.z);
         dome.lookup(s.x, s.y, s.z, s.rgb);
         s.r = s.rgb[0];
         s.g = s.rgb[1];

@@ -126,7 +126,7 @@ public final class PathTracer {
     private void escape() {
         if (!lights.dome().dark()) {
             lights.dome().lookup(ray.dx, ray.dy, ray.dz, rgb);
-            float w = lastPdf < 0 ? 1 : weigh(lastPdf, lights.dome().pdf(ray.dx, ray.dy, ray.dz));
+            float w = lastPdf < 0 ? 1 : weigh(lastPdf, domePdf(lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz));
             add(LightTable.DOME, rgb[0] * w, rgb[1] * w, rgb[2] * w);
         }
         float sun = lights.pdfSun(ray.dx, ray.dy, ray.dz);
@@ -200,8 +200,7 @@ public final class PathTracer {
             connect(bounce);
         }
         if (!lights.dome().dark()) {
-            random.next2();
-            lights.sampleDome(random.u, random.v, light);
+            sampleDome();
             connect(bounce);
         }
         if (lights.emitters().count() > 0) {
@@ -209,6 +208,22 @@ public final class PathTracer {
             random.next2();
             if (lights.emitters().sample(point.px, point.py, point.pz, choose, random.u, random.v, light)) connect(bounce);
         }
+    }
+
+    /** A direction to the surroundings: through a pane, or anywhere in proportion to luminance. */
+    private void sampleDome() {
+        float share = scene.openings().share(point.px, point.py, point.pz), choose = random.next1();
+        random.next2();
+        if (choose < share) scene.openings().sample(point.px, point.py, point.pz, choose / share, random.u, random.v, light);
+        else lights.sampleDome(random.u, random.v, light);
+        lights.readDome(light);
+        light.pdf = domePdf(point.px, point.py, point.pz, light.x, light.y, light.z);
+    }
+
+    /** Density of {@link #sampleDome} at a place. */
+    private float domePdf(float px, float py, float pz, float dx, float dy, float dz) {
+        float share = scene.openings().share(px, py, pz), whole = lights.dome().pdf(dx, dy, dz);
+        return share > 0 ? share * scene.openings().pdf(px, py, pz, dx, dy, dz) + (1 - share) * whole : whole;
     }
 
     private void connect(int bounce) {

@@ -4,6 +4,7 @@ import bake.core.geometry.Geometry;
 import bake.core.geometry.LampShapes;
 import bake.core.geometry.Tracer;
 import bake.core.light.LightTable;
+import bake.core.light.Openings;
 import bake.core.scene.Scene;
 import bake.core.surface.SurfaceTable;
 import java.util.concurrent.ForkJoinPool;
@@ -14,7 +15,8 @@ import java.util.concurrent.ForkJoinPool;
  * @param scene what it was compiled from
  */
 public record RenderScene(
-        Scene scene, Geometry geometry, SurfaceTable surfaces, LightTable.Surround surround, LightTable lights, Tracer tracer) {
+        Scene scene, Geometry geometry, SurfaceTable surfaces, LightTable.Surround surround, LightTable lights, Tracer tracer,
+        Openings openings) {
 
     public static RenderScene compile(Scene scene, ForkJoinPool pool) {
         return compile(scene, null, pool);
@@ -34,7 +36,8 @@ public record RenderScene(
         SurfaceTable surfaces = sameLook ? before.surfaces : new SurfaceTable(scene.materials(), scene.textures());
         LightTable.Surround around = sameSky ? before.surround : LightTable.Surround.of(scene.surroundings());
         LightTable lights = new LightTable(around, scene.lamps(), geometry, surfaces);
-        Tracer tracer = new Tracer(geometry, new LampShapes(scene.lamps()), surfaces, pool);
-        return new RenderScene(scene, geometry, surfaces, around, lights, tracer);
+        Tracer tracer = Tracer.of(geometry, new LampShapes(scene.lamps()), surfaces, pool);
+        Openings openings = sameShape && sameLook ? before.openings : Openings.find(geometry, surfaces, tracer);
+        return new RenderScene(scene, geometry, surfaces, around, lights, tracer, openings);
     }
 }
