@@ -35,9 +35,11 @@ public final class Dome {
             double sin = Math.sin(Math.PI * (y + 0.5) / height), cos = Math.cos(Math.PI * (y + 0.5) / height);
             for (int x = 0; x < width; x++) {
                 int i = y * width + x;
-                // Lookups blend neighbours, so a dark texel beside a bright one must not be given up.
-                float l = 0.6f * luminance(i) + 0.1f * (luminance(y * width + (x + 1) % width) + luminance(y * width + (x + width - 1) % width)
-                        + luminance(Math.min(height - 1, y + 1) * width + x) + luminance(Math.max(0, y - 1) * width + x));
+                // Lookups blend neighbours, so a dark texel beside a bright one must not be given up: the best constant
+                // density for a texel goes with the root of its mean square, here of the bilinear blend.
+                int xa = (x + width - 1) % width, xb = (x + 1) % width, ya = Math.max(0, y - 1) * width, yb = Math.min(height - 1, y + 1) * width, yc = y * width;
+                float l = (float) Math.sqrt(0.82f * square(i) + 0.042f * (square(yc + xa) + square(yc + xb) + square(ya + x) + square(yb + x))
+                        + 0.002f * (square(ya + xa) + square(ya + xb) + square(yb + xa) + square(yb + xb)));
                 w[i] = (float) ((l + 0.01 * mean) * sin);
                 if (cos > 0) up += luminance(i) * cos * sin * 2 * Math.PI * Math.PI / (width * (double) height);
             }
@@ -50,6 +52,11 @@ public final class Dome {
 
     private float luminance(int i) {
         return 0.2126f * rgb[3 * i] + 0.7152f * rgb[3 * i + 1] + 0.0722f * rgb[3 * i + 2];
+    }
+
+    private float square(int i) {
+        float l = luminance(i);
+        return l * l;
     }
 
     /** Horizontal illuminance from the upper half of the dome, lux. */
