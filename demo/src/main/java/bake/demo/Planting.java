@@ -81,7 +81,7 @@ final class Planting {
     private static void hedge(Kit k) {
         MeshBuilder light = new MeshBuilder(), dark = new MeshBuilder(), wood = new MeshBuilder();
         Noise.Stream r = new Noise.Stream(12);
-        for (int i = 0; i < 5600; i++) {
+        for (int i = 0; i < 7600; i++) {
             // Leaves stand near the clipped skin of the block.
             double x = r.range(-0.27, 0.27), y = r.range(-0.52, 0.52), z = r.range(0.05, 1.5);
             int face = r.below(5);

@@ -169,7 +169,7 @@ final class Room {
 
     /** A third of the window's width, in soft folds that open out towards the floor. */
     private static void curtain(Kit k, double middle, int seed) {
-        MeshBuilder b = new MeshBuilder().surface(150, 30, (u, v) -> {
+        MeshBuilder b = new MeshBuilder().surface(220, 44, (u, v) -> {
             double z = 0.06 + v * 4.28, spread = 0.30 + 0.05 * (1 - v), fold = 0.045 + 0.02 * (1 - v);
             double wave = Math.sin(u * 2 * Math.PI * 8 + 0.5 * Math.sin(3 * v + seed)) + 0.25 * Math.sin(u * 2 * Math.PI * 19 + seed + 2 * v);
             return new Vec3(W - 0.07 - fold * wave, middle + (u - 0.5) * 2 * spread, z);

@@ -79,7 +79,7 @@ final class PictureRail extends VBox {
         button.getStyleClass().add("print-button");
         button.setAccessibleText("Proof " + p.number());
         button.setTooltip(Ui.tip("Proof " + p.number() + (p.title().isEmpty() ? "" : ", " + p.title()) + "\n" + p.view().name() + ", " + p.preset().name() + ", " + Texts.size(p.width(), p.height()) + "\n"
-                + Texts.time(p.seconds()) + ", noise " + Texts.noise(p.noise()) + ", " + p.passes() + " passes" + (p.stopped() ? ", stopped" : "") + "\nClick: A   Shift+click: B"));
+                + Texts.time(p.seconds()) + ", noise " + Texts.noise(p.noise()) + ", " + p.passes() + " passes" + (p.stopped() ? ", stopped" : "") + "\nClick or Enter: A   with Shift: B"));
         button.setOnMouseClicked(e -> {
             if (e.getButton() != javafx.scene.input.MouseButton.PRIMARY) return;
             hang(p, e.isShiftDown());
@@ -99,6 +99,9 @@ final class PictureRail extends VBox {
     }
 
     private ContextMenu menu(Proof p) {
+        MenuItem asA = new MenuItem("Hang as A"), asB = new MenuItem("Hang as B");
+        asA.setOnAction(e -> hang(p, false));
+        asB.setOnAction(e -> hang(p, true));
         MenuItem pin = new MenuItem(p.pinned() ? "Unpin" : "Pin to the front"), name = new MenuItem("Rename\u2026"), back = new MenuItem("Take its settings back"), gone = new MenuItem("Delete");
         pin.setOnAction(e -> bench.keep(p.withPinned(!p.pinned())));
         name.setOnAction(e -> {
@@ -115,7 +118,7 @@ final class PictureRail extends VBox {
         });
         back.setOnAction(e -> bench.takeBack(p));
         gone.setOnAction(e -> bench.delete(p));
-        return new ContextMenu(pin, name, back, gone);
+        return new ContextMenu(asA, asB, pin, name, back, gone);
     }
 
     private Image image(Path p) {

@@ -69,8 +69,7 @@ public final class PictureOutput {
         int n = r.width() * r.height();
         for (int k = 0; k < 3; k++) {
             float[] p = new float[n];
-            // Half floats end at 65,504; the sun's own disc is far above and is cut there.
-            for (int i = 0; i < n; i++) p[i] = Math.min(65_504f, r.rgb()[3 * i + k]);
+            for (int i = 0; i < n; i++) p[i] = r.rgb()[3 * i + k];
             out.put("RGB".substring(k, k + 1), p);
         }
         return out;

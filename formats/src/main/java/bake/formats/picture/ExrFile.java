@@ -45,10 +45,12 @@ public final class ExrFile {
                 ByteBuffer name = stack.ASCII(c.getKey());
                 MemoryUtil.memCopy(name, infos.get(i).name().slice(0, name.remaining()));
                 planes[i] = MemoryUtil.memAllocFloat(width * height);
-                planes[i].put(0, c.getValue());
+                boolean small = half && !c.getKey().startsWith("Z");
+                // Half floats end at 65,504: what is brighter, such as the sun's disc, is cut there and not made infinite.
+                for (int k = 0; k < width * height; k++) planes[i].put(k, small ? Math.min(65_504f, c.getValue()[k]) : c.getValue()[k]);
                 pointers.put(i, planes[i]);
                 in.put(i, TINYEXR_PIXELTYPE_FLOAT);
-                out.put(i, half && !c.getKey().startsWith("Z") ? TINYEXR_PIXELTYPE_HALF : TINYEXR_PIXELTYPE_FLOAT);
+                out.put(i, small ? TINYEXR_PIXELTYPE_HALF : TINYEXR_PIXELTYPE_FLOAT);
                 i++;
             }
             header.num_channels(n);

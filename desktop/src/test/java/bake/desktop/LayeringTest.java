@@ -1,0 +1,35 @@
+package bake.desktop;
+
+import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.junit.AnalyzeClasses;
+import com.tngtech.archunit.junit.ArchTest;
+import com.tngtech.archunit.lang.ArchRule;
+
+/** Who may know whom: each module only those below it. */
+@AnalyzeClasses(packages = "bake", importOptions = ImportOption.DoNotIncludeTests.class)
+class LayeringTest {
+    @ArchTest
+    static final ArchRule LAYERS = layeredArchitecture().consideringOnlyDependenciesInLayers()
+            .layer("core").definedBy("bake.core..").layer("formats").definedBy("bake.formats..").layer("demo").definedBy("bake.demo..")
+            .layer("studio").definedBy("bake.studio..").layer("cli").definedBy("bake.cli..").layer("desktop").definedBy("bake.desktop..")
+            .whereLayer("desktop").mayNotBeAccessedByAnyLayer()
+            .whereLayer("cli").mayOnlyBeAccessedByLayers("desktop")
+            .whereLayer("studio").mayOnlyBeAccessedByLayers("cli", "desktop")
+            .whereLayer("demo").mayOnlyBeAccessedByLayers("cli", "desktop")
+            .whereLayer("formats").mayOnlyBeAccessedByLayers("demo", "studio", "cli", "desktop");
+
+    @ArchTest
+    static final ArchRule CORE_STANDS_ALONE = noClasses().that().resideInAPackage("bake.core..").should().dependOnClassesThat()
+            .resideOutsideOfPackages("bake.core..", "java.lang..", "java.util..", "jdk.incubator.vector..")
+            .because("core knows no files, no JSON, no interface and no framework");
+
+    @ArchTest
+    static final ArchRule CORE_HAS_NO_CLOCK = noClasses().that().resideInAPackage("bake.core..").should().callMethod(System.class, "nanoTime")
+            .orShould().callMethod(System.class, "currentTimeMillis");
+
+    @ArchTest
+    static final ArchRule NO_WINDOW_BELOW = noClasses().that().resideOutsideOfPackage("bake.desktop..").should().dependOnClassesThat().resideInAPackage("javafx..");
+}

@@ -1,0 +1,264 @@
+package bake.desktop;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertNotEquals;
+import static org.junit.jupiter.api.Assertions.assertNotNull;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import bake.formats.project.ProjectFile;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.function.BooleanSupplier;
+import javafx.application.Platform;
+import javafx.scene.Node;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.Slider;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.ApplicationExtension;
+import org.testfx.framework.junit5.Start;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** Drives the real window through the main job. */
+@ExtendWith(ApplicationExtension.class)
+class WindowTest {
+    private static final String ROOM = """
+            {"bake": 1, "name": "Test room", "due": "2031-03-07T12:00",
+             "materials": [{"name": "wall", "base": [0.7,0.7,0.7], "roughness": 1, "ior": 1}],
+             "shapes": [{"name": "floor", "type": "quad", "center": [0,0,0], "size": [6,6], "material": "wall", "layer": "Shell"},
+                        {"name": "block", "type": "box", "center": [0,0,0.5], "size": [1,1,1], "material": "wall", "layer": "Things"}],
+             "lamps": [{"name": "bulb", "group": "Bulbs", "kind": "sphere", "position": [1,1,2], "diameter": 0.2, "lumens": 90000, "kelvin": 3000}],
+             "presets": [{"name": "Quick", "version": 2, "purpose": "test", "setting": "interior", "width": 96, "noiseAim": 0, "timeLimit": 0, "samples": 6, "bounces": 3, "clamp": 0},
+                         {"name": "Long", "version": 1, "purpose": "test", "setting": "exterior", "width": 96, "noiseAim": 0.001, "timeLimit": 0, "samples": 0, "bounces": 3, "clamp": 0},
+                         {"name": "Small final", "version": 1, "purpose": "final", "setting": "interior", "width": 64, "noiseAim": 0, "timeLimit": 0, "samples": 3, "bounces": 3, "clamp": 0},
+                         {"name": "Small outside", "version": 1, "purpose": "final", "setting": "exterior", "width": 64, "noiseAim": 0, "timeLimit": 0, "samples": 3, "bounces": 3, "clamp": 0}],
+             "views": [{"name": "One", "camera": {"position": [0,-4,1.5], "target": [0,0,0.5], "focal": 28}, "size": [64, 40]},
+                       {"name": "Two", "setting": "exterior", "camera": {"position": [4,0,1.5], "target": [0,0,0.5]}, "size": [48, 32]}]}""";
+
+    private Path dir;
+    private Workbench bench;
+    private MainWindow window;
+
+    @Start
+    void start(Stage stage) throws IOException {
+        dir = Files.createTempDirectory("bake-window");
+        Files.writeString(dir.resolve("project.json"), ROOM);
+        bench = new Workbench(Platform::runLater);
+        window = new MainWindow(bench, stage);
+        stage.setScene(window.scene(1280, 800));
+        stage.setX(0);
+        stage.setY(0);
+        stage.show();
+    }
+
+    @AfterEach
+    void end() throws IOException {
+        WaitForAsyncUtils.asyncFx(() -> bench.close());
+        WaitForAsyncUtils.waitForFxEvents();
+        try (var s = Files.walk(dir)) {
+            for (Path p : s.sorted(java.util.Comparator.reverseOrder()).toList()) Files.deleteIfExists(p);
+        } catch (IOException e) {
+            // an autosave may still be on its way; the folder is temporary
+        }
+    }
+
+    private static void until(String what, BooleanSupplier c) {
+        try {
+            WaitForAsyncUtils.waitFor(30, TimeUnit.SECONDS, () -> WaitForAsyncUtils.asyncFx(c::getAsBoolean).get());
+        } catch (TimeoutException e) {
+            throw new AssertionError("waited half a minute until " + what);
+        }
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private void open() {
+        Platform.runLater(() -> window.take(dir));
+        until("the project is open and the easel shows it", () -> bench.frameProperty().get() != null && bench.frameProperty().get().passes() > 0);
+    }
+
+    private static String text(FxRobot r, String id) {
+        return r.lookup(id).queryAs(Label.class).getText();
+    }
+
+    /** Open, move the sun, make a proof, stop one, hang both, save, deliver. */
+    @Test
+    void theMainJob(FxRobot r) throws IOException {
+        assertTrue(r.lookup("#empty-demo").query().isVisible(), "an empty window offers the first step");
+        open();
+        assertEquals("Interior".toLowerCase(), bench.view().setting());
+        // Move the sun: drag it on its path.
+        String before = bench.view().around().time();
+        Node sun = r.lookup("#sun-path").query();
+        r.drag(sun, MouseButton.PRIMARY).moveBy(0, 35).moveBy(-30, 10).drop();
+        until("the sun has moved", () -> !before.equals(bench.view().around().time()));
+        r.push(KeyCode.CONTROL, KeyCode.Z);
+        until("undo brought it back", () -> before.equals(bench.view().around().time()));
+        r.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.Z);
+        until("redo moved it again", () -> !before.equals(bench.view().around().time()));
+        // A proof.
+        r.clickOn("#station-prove");
+        assertEquals("Quick", text(r, "#title-preset"));
+        r.clickOn("#proof");
+        until("the proof hangs", () -> bench.proofs().size() == 1 && !bench.prover().runningProperty().get());
+        assertEquals(6, bench.proofs().getFirst().passes());
+        assertTrue(Files.exists(dir.resolve("proofs/0001/picture.png")) && Files.exists(dir.resolve("proofs/0001/picture.exr")));
+        assertEquals("6", text(r, "#title-passes"));
+        // One that is stopped.
+        r.clickOn("#station-view").clickOn("#view-1").clickOn("#station-prove").push(KeyCode.F5);
+        until("it renders", () -> bench.prover().runningProperty().get() && bench.prover().progressProperty().get() != null && bench.prover().progressProperty().get().passes() > 2);
+        r.clickOn("#pause");
+        until("it rests", () -> bench.prover().pausedProperty().get());
+        r.clickOn("#pause");
+        r.clickOn("#stop");
+        until("it was kept", () -> bench.proofs().size() == 2 && !bench.prover().runningProperty().get());
+        assertTrue(bench.proofs().getFirst().stopped());
+        // Hang them.
+        r.clickOn("#print-1");
+        until("proof 1 is A", () -> bench.printAProperty().get() != null && bench.printAProperty().get().number() == 1);
+        // By keyboard: the offscreen robot's clicks carry no Shift.
+        Node second = r.lookup("#print-2").query();
+        r.interact(second::requestFocus);
+        r.push(KeyCode.SHIFT, KeyCode.ENTER);
+        until("proof 2 is B", () -> bench.printBProperty().get() != null && bench.printBProperty().get().number() == 2);
+        // Save.
+        r.push(KeyCode.CONTROL, KeyCode.S);
+        until("it is saved", () -> !bench.changedProperty().get());
+        assertEquals(bench.view().name(), ProjectFile.read(dir.resolve("project.json")).current());
+        // Deliver.
+        r.clickOn("#station-deliver").clickOn("#deliver-1").clickOn("#deliver-start");
+        until("the final is done", () -> bench.deliverer().rows().getFirst().stage() == Deliverer.Stage.DONE && !bench.deliverer().runningProperty().get());
+        assertTrue(Files.size(dir.resolve("deliver/one.png")) > 100);
+        assertFalse(Files.exists(dir.resolve("deliver/two.png")), "what was not chosen is not made");
+    }
+
+    @Test
+    void lightIsEdited(FxRobot r) {
+        open();
+        r.clickOn("#station-light");
+        r.doubleClickOn("#haze-field").write("6").type(KeyCode.ENTER);
+        until("haze is set", () -> bench.view().around().haze() == 6.0);
+        r.interact(() -> r.lookup("#fader-bulbs").queryAs(Slider.class).setValue(2));
+        until("the fader reached the view", () -> bench.view().faders().getOrDefault("Bulbs", 0.0) == 2.0);
+        r.clickOn("#on-bulbs");
+        until("the group is off", () -> bench.view().off().contains("Bulbs"));
+        r.clickOn("#around-plain");
+        until("the surroundings are plain", () -> bench.view().around().kind().equals("plain"));
+        r.clickOn("#around-sun-and-sky");
+        until("and sun and sky again", () -> bench.view().around().kind().equals("sun and sky"));
+        r.doubleClickOn("#time").push(KeyCode.CONTROL, KeyCode.A).write("25:99").type(KeyCode.ENTER);
+        until("nonsense is refused in words", () -> bench.messageProperty().get() != null && bench.messageProperty().get().error());
+        Node path = r.lookup("#sun-path").query();
+        String was = bench.view().around().time();
+        r.interact(path::requestFocus);
+        r.type(KeyCode.RIGHT);
+        until("the arrow moved the hour", () -> !was.equals(bench.view().around().time()));
+    }
+
+    @Test
+    void cameraIsMoved(FxRobot r) {
+        open();
+        r.clickOn("#station-view");
+        var before = bench.view().camera().camera();
+        r.drag("#easel", MouseButton.PRIMARY).moveBy(60, 10).drop();
+        until("orbit moved the camera about its target", () -> bench.view().camera().camera().position().minus(before.position()).length() > 0.1);
+        assertEquals(0, bench.view().camera().camera().target().minus(before.target()).length(), 1e-9);
+        assertEquals(before.position().minus(before.target()).length(), bench.view().camera().camera().position().minus(before.target()).length(), 1e-6);
+        var orbit = bench.view().camera().camera();
+        r.clickOn("#way-look").drag("#easel", MouseButton.PRIMARY).moveBy(-40, 0).drop();
+        until("look turned it in place", () -> bench.view().camera().camera().target().minus(orbit.target()).length() > 0.05);
+        assertEquals(0, bench.view().camera().camera().position().minus(orbit.position()).length(), 1e-9);
+        var look = bench.view().camera().camera();
+        r.interact(() -> r.lookup("#easel").query().requestFocus());
+        r.type(KeyCode.UP);
+        until("a key walked", () -> Math.abs(bench.view().camera().camera().position().minus(look.position()).length() - 0.1) < 1e-6);
+        var walked = bench.view().camera().camera();
+        r.moveTo("#easel").scroll(2, javafx.geometry.VerticalDirection.UP);
+        until("the wheel dollied", () -> bench.view().camera().camera().position().minus(walked.position()).length() > 0.05);
+        r.interact(() -> r.lookup("#focal-slider").queryAs(Slider.class).setValue(Math.log(50)));
+        until("focal length is set", () -> Math.abs(bench.view().camera().camera().focal() - 50) < 0.1);
+        r.clickOn("#add-view");
+        until("the view is kept", () -> bench.project().views().size() == 3);
+        r.interact(() -> r.lookup("#view-name").queryAs(TextField.class).setText("Mine"));
+        r.clickOn("#view-name").type(KeyCode.ENTER);
+        until("and named", () -> bench.view().name().equals("Mine"));
+        r.clickOn("#delete-view");
+        until("and deleted", () -> bench.project().views().size() == 2);
+    }
+
+    @Test
+    void layersAndRegion(FxRobot r) {
+        open();
+        r.clickOn("#station-model");
+        assertEquals(2, r.lookup("#layer-shell").queryAs(CheckBox.class).getParent().getParent().getChildrenUnmodifiable().size());
+        r.clickOn("#layer-things");
+        until("the layer is off", () -> !bench.project().layerOn("Things"));
+        r.clickOn("#region").drag("#easel", MouseButton.PRIMARY).moveBy(90, 60).drop();
+        until("a region is marked", () -> bench.prover().regionProperty().get() != null);
+        r.push(KeyCode.CONTROL, KeyCode.DIGIT4);
+        until("the keys lead to Prove", () -> bench.stationProperty().get() == Station.PROVE);
+        r.push(KeyCode.F5);
+        until("the proof of the region hangs", () -> bench.proofs().size() == 1);
+        assertTrue(bench.proofs().getFirst().width() < 96);
+        r.clickOn("#region");
+        until("no region again", () -> bench.prover().regionProperty().get() == null);
+    }
+
+    /** After a kill, the next start offers what was not saved. */
+    @Test
+    void recoveryIsOffered(FxRobot r) throws IOException {
+        Files.writeString(dir.resolve("project.autosave.json"), ROOM.replace("Test room", "Unsaved room"));
+        open();
+        until("it is offered", () -> bench.recoveryProperty().get());
+        assertEquals("Test room", bench.project().name());
+        r.clickOn("#recover");
+        until("it is back", () -> bench.project().name().equals("Unsaved room") && !bench.recoveryProperty().get());
+        r.push(KeyCode.CONTROL, KeyCode.Z);
+        until("and can be undone", () -> bench.project().name().equals("Test room"));
+    }
+
+    /** Broken input says what is wrong, and the open project stays. */
+    @Test
+    void brokenFilesDoNoHarm(FxRobot r) throws IOException {
+        open();
+        Path bad = Files.writeString(dir.resolve("bad.glb"), "glTF nonsense");
+        Platform.runLater(() -> window.take(bad));
+        until("the refusal is shown", () -> bench.messageProperty().get() != null && bench.messageProperty().get().error());
+        assertTrue(text(r, "#message").contains("bad.glb"), text(r, "#message"));
+        assertNotNull(bench.project());
+        r.clickOn("#message-close");
+        until("the message is gone", () -> bench.messageProperty().get() == null);
+        Path hdr = Files.writeString(dir.resolve("bad.hdr"), "#?RADIANCE\n\n-Y 5 +X 10\n");
+        Platform.runLater(() -> window.take(hdr));
+        until("the panorama is refused", () -> bench.messageProperty().get() != null && bench.messageProperty().get().text().contains("bad.hdr"));
+        assertNotEquals("hdri", bench.view().around().kind());
+    }
+
+    /** At 1024 x 700 nothing of the main way is cut off. */
+    @Test
+    void smallWindow(FxRobot r) {
+        r.interact(() -> {
+            var s = r.lookup("#easel").query().getScene().getWindow();
+            s.setWidth(1024);
+            s.setHeight(700);
+        });
+        open();
+        for (String id : new String[] {"#proof", "#region", "#station-deliver", "#title-due"}) {
+            Node n = r.lookup(id).query();
+            var b = n.localToScene(n.getBoundsInLocal());
+            assertTrue(b.getMaxX() <= 1024 && b.getMaxY() <= 700 && b.getMinX() >= 0 && b.getWidth() > 5, id + " lies at " + b);
+        }
+        var easel = r.lookup("#easel").query().getBoundsInLocal();
+        assertTrue(easel.getHeight() > 180, "the picture keeps room: " + easel.getHeight());
+    }
+}

@@ -1,0 +1,77 @@
+package bake.formats;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import bake.formats.project.Project;
+import bake.formats.project.ProjectFile;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class ProjectFileTest {
+    @TempDir
+    Path dir;
+
+    private static final String GOOD = """
+            {"bake": 1, "name": "House", "studioCode": 77,
+             "views": [{"name": "a", "camera": {"position": [0,0,0], "target": [0,1,0], "lensCap": false}, "mood": "calm"}],
+             "lamps": [{"name": "l", "kind": "sphere", "position": [0,0,2], "diameter": 0.2, "lumens": 800, "serial": "x1"}]}""";
+
+    private Path file(String text) throws IOException {
+        Path p = dir.resolve("project.json");
+        Files.writeString(p, text);
+        return p;
+    }
+
+    /** Keys that this version does not know survive reading, editing and writing, at every level. */
+    @Test
+    void unknownKeysAreKept() throws IOException {
+        Project p = ProjectFile.read(file(GOOD));
+        ProjectFile.write(dir.resolve("project.json"), p.withName("Villa"));
+        String text = Files.readString(dir.resolve("project.json"));
+        for (String s : new String[] {"studioCode", "77", "mood", "calm", "lensCap", "serial", "x1", "Villa"}) assertTrue(text.contains(s), s + " in " + text);
+        assertEquals(ProjectFile.toJson(p.withName("Villa")), ProjectFile.toJson(ProjectFile.read(dir.resolve("project.json"))));
+    }
+
+    @Test
+    void defaultsAreFilledIn() throws IOException {
+        Project p = ProjectFile.read(file(GOOD));
+        assertEquals(24, p.currentView().camera().camera().focal());
+        assertEquals("sun and sky", p.currentView().around().kind());
+        assertTrue(p.layerOn("anything"));
+    }
+
+    /** Each wrong project names the key and what it wants. */
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {
+        "\"bake\": 1 | \"bake\": 2 | newer Bake",
+        "\"bake\": 1, | | not a Bake project",
+        "\"lumens\": 800 | \"lumens\": -5 | lamps[0].lumens",
+        "\"kind\": \"sphere\" | \"kind\": \"cube\" | lamps[0].kind",
+        "[0,1,0] | [0,1] | views[0].camera.target",
+        "\"name\": \"House\" | \"name\": 3 | name",
+        "\"position\": [0,0,2] | \"position\": [0,0,1e99] | lamps[0].position",
+        "{\"bake\" | {{\"bake\" | line 1",
+        "\"studioCode\": 77 | \"name\": \"again\" | Duplicate",
+    })
+    void wrongProjectsAreRefused(String find, String replace, String expected) throws IOException {
+        Path p = file(GOOD.replace(find, replace == null ? "" : replace));
+        FormatException e = assertThrows(FormatException.class, () -> ProjectFile.read(p));
+        assertTrue(e.getMessage().startsWith("project.json") && e.getMessage().contains(expected), e.getMessage());
+    }
+
+    @Test
+    void referencesStayInside() throws IOException {
+        Files.writeString(dir.resolve("in.txt"), "x");
+        assertEquals(dir.toRealPath().resolve("in.txt"), SafePath.inside(dir, "in.txt", "p"));
+        for (String s : new String[] {"../x", "/etc/passwd", "a/../../x", "", "a\0b", "..\\..\\x"}) assertThrows(FormatException.class, () -> SafePath.inside(dir, s, "p"), s);
+        Files.createSymbolicLink(dir.resolve("link"), Path.of("/etc/hostname"));
+        assertThrows(FormatException.class, () -> SafePath.inside(dir, "link", "p"));
+    }
+}
