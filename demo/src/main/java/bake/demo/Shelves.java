@@ -49,7 +49,7 @@ final class Shelves {
     }
 
     private static Book book(Kit k, int i, Noise.Stream r) {
-        double t = r.range(0.010, 0.034), h = r.range(0.17, 0.31), d = h * r.range(0.66, 0.78), c = 0.0025;
+        double t = r.range(0.0065, 0.0195), h = r.range(0.17, 0.31), d = h * r.range(0.66, 0.78), c = 0.0025;
         MeshBuilder cover = new MeshBuilder(), pages = new MeshBuilder();
         // Lying in its own frame: x depth (spine at +x), y thickness, z height.
         cover.box(0, 0, 0, d, c, h).box(0, t - c, 0, d, t, h);

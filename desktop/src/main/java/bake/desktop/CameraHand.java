@@ -13,6 +13,7 @@ final class CameraHand {
     private final Workbench bench;
     private Way way = Way.ORBIT;
     private Camera start;
+    private int gesture;
 
     CameraHand(Workbench bench) {
         this.bench = bench;
@@ -23,6 +24,7 @@ final class CameraHand {
     }
 
     void begin() {
+        gesture++;
         start = bench.view().camera().camera();
     }
 
@@ -45,7 +47,7 @@ final class CameraHand {
                 yield start.at(start.position().plus(by), start.target().plus(by));
             }
         };
-        apply("camera drag", c);
+        apply("camera drag#" + gesture, c);
     }
 
     /** The view vector turned about the vertical and tilted, kept off the poles. */

@@ -32,7 +32,7 @@ final class LightSheet extends VBox {
 
     LightSheet(Workbench bench) {
         this.bench = bench;
-        path = new SunPathDiagram((d, t) -> bench.editView("sun", v -> v.withAround(v.around().withTime(d.toString(), t.truncatedTo(ChronoUnit.MINUTES).toString()))));
+        path = new SunPathDiagram((key, d, t) -> bench.editView(key, v -> v.withAround(v.around().withTime(d.toString(), t.truncatedTo(ChronoUnit.MINUTES).toString()))));
         haze = new Dial("haze", "Haze (turbidity)", "%.1f", 1, 10, 2.5, false, "More haze: whiter sky, weaker and warmer sun. Costs nothing.", x -> around("haze", a -> a.withHaze(x)));
         sun = new Dial("sun-stops", "Sun", "%+.1f st", -8, 8, 0, false, "Level of the sun in stops against nature.", x -> around("sun level", a -> a.withStops(x, a.or(a.skyStops(), 0))));
         sky = new Dial("sky-stops", "Sky", "%+.1f st", -8, 8, 0, false, "Level of the sky in stops against nature.", x -> around("sky level", a -> a.withStops(a.or(a.sunStops(), 0), x)));

@@ -7,7 +7,6 @@ import bake.studio.SunPosition;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZonedDateTime;
-import java.util.function.BiConsumer;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyCode;
@@ -23,11 +22,17 @@ import javafx.scene.text.TextAlignment;
 final class SunPathDiagram extends StackPane {
     private static final double SIZE = 226, RADIUS = 96, C = SIZE / 2;
     private final Canvas canvas = new Canvas(SIZE, SIZE);
-    private final BiConsumer<LocalDate, LocalTime> moved;
+    private final Moved moved;
+    private int gesture;
     private Project.Place place = Project.Place.DEFAULT;
     private ZonedDateTime when;
 
-    SunPathDiagram(BiConsumer<LocalDate, LocalTime> moved) {
+    /** Told where the sun was put; one gesture keeps its key. */
+    interface Moved {
+        void to(String key, LocalDate date, LocalTime time);
+    }
+
+    SunPathDiagram(Moved moved) {
         this.moved = moved;
         setId("sun-path");
         getStyleClass().add("sun-path");
@@ -36,6 +41,7 @@ final class SunPathDiagram extends StackPane {
         getChildren().add(canvas);
         setOnMousePressed(e -> {
             requestFocus();
+            gesture++;
             drag(e.getX() - (getWidth() - SIZE) / 2, e.getY() - (getHeight() - SIZE) / 2);
         });
         setOnMouseDragged(e -> drag(e.getX() - (getWidth() - SIZE) / 2, e.getY() - (getHeight() - SIZE) / 2));
@@ -52,7 +58,7 @@ final class SunPathDiagram extends StackPane {
     }
 
     private void step(ZonedDateTime to) {
-        if (when != null) moved.accept(to.toLocalDate(), to.toLocalTime());
+        if (when != null) moved.to("sun step", to.toLocalDate(), to.toLocalTime());
     }
 
     void show(Project.Place p, View.Around a) {
@@ -77,7 +83,7 @@ final class SunPathDiagram extends StackPane {
         ZonedDateTime best = when;
         double least = Double.MAX_VALUE;
         ZonedDateTime day = when.toLocalDate().atStartOfDay(when.getZone());
-        for (int m = 0; m < 1440; m += 5) {
+        for (int m = 0; m < 1440; m += 10) {
             ZonedDateTime t = day.plusMinutes(m);
             double d = distance(t, x, y);
             if (d < least) {
@@ -89,8 +95,8 @@ final class SunPathDiagram extends StackPane {
             // Off the day's path: the date moves too, within the half of the year that the sun is in.
             ZonedDateTime start = best;
             int from = when.getDayOfYear() <= 172 ? -10 : 172, to = from + 182;
-            for (int d = from; d <= to; d += 2)
-                for (int m = -90; m <= 90; m += 10) {
+            for (int d = from; d <= to; d += 5)
+                for (int m = -90; m <= 90; m += 30) {
                     ZonedDateTime t = start.withDayOfYear(Math.floorMod(d - 1, 365) + 1).plusMinutes(m);
                     double e = distance(t, x, y);
                     if (e < least - 0.5) {
@@ -99,7 +105,15 @@ final class SunPathDiagram extends StackPane {
                     }
                 }
         }
-        if (!best.equals(when)) moved.accept(best.toLocalDate(), best.toLocalTime());
+        ZonedDateTime rough = best;
+        for (int m = -10; m <= 10; m += 2) {
+            double d = distance(rough.plusMinutes(m), x, y);
+            if (d < least) {
+                least = d;
+                best = rough.plusMinutes(m);
+            }
+        }
+        if (!best.equals(when)) moved.to("sun#" + gesture, best.toLocalDate(), best.toLocalTime());
     }
 
     private double distance(ZonedDateTime t, double x, double y) {

@@ -24,7 +24,7 @@ import java.util.function.UnaryOperator;
 public final class ProjectSession implements AutoCloseable {
     static final String AUTOSAVE = "project.autosave.json";
     private static final int DEEPEST_UNDO = 300;
-    private static final long SAME_EDIT_NANOS = 900_000_000L;
+    private static final long SAME_EDIT_NANOS = 1_200_000_000L;
     private static final long AUTOSAVE_MILLIS = 700;
 
     private final Path file;
@@ -103,13 +103,14 @@ public final class ProjectSession implements AutoCloseable {
     /**
      * Changes the project. Edits with the same key in quick succession, such as a slider's, are undone as one.
      *
-     * @param key what is edited, or null
+     * @param key what is edited, or null; with a # and the number of a gesture, the whole gesture is one edit however
+     *     long it takes
      */
     public void edit(String key, UnaryOperator<Project> change) {
         Project next = change.apply(project);
         if (next == project) return;
         long now = System.nanoTime();
-        boolean same = key != null && key.equals(lastKey) && now - lastEdit < SAME_EDIT_NANOS && !undo.isEmpty();
+        boolean same = key != null && key.equals(lastKey) && (key.contains("#") || now - lastEdit < SAME_EDIT_NANOS) && !undo.isEmpty();
         if (!same) {
             undo.push(project);
             while (undo.size() > DEEPEST_UNDO) undo.removeLast();

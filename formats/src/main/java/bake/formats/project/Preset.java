@@ -2,6 +2,7 @@ package bake.formats.project;
 
 import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.databind.JsonNode;
 import java.util.List;
@@ -35,6 +36,7 @@ public record Preset(
             new Preset("Interior final", 1, "final", "interior", 0, 2, 0, 65536, 24, 50, Map.of()),
             new Preset("Exterior final", 1, "final", "exterior", 0, 1.5, 0, 65536, 16, 50, Map.of()));
 
+    @JsonIgnore
     public boolean isFinal() {
         return purpose.equals("final");
     }
