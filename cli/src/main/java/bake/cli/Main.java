@@ -8,7 +8,8 @@ import picocli.CommandLine.Command;
 @Command(name = "bake", mixinStandardHelpOptions = true, version = "Bake 0.1.0", sortOptions = false,
         description = "Architectural visualization: light a building, prove it, deliver it.",
         footer = {"", "PROJECT is a project's folder, its project.json, or the word demo.",
-            "Window: bake demo [--shot FILE.png], bake open [PROJECT] [--shot FILE.png]. Package: bake package.",
+            "Window: bake demo [--shot FILE.png], bake open [PROJECT] [--shot FILE.png].",
+            "Also: bake package makes an application folder, bake bench runs the benchmarks.",
             "Exit codes: 0 done, 2 bad usage or input, 1 failure."},
         subcommands = {RenderCommand.class, MeasureCommand.class, InfoCommand.class, CheckCommand.class, ImportCommand.class})
 public final class Main implements Runnable {

@@ -87,7 +87,7 @@ final class RenderCommand implements Callable<Integer> {
             RenderJob job = new RenderJob(scene, order, workers);
             job.run(g -> progress(g));
             if (!json) spec.commandLine().getErr().println();
-            PictureOutput.write(out, job.film(), job.finish(), null, job.order().region(), 72);
+            PictureOutput.write(out, job.film(), job.finish(), null, job.order().region(), job.order().preset().denoise(), 72);
             report(job);
         }
         return 0;

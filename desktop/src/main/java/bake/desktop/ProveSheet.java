@@ -5,6 +5,7 @@ import bake.formats.project.View;
 import bake.studio.Presets;
 import bake.studio.RenderJob;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.control.Toggle;
@@ -17,6 +18,7 @@ final class ProveSheet extends VBox {
     private final ToggleGroup purpose = new ToggleGroup();
     private final VBox list = new VBox(1), running;
     private final Dial width, noise, time, bounces, clamp;
+    private final CheckBox denoise = new CheckBox("Denoise the picture");
     private final Label changes = Ui.label("", "figure"), size = Ui.note(""), state = Ui.label("", "figure");
     private final ProgressBar bar = new ProgressBar(0);
     private final Button pause;
@@ -29,11 +31,14 @@ final class ProveSheet extends VBox {
         noise = new Dial("noise-aim", "Noise aim", "%.1f %%", 0.2, 30, 6, true, "Half the noise takes four times the time.", x -> change(q -> q.withLimits(x, q.timeLimit(), q.samples())));
         time = new Dial("time-limit", "Time limit", "%.0f s", 0, 3600, 45, false, "The proof ends here whatever its noise; 0 is no limit.", x -> change(q -> q.withLimits(q.noiseAim(), Math.rint(x), q.samples())));
         bounces = new Dial("bounces", "Bounces", "%.0f", 0, 64, 10, false, "How often light goes on from surface to surface; few make rooms darker.",
-                x -> change(q -> new Preset(q.name(), q.version(), q.purpose(), q.setting(), q.width(), q.noiseAim(), q.timeLimit(), q.samples(), (int) Math.round(x), q.clamp(), q.other())));
+                x -> change(q -> new Preset(q.name(), q.version(), q.purpose(), q.setting(), q.width(), q.noiseAim(), q.timeLimit(), q.samples(), (int) Math.round(x), q.clamp(), q.denoise(), q.other())));
         clamp = new Dial("clamp", "Clamp", "%.0f", 0, 200, 20, false, "Limits stray bright pixels, in multiples of the camera's white; 0 is no limit and no lost light.",
-                x -> change(q -> new Preset(q.name(), q.version(), q.purpose(), q.setting(), q.width(), q.noiseAim(), q.timeLimit(), q.samples(), q.bounces(), Math.rint(x), q.other())));
+                x -> change(q -> new Preset(q.name(), q.version(), q.purpose(), q.setting(), q.width(), q.noiseAim(), q.timeLimit(), q.samples(), q.bounces(), Math.rint(x), q.denoise(), q.other())));
         VBox presets = Ui.card("Preset", changes, Ui.choice(purpose, "purpose-", "Test", "Final"), list);
-        VBox quality = Ui.card("Quality", null, width, noise, time, bounces, clamp, size);
+        VBox quality = Ui.card("Quality", null, width, noise, time, bounces, clamp, denoise, size);
+        denoise.setId("denoise");
+        denoise.setTooltip(Ui.tip("Smooths what noise is left; fine shadows and reflections may soften. The noise figure is that before denoising; EXR and HDR are never denoised."));
+        denoise.selectedProperty().addListener((o, a, b) -> change(q -> q.withDenoise(b)));
         pause = Ui.button("pause", "Pause", "Rest the proof; it goes on where it stood", () -> p.pause(!p.pausedProperty().get()), "small");
         Button stop = Ui.button("stop", "Stop and keep", "End the proof and hang what was made", p::stop, "small");
         bar.setMaxWidth(Double.MAX_VALUE);
@@ -90,6 +95,8 @@ final class ProveSheet extends VBox {
         time.show(p.timeLimit());
         bounces.show(p.bounces());
         clamp.show(p.clamp());
+        denoise.setSelected(p.denoise());
+        denoise.setDisable(busy);
         size.setText(Texts.size(s[0], s[1]) + " pixels" + (bench.prover().regionProperty().get() == null ? "" : ", only the region") + ". " + limits(p));
         setting = false;
         for (Dial d : new Dial[] {width, noise, time, bounces, clamp}) d.setDisable(busy);

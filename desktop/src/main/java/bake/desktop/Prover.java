@@ -7,6 +7,7 @@ import bake.core.transport.RenderScene;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.View;
+import bake.studio.PictureOutput;
 import bake.studio.Presets;
 import bake.studio.Proof;
 import bake.studio.ProofStore;
@@ -139,14 +140,21 @@ public final class Prover {
         long now = System.nanoTime();
         long pixels = (long) j.film().width() * j.film().height();
         // Large finals are shown less often: turning film into display light costs time too.
-        if (now - lastShown[0] < Math.clamp(pixels * 400, 150_000_000L, 4_000_000_000L) && g.state() == RenderJob.State.RENDERING && g.passes() > 1) return;
+        if (now - lastShown[0] < Math.clamp(pixels * 4_000, 150_000_000L, 8_000_000_000L) && g.state() == RenderJob.State.RENDERING && g.passes() > 1) return;
         lastShown[0] = now;
         Finish f = j.finish();
-        Preview image = new Preview(j.film().width(), j.film().height(), f.argb(j.film(), null));
+        Preview image = new Preview(j.film().width(), j.film().height(), preview(j, f));
         bench.later(() -> {
             progress.set(g);
             if (running.get()) preview.set(image);
         });
+    }
+
+    /** The picture so far, denoised where the proof will be and it is quick enough. */
+    private static int[] preview(RenderJob j, Finish f) {
+        boolean whole = j.order().region().width() == j.film().width() && j.order().region().height() == j.film().height();
+        boolean small = (long) j.film().width() * j.film().height() < 1_500_000;
+        return PictureOutput.argb(j.film(), f, null, Region.all(j.film().width(), j.film().height()), whole && small && j.order().preset().denoise());
     }
 
     /** Ends the proof; what was made is kept and hung. */

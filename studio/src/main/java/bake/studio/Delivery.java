@@ -65,7 +65,7 @@ public final class Delivery {
                 if (stopped) job.stop();
                 job.run(p -> listener.progress(i, p));
                 if (job.progress().passes() > 0) {
-                    PictureOutput.write(i.file(), job.film(), job.finish(), null, job.order().region(), 200);
+                    PictureOutput.write(i.file(), job.film(), job.finish(), null, job.order().region(), i.preset().denoise(), 200);
                     listener.finished(i, job);
                 } else listener.failed(i, new IOException("stopped before the first pass was done"));
             } catch (Exception e) {

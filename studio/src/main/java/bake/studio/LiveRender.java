@@ -117,18 +117,19 @@ public final class LiveRender implements AutoCloseable {
     private boolean picture(Request r, RenderScene scene, Camera camera, Finish finish, int w, int h, int passes, long start) {
         Film film = Film.byGroup(w, h, scene.lights().groups().size());
         Renderer renderer = new Renderer(scene, camera, new PathSettings(8, 12, 1), film, Region.all(w, h), workers);
-        long lastFrame = 0;
+        long lastFrame = 0, shown = 0;
         double noise = Double.POSITIVE_INFINITY;
         for (int p = 0; p < passes; p++) {
             if (!renderer.pass(p, workers, () -> interrupt)) return false;
             long now = System.nanoTime();
-            // Showing costs as much as a small pass: at most twelve pictures a second.
-            if (passes > 1 && p > 0 && now - lastFrame < 80_000_000L) continue;
+            // Showing costs time too: at most twelve pictures a second, and no more than a seventh of the work.
+            if (passes > 1 && p > 0 && now - lastFrame < Math.max(80_000_000L, 6 * shown)) continue;
             lastFrame = now;
             if (p > 0) noise = finish.noise(film, Region.all(w, h));
             double seconds = (now - start) / 1e9;
-            frames.accept(new Frame(w, h, finish.argb(film, null), passes == 1 ? 0 : p + 1, noise, seconds, renderer.rays() / Math.max(1e-9, seconds),
+            frames.accept(new Frame(w, h, PictureOutput.argb(film, finish, null, Region.all(w, h), passes > 1), passes == 1 ? 0 : p + 1, noise, seconds, renderer.rays() / Math.max(1e-9, seconds),
                     scene.lights().groups(), film.planeLuminance(), r.width));
+            shown = System.nanoTime() - now;
         }
         return true;
     }

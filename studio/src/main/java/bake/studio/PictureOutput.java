@@ -2,6 +2,7 @@ package bake.studio;
 
 import bake.core.film.Film;
 import bake.core.film.Region;
+import bake.core.finish.Denoiser;
 import bake.core.finish.Finish;
 import bake.formats.FormatException;
 import bake.formats.picture.DisplayPicture;
@@ -32,8 +33,9 @@ public final class PictureOutput {
      * Writes a region. PNG and TIFF are 16 bit display light; EXR and HDR are scene light in cd/m2.
      *
      * @param gains three factors a plane, or null
+     * @param denoise for display light only; pictures too large for it are written as they are
      */
-    public static void write(Path file, Film film, Finish finish, float[] gains, Region r, double dpi) throws IOException {
+    public static void write(Path file, Film film, Finish finish, float[] gains, Region r, boolean denoise, double dpi) throws IOException {
         checkEnding(file);
         String n = file.getFileName().toString().toLowerCase(Locale.ROOT);
         if (n.endsWith(".exr") || n.endsWith(".hdr")) {
@@ -42,16 +44,23 @@ public final class PictureOutput {
             else ExrFile.write(file, r.width(), r.height(), planes(raster), true);
             return;
         }
-        BufferedImage image = DisplayPicture.image16(r.width(), r.height(), finish.rgb16(film, gains, r));
+        short[] codes = denoise && film.hasFeatures() ? finish.rgb16(Denoiser.run(film, gains, r)) : finish.rgb16(film, gains, r);
+        BufferedImage image = DisplayPicture.image16(r.width(), r.height(), codes);
         if (n.endsWith(".png")) DisplayPicture.writePng(file, image, dpi);
         else DisplayPicture.writeTiff(file, image);
     }
 
     /** An 8 bit PNG of a region, for proofs and prints. */
-    public static void writePng8(Path file, Film film, Finish finish, float[] gains, Region r) throws IOException {
+    public static void writePng8(Path file, Film film, Finish finish, float[] gains, Region r, boolean denoise) throws IOException {
+        DisplayPicture.writePng(file, DisplayPicture.image8(r.width(), r.height(), argb(film, finish, gains, r, denoise), false), 72);
+    }
+
+    /** sRGB codes of a region as 0xAARRGGBB; outside of what was rendered they are transparent. */
+    public static int[] argb(Film film, Finish finish, float[] gains, Region r, boolean denoise) {
+        if (denoise && film.hasFeatures()) return finish.argb(Denoiser.run(film, gains, r));
         int[] all = finish.argb(film, gains), part = new int[r.width() * r.height()];
         for (int y = 0; y < r.height(); y++) System.arraycopy(all, (r.y() + y) * film.width() + r.x(), part, y * r.width(), r.width());
-        DisplayPicture.writePng(file, DisplayPicture.image8(r.width(), r.height(), part, false), 72);
+        return part;
     }
 
     private static Raster raster(Film film, float[] gains, Region r) {

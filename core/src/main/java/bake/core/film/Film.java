@@ -7,11 +7,16 @@ package bake.core.film;
  * <p>Different pixels may be written by different threads at the same time; one pixel only by one.
  */
 public final class Film {
+    /** Larger pictures do without features, and so without denoising, to spare memory. */
+    private static final long MOST_FEATURES = 40_000_000;
+
     private final int width, height, planes;
     private final int[] planeOf;
     private final float[] sums;
     private final float[] squares;
     private final int[] counts;
+    /** Seven a pixel: sums of base colour, normal and distance of what was met first; null where not kept. */
+    private final float[] features;
 
     /**
      * @param planeOf plane of each source group, 0 to planes - 1
@@ -31,6 +36,7 @@ public final class Film {
         sums = new float[(int) floats];
         squares = new float[width * height];
         counts = new int[width * height];
+        features = (long) width * height <= MOST_FEATURES ? new float[7 * width * height] : null;
     }
 
     /** A film whose groups all share one plane. */
@@ -71,6 +77,24 @@ public final class Film {
         }
         squares[i] += l * l;
         counts[i]++;
+    }
+
+    /** Adds what one sample's path met first: base colour, unit normal, distance in metres. */
+    public void addFeatures(int x, int y, float[] f) {
+        if (features == null) return;
+        int o = 7 * (y * width + x);
+        for (int k = 0; k < 7; k++) features[o + k] += f[k];
+    }
+
+    public boolean hasFeatures() {
+        return features != null;
+    }
+
+    /** Mean features of a pixel into {@code out[0..6]}. */
+    public void features(int x, int y, float[] out) {
+        int i = y * width + x;
+        float k = counts[i] > 0 ? 1f / counts[i] : 0;
+        for (int c = 0; c < 7; c++) out[c] = features[7 * i + c] * k;
     }
 
     public int samples(int x, int y) {

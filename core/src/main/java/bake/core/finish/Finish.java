@@ -36,6 +36,26 @@ public record Finish(double saturation, ToneCurve curve) {
             }
     }
 
+    /** sRGB codes of light such as {@link Denoiser#run} gives. */
+    public int[] argb(float[] rgb) {
+        float[] table = table();
+        int[] out = new int[rgb.length / 3];
+        for (int i = 0; i < out.length; i++)
+            out[i] = 0xff000000 | code8(table, rgb[3 * i]) << 16 | code8(table, rgb[3 * i + 1]) << 8 | code8(table, rgb[3 * i + 2]);
+        return out;
+    }
+
+    /** sRGB codes 0 to 65535 of such light. */
+    public short[] rgb16(float[] rgb) {
+        short[] out = new short[rgb.length];
+        for (int i = 0; i < out.length; i++) out[i] = code16(rgb[i]);
+        return out;
+    }
+
+    private short code16(float v) {
+        return (short) Math.clamp(Math.round(65535 * Srgb.encode(curve.apply(v / saturation))), 0, 65535);
+    }
+
     private int code8(float[] table, float v) {
         return Math.clamp((int) (255 * lookup(table, v) + 0.5f), 0, 255);
     }
@@ -48,7 +68,7 @@ public record Finish(double saturation, ToneCurve curve) {
         for (int y = r.y(); y < r.y() + r.height(); y++)
             for (int x = r.x(); x < r.x() + r.width(); x++) {
                 film.mean(x, y, gains, c);
-                for (float v : c) out[i++] = (short) Math.clamp(Math.round(65535 * Srgb.encode(curve.apply(v / saturation))), 0, 65535);
+                for (float v : c) out[i++] = code16(v);
             }
         return out;
     }

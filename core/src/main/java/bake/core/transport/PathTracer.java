@@ -1,5 +1,6 @@
 package bake.core.transport;
 
+import bake.core.film.Film;
 import bake.core.geometry.Ray;
 import bake.core.light.LightSample;
 import bake.core.light.LightTable;
@@ -40,6 +41,8 @@ public final class PathTracer {
     /** Whether the path has left a surface in a way that calls for the clamp. */
     private boolean indirect;
     private double clamped;
+    /** What the path met first behind panes: base colour, normal, distance; for {@link Film#addFeatures}. */
+    final float[] first = new float[7];
 
     /**
      * @param clampLuminance greatest luminance one path may add indirectly, cd/m2; 0 for no limit
@@ -71,7 +74,29 @@ public final class PathTracer {
         begin(sampler, add, 1);
         ray.set(ox, oy, oz, dx, dy, dz, Float.POSITIVE_INFINITY);
         lastPdf = -1;
+        sky(dx, dy, dz);
         walk(0);
+    }
+
+    /** Features of what is no surface: white, facing the camera, far away. */
+    private void sky(float dx, float dy, float dz) {
+        first[0] = first[1] = first[2] = 1;
+        first[3] = -dx;
+        first[4] = -dy;
+        first[5] = -dz;
+        first[6] = 1e4f;
+    }
+
+    private void surface() {
+        // A metal's gloss carries its colour, glass and glowing surfaces show what has none.
+        boolean plain = point.transmission > 0.5f || point.emitR + point.emitG + point.emitB > 0;
+        first[0] = plain ? 1 : Math.max(0.02f, point.baseR);
+        first[1] = plain ? 1 : Math.max(0.02f, point.baseG);
+        first[2] = plain ? 1 : Math.max(0.02f, point.baseB);
+        first[3] = point.nx;
+        first[4] = point.ny;
+        first[5] = point.nz;
+        first[6] = come;
     }
 
     /** Adds one sample of the illuminance by colour on a plane at a point to {@code add}, by source group, lux. */
@@ -113,6 +138,7 @@ public final class PathTracer {
                 continue;
             }
             passes = 0;
+            if (bounce == 0) surface();
             if (point.emitR + point.emitG + point.emitB > 0) meetGlow();
             if (bounce >= bounces) return;
             scatter.begin(point, -ray.dx, -ray.dy, -ray.dz);

@@ -79,6 +79,7 @@ public final class Renderer {
                 java.util.Arrays.fill(path, 0);
                 tracers[worker].radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, path);
                 film.add(x, y, path);
+                film.addFeatures(x, y, tracers[worker].first);
             }
     }
 

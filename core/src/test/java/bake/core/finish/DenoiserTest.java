@@ -1,0 +1,81 @@
+package bake.core.finish;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import bake.core.film.Film;
+import bake.core.film.Region;
+import java.util.SplittableRandom;
+import org.junit.jupiter.api.Test;
+
+class DenoiserTest {
+    private static final int W = 64, H = 48;
+
+    /** Two matt walls that meet in a corner, one lit twice as much, with a striped base colour; noise of a known size. */
+    private static Film noisy(int samples, double spread) {
+        Film film = Film.merged(W, H, 1);
+        SplittableRandom r = new SplittableRandom(8);
+        for (int s = 0; s < samples; s++)
+            for (int y = 0; y < H; y++)
+                for (int x = 0; x < W; x++) {
+                    float base = base(x), l = (float) (truth(x) * base * (1 + spread * (r.nextDouble() + r.nextDouble() + r.nextDouble() - 1.5)));
+                    film.add(x, y, new float[] {l, l, l});
+                    boolean left = x < W / 2;
+                    film.addFeatures(x, y, new float[] {base, base, base, left ? 1 : 0, left ? 0 : 1, 0, 5});
+                }
+        return film;
+    }
+
+    private static float base(int x) {
+        return x % 8 < 4 ? 0.7f : 0.3f;
+    }
+
+    private static double truth(int x) {
+        return x < W / 2 ? 100 : 200;
+    }
+
+    private static double error(float[] rgb) {
+        double e = 0;
+        for (int i = 0; i < W * H; i++) e += Math.pow(rgb[3 * i] / (truth(i % W) * base(i % W)) - 1, 2) / (W * H);
+        return Math.sqrt(e);
+    }
+
+    @Test
+    void takesNoiseAwayAndKeepsEdgesAndTexture() {
+        Film f = noisy(4, 1.0);
+        float[] raw = new float[3 * W * H], c = new float[3];
+        for (int i = 0; i < W * H; i++) {
+            f.mean(i % W, i / W, null, c);
+            System.arraycopy(c, 0, raw, 3 * i, 3);
+        }
+        float[] clean = Denoiser.run(f, null, Region.all(W, H));
+        assertTrue(error(clean) < error(raw) / 6, "from " + error(raw) + " to " + error(clean));
+        double mean = 0, truth = 0;
+        for (int i = 0; i < W * H; i++) {
+            mean += clean[3 * i];
+            truth += truth(i % W) * base(i % W);
+        }
+        assertEquals(1, mean / truth, 0.02, "no light is made or lost");
+        // Just beside the corner the two sides stay apart.
+        int y = H / 2, a = 3 * (y * W + W / 2 - 1), b = 3 * (y * W + W / 2);
+        assertEquals(100 * base(W / 2 - 1), clean[a], 8);
+        assertEquals(200 * base(W / 2), clean[b], 12);
+    }
+
+    @Test
+    void aStrayPixelIsPutInItsPlace() {
+        Film f = noisy(4, 0.2);
+        for (int s = 0; s < 1; s++) {
+            f.add(20, 20, new float[] {1e6f, 1e6f, 1e6f});
+            f.addFeatures(20, 20, new float[] {base(20), base(20), base(20), 1, 0, 0, 5});
+        }
+        float[] clean = Denoiser.run(f, null, Region.all(W, H));
+        assertTrue(clean[3 * (20 * W + 20)] < 3 * 100 * base(20), "stray pixel left at " + clean[3 * (20 * W + 20)]);
+    }
+
+    @Test
+    void aCleanPictureStaysAsItIs() {
+        float[] clean = Denoiser.run(noisy(4, 0), null, Region.all(W, H));
+        for (int i = 0; i < W * H; i++) assertEquals(truth(i % W) * base(i % W), clean[3 * i], 0.02 * truth(i % W) * base(i % W));
+    }
+}
