@@ -32,6 +32,10 @@ final class Lamps {
                 out.add(sphere("Pendant " + ++n, PENDANTS, x, y, 3.0, 0.32, 1100, 2700));
             }
         k.add("Lamps", "Pendant rods", "brass", rods);
+        // The glass lies a hair inside the lamp's glowing skin: it is what one sees while the lamp is off.
+        int globe = k.mesh("Pendant glass", "white clay", new MeshBuilder().surface(40, 20, (u, v) -> new Vec3(0.158 * Math.cos(2 * Math.PI * u) * Math.cos(Math.PI * (v - 0.5)),
+                0.158 * Math.sin(2 * Math.PI * u) * Math.cos(Math.PI * (v - 0.5)), 0.158 * Math.sin(Math.PI * (v - 0.5)))));
+        for (double y : PENDANT_Y) for (double x : PENDANT_X) k.place("Pendant glass", globe, "Lamps", Affine.translation(x, y, 3.0));
         tableLamps(k, out);
         standing(k, out);
         MeshBuilder spots = new MeshBuilder();

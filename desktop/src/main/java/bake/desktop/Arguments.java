@@ -8,9 +8,10 @@ import java.util.Locale;
  *
  * @param project a folder, a file, "demo", or null for an empty window
  * @param shot where to write a picture of the window, or null
+ * @param proof whether to start a proof at once
  * @param seconds the easel may work before the shot
  */
-record Arguments(String project, Path shot, double seconds, int width, int height, Station station, String view, boolean fold) {
+record Arguments(String project, Path shot, double seconds, int width, int height, Station station, String view, boolean fold, boolean proof) {
 
     static Arguments parse(String... a) {
         String project = null, view = null;
@@ -18,7 +19,7 @@ record Arguments(String project, Path shot, double seconds, int width, int heigh
         double seconds = 12;
         int w = 1280, h = 800;
         Station station = Station.LIGHT;
-        boolean fold = false;
+        boolean fold = false, proof = false;
         for (int i = 0; i < a.length; i++) {
             switch (a[i]) {
                 case "demo" -> project = "demo";
@@ -27,6 +28,7 @@ record Arguments(String project, Path shot, double seconds, int width, int heigh
                 case "--wait" -> seconds = number(value(a, ++i));
                 case "--view" -> view = value(a, ++i);
                 case "--fold" -> fold = true;
+                case "--proof" -> proof = true;
                 case "--station" -> {
                     String s = value(a, ++i).toUpperCase(Locale.ROOT);
                     try {
@@ -42,12 +44,12 @@ record Arguments(String project, Path shot, double seconds, int width, int heigh
                     h = (int) number(s[1]);
                 }
                 default -> {
-                    if (a[i].startsWith("-")) throw new IllegalArgumentException("unknown option " + a[i] + "; the window takes --shot, --wait, --station, --view, --fold and --window");
+                    if (a[i].startsWith("-")) throw new IllegalArgumentException("unknown option " + a[i] + "; the window takes --shot, --wait, --station, --view, --fold, --proof and --window");
                     project = a[i];
                 }
             }
         }
-        return new Arguments(project, shot, seconds, w, h, station, view, fold);
+        return new Arguments(project, shot, seconds, w, h, station, view, fold, proof);
     }
 
     private static String value(String[] a, int i) {

@@ -32,8 +32,17 @@ public final class BakeApp extends Application {
         stage.show();
         bench.stationProperty().set(a.station());
         if (a.fold()) window.foldRail();
+        window.focusEasel();
         if (a.project() != null) bench.open(a.project());
         if (a.shot() == null) return;
+        bench.frameProperty().addListener(new javafx.beans.value.ChangeListener<>() {
+            @Override
+            public void changed(javafx.beans.value.ObservableValue<? extends bake.studio.LiveRender.Frame> o, bake.studio.LiveRender.Frame x, bake.studio.LiveRender.Frame f) {
+                long started = java.lang.management.ManagementFactory.getRuntimeMXBean().getStartTime();
+                System.err.printf(java.util.Locale.ROOT, "bake: first picture %.1f s after the start%n", (System.currentTimeMillis() - started) / 1000.0);
+                bench.frameProperty().removeListener(this);
+            }
+        });
         if (a.project() == null) shootAfter(scene, a);
         bench.messageProperty().addListener((o, x, m) -> {
             if (m != null && m.error() && bench.project() == null) {
@@ -48,8 +57,9 @@ public final class BakeApp extends Application {
                     System.err.println("bake: there is no view '" + a.view() + "'");
                     System.exit(2);
                 }
-                bench.chooseView(a.view());
+                Platform.runLater(() -> bench.chooseView(a.view()));
             }
+            if (a.proof()) Platform.runLater(() -> Platform.runLater(() -> bench.prover().start()));
             shootAfter(scene, a);
         });
     }

@@ -13,6 +13,8 @@ public final class Launcher {
             System.err.println("bake: " + e.getMessage());
             System.exit(2);
         }
+        // While the toolkit starts on one processor, the other reads what the first project will need.
+        Thread.ofPlatform().daemon().name("prepare").start(bake.formats.project.ProjectFile::prepare);
         if (Boolean.getBoolean("bake.offscreen")) System.err.println("bake: there is no display, so the window is drawn offscreen");
         Application.launch(BakeApp.class, args);
     }

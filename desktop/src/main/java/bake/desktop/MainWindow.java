@@ -89,6 +89,10 @@ public final class MainWindow {
         return s;
     }
 
+    void focusEasel() {
+        easel.requestFocus();
+    }
+
     void foldRail() {
         railShown.setSelected(false);
     }

@@ -123,7 +123,7 @@ public final class LiveRender implements AutoCloseable {
             if (!renderer.pass(p, workers, () -> interrupt)) return false;
             long now = System.nanoTime();
             // Showing costs time too: at most twelve pictures a second, and no more than a seventh of the work.
-            if (passes > 1 && p > 0 && now - lastFrame < Math.max(80_000_000L, 6 * shown)) continue;
+            if (passes > 1 && p > 0 && now - lastFrame < Math.clamp(6 * shown, 80_000_000L, 1_500_000_000L)) continue;
             lastFrame = now;
             if (p > 0) noise = finish.noise(film, Region.all(w, h));
             double seconds = (now - start) / 1e9;

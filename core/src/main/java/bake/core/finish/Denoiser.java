@@ -13,11 +13,11 @@ import java.util.stream.IntStream;
 public final class Denoiser {
     private static final int LEVELS = 5;
     private static final float[] KERNEL = {1 / 16f, 1 / 4f, 3 / 8f, 1 / 4f, 1 / 16f};
-    /** Greatest light of a pixel, in means of its neighbourhood, before it counts as stray. */
+    /** Greatest light of a pixel, in means of its neighbourhood, before it counts as stray; more while samples are few. */
     private static final float STRAY = 5;
 
     private final Region region;
-    private final int w, h;
+    private final int w, h, samples;
     private float[] light, variance, light2, variance2;
     private final float[] base, normal, depth;
     /** Pixels that found nobody alike: edges where two surfaces share a pixel, thin bars, leaves. */
@@ -25,6 +25,7 @@ public final class Denoiser {
 
     private Denoiser(Film film, float[] gains, Region r) {
         region = r;
+        samples = Math.max(1, film.samples(r.x() + r.width() / 2, r.y() + r.height() / 2));
         w = r.width();
         h = r.height();
         light = new float[3 * w * h];
@@ -92,7 +93,7 @@ public final class Denoiser {
                         n++;
                     }
                 // The brightest neighbour is left out, so that two strays side by side do not vouch for each other.
-                float mean = n > 1 ? (sum - most) / (n - 1) : sum, l = luminance(light, i), limit = STRAY * mean;
+                float mean = n > 1 ? (sum - most) / (n - 1) : sum, l = luminance(light, i), limit = STRAY * (1 + 16f / samples) * mean;
                 float k = l > limit && n > 8 ? limit / l : 1;
                 for (int c = 0; c < 3; c++) out[3 * i + c] = light[3 * i + c] * k;
                 variance2[i] = variance[i] * k * k;

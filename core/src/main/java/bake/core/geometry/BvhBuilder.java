@@ -6,7 +6,7 @@ import java.util.concurrent.RecursiveAction;
 
 /**
  * Builds a {@link Bvh} from boxes: binned surface area heuristic (Wald 2007, "On fast Construction of SAH-based
- * Bounding Volume Hierarchies"), 16 bins on each axis, subtrees in parallel.
+ * Bounding Volume Hierarchies"), 16 bins on each axis (on the widest one near the root), subtrees in parallel.
  *
  * <p>The tree does not depend on timing: a subtree of n primitives owns n-1 node numbers from the start, and the
  * gaps left by larger leaves are closed at the end.
@@ -14,6 +14,8 @@ import java.util.concurrent.RecursiveAction;
 public final class BvhBuilder {
     private static final int BINS = 16;
     private static final int PARALLEL_FROM = 8_192;
+    /** Above this many primitives only the widest axis is tried: near the root it is nearly always the best. */
+    private static final int ALL_AXES = 2_000;
     private static final float VISIT_COST = 1.2f;
 
     private final float[] boxes;
@@ -153,9 +155,10 @@ public final class BvhBuilder {
         float[] bins = s.boxes;
         int[] counts = s.counts;
         float[] rightCost = s.rightCost;
+        float widest = Math.max(hi[0] - best.lo[0], Math.max(hi[1] - best.lo[1], hi[2] - best.lo[2]));
         for (int axis = 0; axis < 3; axis++) {
             float extent = hi[axis] - best.lo[axis];
-            if (!(extent > 0)) continue;
+            if (!(extent > 0) || to - from > ALL_AXES && extent < widest) continue;
             best.scale[axis] = BINS * 0.9999f / extent;
             if (Float.isInfinite(best.scale[axis])) continue;
             scanAxis(best, axis, from, to, bins, counts, rightCost);

@@ -17,7 +17,7 @@ import java.util.List;
  * <p>How far panes are preferred depends on where one stands: a coarse grid of test rays tells rooms from open air.
  */
 public final class Openings {
-    private static final int MOST = 96, GRID = 20, TESTS = 24;
+    private static final int MOST = 96, GRID = 16, TESTS = 12;
     private static final float LEAST_AREA = 0.03f, SAME = 0.06f, MARGIN = 4;
 
     private final int count;

@@ -8,6 +8,7 @@ import bake.core.light.Openings;
 import bake.core.scene.Scene;
 import bake.core.surface.SurfaceTable;
 import java.util.concurrent.ForkJoinPool;
+import java.util.concurrent.ForkJoinTask;
 
 /**
  * A scene compiled to flat arrays, immutable and shared by all threads.
@@ -32,9 +33,11 @@ public record RenderScene(
         boolean sameShape = old != null && old.meshes() == scene.meshes() && old.instances() == scene.instances();
         boolean sameLook = old != null && old.materials() == scene.materials() && old.textures() == scene.textures();
         boolean sameSky = old != null && old.surroundings().equals(scene.surroundings());
+        // The sky's table and the hierarchy do not need each other.
+        ForkJoinTask<LightTable.Surround> sky = sameSky ? null : pool.submit(() -> LightTable.Surround.of(scene.surroundings()));
         Geometry geometry = sameShape ? before.geometry : new Geometry(scene.meshes(), scene.instances(), pool);
         SurfaceTable surfaces = sameLook ? before.surfaces : new SurfaceTable(scene.materials(), scene.textures());
-        LightTable.Surround around = sameSky ? before.surround : LightTable.Surround.of(scene.surroundings());
+        LightTable.Surround around = sameSky ? before.surround : sky.join();
         LightTable lights = new LightTable(around, scene.lamps(), geometry, surfaces);
         Tracer tracer = Tracer.of(geometry, new LampShapes(scene.lamps()), surfaces, pool);
         Openings openings = sameShape && sameLook ? before.openings : Openings.find(geometry, surfaces, tracer);

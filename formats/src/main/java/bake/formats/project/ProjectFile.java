@@ -76,6 +76,16 @@ public final class ProjectFile {
         AtomicFile.write(file, o -> o.write(bytes));
     }
 
+    /** Loads the schema and the mapper, which take a moment, ahead of the first project. */
+    public static void prepare() {
+        try {
+            schema().validate(Json.MAPPER.readTree("{\"bake\": 1, \"name\": \"x\"}"));
+            MAPPER.readValue("{\"bake\": 1, \"name\": \"x\", \"views\": []}", Project.class);
+        } catch (IOException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
     private static synchronized JsonSchema schema() throws IOException {
         if (schema == null)
             try (InputStream in = ProjectFile.class.getResourceAsStream("/bake/project.schema.json")) {
