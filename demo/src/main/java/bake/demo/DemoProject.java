@@ -77,7 +77,7 @@ public final class DemoProject {
                 view("Reading room, evening", "interior", camera(7.6, 14.2, 1.5, 2.0, 3.0, 1.7, 22, 6.2), View.Around.sunAndSky("2027-12-21", "17:40", 2.5), 3307, 2339, List.of()),
                 view("Study nook", "interior", nook(), View.Around.hdri("sky/overcast-sky.exr", 0, 0), 3508, 2480, List.of(Lamps.PENDANTS, Lamps.WASHERS, Lamps.LOBBY)),
                 view("Court, noon", "exterior", shifted(camera(19.0, -1.5, 1.6, 11.0, 9.0, 1.6, 24, 13.4), 2.5), View.Around.sunAndSky("2027-06-21", "12:30", 3), 3840, 2160, daylight),
-                view("Entrance, dusk", "exterior", camera(10.5, -3.8, 1.5, 9.6, 4.0, 1.9, 28, 5.0), View.Around.sunAndSky("2027-10-09", "19:05", 2.5), 3840, 2160, List.of()));
+                view("Entrance, dusk", "exterior", camera(10.5, -3.8, 1.5, 9.6, 4.0, 1.9, 28, 6.7), View.Around.sunAndSky("2027-10-09", "19:05", 2.5), 3840, 2160, List.of()));
     }
 
     private static View view(String name, String setting, Camera c, View.Around around, int w, int h, List<String> off) {

@@ -31,7 +31,7 @@ final class DeliverPane extends VBox {
         bench.deliverer().runningProperty().addListener((o, a, b) -> start.setText(b ? "Stop, keep" : "Render finals"));
         start.disableProperty().bind(bench.prover().runningProperty());
         table.setHgap(16);
-        for (double w : new double[] {26, 210, 110, 130, 150, 220}) table.getColumnConstraints().add(new ColumnConstraints(w));
+        for (double w : new double[] {26, 190, 100, 120, 165, 170}) table.getColumnConstraints().add(new ColumnConstraints(w));
         getChildren().addAll(Ui.row(title, due, Ui.spring(), start), table);
         bench.deliverer().rows().addListener((ListChangeListener<Deliverer.Row>) c -> fill());
         bench.projectProperty().addListener((o, a, b) -> fill());

@@ -100,7 +100,9 @@ final class LightStrip extends VBox {
         s.setOnMouseClicked(e -> {
             if (e.getClickCount() == 2) s.setValue(0);
         });
-        HBox head = Ui.row(on, Ui.spring(), Ui.label("", "fader-value"));
+        Label value = Ui.label("", "fader-value");
+        value.setMinWidth(USE_PREF_SIZE);
+        HBox head = Ui.row(on, Ui.spring(), value);
         VBox box = new VBox(1, head, s);
         box.getStyleClass().add("fader");
         box.setUserData(group);

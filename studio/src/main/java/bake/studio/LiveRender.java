@@ -93,6 +93,9 @@ public final class LiveRender implements AutoCloseable {
             try {
                 render(r);
             } catch (Exception | OutOfMemoryError e) {
+                synchronized (this) {
+                    if (closed) return; // the workers went first
+                }
                 failures.accept(e);
             }
         }

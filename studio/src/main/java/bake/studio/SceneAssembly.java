@@ -139,10 +139,10 @@ public final class SceneAssembly {
         for (int i = 0; i < materials.size(); i++) byName.putIfAbsent(materials.get(i).name(), i);
         for (Project.Surface s : project.materials()) {
             Integer at = byName.get(s.name());
-            if (at != null) materials.set(at, override(materials.get(at), s));
+            if (at != null) materials.set(at, replaced(materials.get(at), s));
             else {
                 byName.put(s.name(), materials.size());
-                materials.add(override(Material.glossy(s.name(), new Vec3(0.6, 0.6, 0.6), 0.6), s));
+                materials.add(replaced(Material.glossy(s.name(), new Vec3(0.6, 0.6, 0.6), 0.6), s));
             }
         }
         for (Project.Shape s : project.shapes()) {
@@ -162,7 +162,7 @@ public final class SceneAssembly {
         return layers.size() - 1;
     }
 
-    private static Material override(Material m, Project.Surface s) {
+    private static Material replaced(Material m, Project.Surface s) {
         return new Material(m.name(), s.base() == null ? m.base() : vec(s.base()), s.base() == null ? m.baseImage() : null, m.alpha(), m.alphaMode(), m.cutoff(),
                 or(s.metallic(), m.metallic()), or(s.roughness(), m.roughness()), s.roughness() == null ? m.roughnessImage() : null, m.normalImage(), m.normalScale(),
                 or(s.ior(), m.ior()), or(s.transmission(), m.transmission()), s.thin() == null ? m.thin() : s.thin(), or(s.translucency(), m.translucency()),

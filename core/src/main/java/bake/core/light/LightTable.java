@@ -136,7 +136,7 @@ public final class LightTable {
     }
 
     /** A direction to the dome in proportion to its luminance, into the sample's x, y, z. */
-    public void sampleDome(float u1, float u2, LightSample s) {
+    public void aim(float u1, float u2, LightSample s) {
         dome.sample(u1, u2, s.rgb);
         s.x = s.rgb[0];
         s.y = s.rgb[1];
@@ -144,7 +144,7 @@ public final class LightTable {
     }
 
     /** Fills in what comes from the dome along the sample's direction; its density is left to the caller. */
-    public void readDome(LightSample s) {
+    public void read(LightSample s) {
         s.distance = Float.POSITIVE_INFINITY;
         dome.lookup(s.x, s.y, s.z, s.rgb);
         s.r = s.rgb[0];

@@ -241,8 +241,8 @@ public final class PathTracer {
         float share = scene.openings().share(point.px, point.py, point.pz), choose = random.next1();
         random.next2();
         if (choose < share) scene.openings().sample(point.px, point.py, point.pz, choose / share, random.u, random.v, light);
-        else lights.sampleDome(random.u, random.v, light);
-        lights.readDome(light);
+        else lights.aim(random.u, random.v, light);
+        lights.read(light);
         light.pdf = domePdf(point.px, point.py, point.pz, light.x, light.y, light.z);
     }
 
