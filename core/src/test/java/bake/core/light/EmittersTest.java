@@ -41,7 +41,7 @@ class EmittersTest {
             float px = (float) r.nextDouble(-2, 2), py = (float) r.nextDouble(-2, 2), pz = (float) r.nextDouble(0, 0.8);
             if (!e.sample(px, py, pz, r.nextFloat(), r.nextFloat(), r.nextFloat(), out) || out.point) continue;
             ray.set(px, py, pz, out.x, out.y, out.z, Float.POSITIVE_INFINITY);
-            if (!s.tracer().closest(ray) || Math.abs(ray.t - out.distance) > 1e-3 * out.distance) continue; // another one stands in the way
+            if (!s.tracer().closest(ray) || Math.abs(ray.t - out.distance) > 1e-5f * out.distance) continue; // another one, or another face, stands in the way
             float pdf;
             if (ray.item >= s.tracer().firstLamp()) pdf = e.pdfLamp(s.tracer().lamps().lamp(ray.item - s.tracer().firstLamp()), px, py, pz, out.x, out.y, out.z, ray.t);
             else {
