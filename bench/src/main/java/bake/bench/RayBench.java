@@ -6,6 +6,7 @@ import bake.core.geometry.Ray;
 import bake.core.geometry.ScalarTracer;
 import bake.core.geometry.Tracer;
 import bake.core.transport.RenderScene;
+import bake.core.transport.Workers;
 import bake.demo.DemoProject;
 import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
@@ -15,7 +16,6 @@ import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.SplittableRandom;
-import java.util.concurrent.ForkJoinPool;
 import java.util.concurrent.TimeUnit;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
@@ -46,10 +46,10 @@ public class RayBench {
     public void load() throws IOException {
         Path f = DemoProject.ensure(DemoProject.home(), LocalDate.now());
         Project p = ProjectFile.read(f);
-        RenderScene s = RenderScene.compile(new SceneAssembly(f.getParent()).scene(p, p.views().getFirst()), ForkJoinPool.commonPool());
+        RenderScene s = RenderScene.compile(new SceneAssembly(f.getParent()).scene(p, p.views().getFirst()), Workers.COMPILING);
         Geometry g = s.geometry();
         fast = s.tracer();
-        scalar = new ScalarTracer(g, new LampShapes(List.of()), s.surfaces(), ForkJoinPool.commonPool());
+        scalar = new ScalarTracer(g, new LampShapes(List.of()), s.surfaces(), Workers.COMPILING);
         SplittableRandom r = new SplittableRandom(1);
         for (int i = 0; i < RAYS; i++) {
             double z = r.nextDouble(-1, 1), t = r.nextDouble(2 * Math.PI), w = Math.sqrt(1 - z * z);

@@ -17,7 +17,6 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
-import java.util.concurrent.ForkJoinPool;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import picocli.CommandLine;
@@ -82,7 +81,7 @@ final class RenderCommand implements Callable<Integer> {
         if (n < 1 || n > 1024) throw new IllegalArgumentException("--threads takes 1 to 1024");
         // The order checks size and region before any memory is taken.
         RenderJob.Order order = new RenderJob.Order(v.name(), v.camera().camera(), ToneCurve.valueOf(v.curve().toUpperCase(Locale.ROOT)), settings, wh[0], wh[1], part, seed, false);
-        RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), ForkJoinPool.commonPool());
+        RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), Workers.COMPILING);
         try (Workers workers = new Workers(n)) {
             RenderJob job = new RenderJob(scene, order, workers);
             job.run(g -> progress(g));

@@ -13,7 +13,6 @@ import bake.formats.project.Project;
 import bake.formats.project.View;
 import java.util.List;
 import java.util.Locale;
-import java.util.concurrent.ForkJoinPool;
 import java.util.function.Consumer;
 
 /**
@@ -104,7 +103,7 @@ public final class LiveRender implements AutoCloseable {
     /** Compiles a view for the easel or a proof, taking over what did not change. */
     public RenderScene compile(Project project, View view) throws java.io.IOException {
         synchronized (assembly) {
-            return compiled = RenderScene.compile(assembly.scene(project, view), compiled, ForkJoinPool.commonPool());
+            return compiled = RenderScene.compile(assembly.scene(project, view), compiled, Workers.COMPILING);
         }
     }
 

@@ -1,35 +1,49 @@
 package bake.core.geometry;
 
-import bake.core.scene.Instance;
-import bake.core.scene.Mesh;
 import bake.core.math.Affine;
 import bake.core.math.Vec3;
+import bake.core.scene.Instance;
+import bake.core.scene.Mesh;
 import java.util.List;
 import java.util.concurrent.ForkJoinPool;
+import java.util.stream.IntStream;
 
 /**
- * The triangles of one mesh (or of many merged ones) with their hierarchy, all in leaf order.
+ * The triangles of one mesh (or of many merged ones) with their hierarchy, in packets of four in leaf order. A triangle's
+ * number is four times its packet plus its place there; places that hold nothing have material -1.
  *
- * @param wide the same hierarchy eight boxes a node, or null where vectors are missing
- * @param corners nine floats a triangle: first vertex, edge to the second, edge to the third
+ * @param packets {@link #STRIDE} floats a packet: x, y and z of four first vertices, of the edges to the second ones, and
+ *     of the edges to the third ones, four floats each
  * @param vertices three vertex numbers a triangle, into {@code normals} and {@code uvs}
  * @param normals unit vertex normals, three floats each
  * @param uvs texture coordinates, two floats each
  * @param materials material number of each triangle
  * @param sources number of the scene instance that each triangle came from, -1 where instances share it
+ * @param triangles how many there are
  */
-public record Blas(Bvh bvh, WideBvh wide, float[] corners, int[] vertices, float[] normals, float[] uvs, int[] materials, int[] sources) {
+public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, float[] uvs, int[] materials, int[] sources, int triangles) {
 
-    private static final int MAX_LEAF = 4;
+    static final int PACKET = 4, STRIDE = 36;
 
-    public int triangles() {
+    /** Places for triangles; those with material -1 are empty. */
+    public int places() {
         return materials.length;
+    }
+
+    /** Where {@link #packets} holds the first vertex' x of a triangle; the eight other numbers follow in steps of four. */
+    public static int first(int prim) {
+        return STRIDE * (prim >> 2) + (prim & 3);
+    }
+
+    /** Coordinate {@code axis} of corner 0 to 2 of a triangle, in the mesh's space. */
+    public float corner(int prim, int corner, int axis) {
+        int o = first(prim) + 4 * axis;
+        return corner == 0 ? packets[o] : packets[o] + packets[o + 12 * corner];
     }
 
     /** Bytes held by the arrays. */
     public long bytes() {
-        return (wide == null ? 0 : wide.bytes()) + 4L * (bvh.boxes().length + bvh.children().length + corners.length + vertices.length + normals.length
-                + uvs.length + materials.length + sources.length);
+        return bvh.bytes() + 4L * (packets.length + vertices.length + normals.length + uvs.length + materials.length + sources.length);
     }
 
     static Blas of(Mesh mesh, ForkJoinPool pool) {
@@ -38,73 +52,96 @@ public record Blas(Bvh bvh, WideBvh wide, float[] corners, int[] vertices, float
 
     /** Brings instances into world space and builds one hierarchy over all of them. */
     static Blas merge(List<Mesh> meshes, List<Instance> instances, int[] source, ForkJoinPool pool) {
-        int nv = 0, nt = 0;
-        for (Instance i : instances) {
-            nv += meshes.get(i.mesh()).positions().length / 3;
-            nt += meshes.get(i.mesh()).triangles();
+        int count = instances.size();
+        int[] v0 = new int[count + 1], t0 = new int[count + 1];
+        for (int k = 0; k < count; k++) {
+            Mesh m = meshes.get(instances.get(k).mesh());
+            v0[k + 1] = v0[k] + m.positions().length / 3;
+            t0[k + 1] = t0[k] + m.triangles();
         }
-        float[] pos = new float[3 * nv], nrm = new float[3 * nv], uv = new float[2 * nv];
-        int[] idx = new int[3 * nt], mat = new int[nt], src = new int[nt];
-        int v0 = 0, t0 = 0;
-        for (int k = 0; k < instances.size(); k++) {
-            Instance inst = instances.get(k);
-            Mesh m = meshes.get(inst.mesh());
-            int n = m.positions().length / 3;
-            boolean mirrored = inst.toWorld().determinant() < 0;
-            transform(m, inst.toWorld(), pos, 3 * v0);
-            if (m.uvs() != null) System.arraycopy(m.uvs(), 0, uv, 2 * v0, 2 * n);
+        Soup s = new Soup(v0[count], t0[count]);
+        IntStream.range(0, count).parallel().forEach(k -> s.add(meshes.get(instances.get(k).mesh()), instances.get(k).toWorld(), v0[k], t0[k], source[k]));
+        return s.build(pool);
+    }
+
+    /** Triangles in any order, before their hierarchy is built. */
+    private static final class Soup {
+        private final float[] pos, nrm, uv, boxes;
+        private final int[] idx, mat, src;
+
+        Soup(int vertices, int triangles) {
+            pos = new float[3 * vertices];
+            nrm = new float[3 * vertices];
+            uv = new float[2 * vertices];
+            idx = new int[3 * triangles];
+            mat = new int[triangles];
+            src = new int[triangles];
+            boxes = new float[6 * triangles];
+        }
+
+        void add(Mesh m, Affine toWorld, int v0, int t0, int source) {
+            boolean mirrored = toWorld.determinant() < 0;
+            transform(m, toWorld, 3 * v0);
+            Normals.fill(m, toWorld, nrm, v0);
+            if (m.uvs() != null) System.arraycopy(m.uvs(), 0, uv, 2 * v0, m.uvs().length);
             for (int t = 0; t < m.triangles(); t++) {
-                idx[3 * (t0 + t)] = v0 + m.indices()[3 * t];
-                idx[3 * (t0 + t) + 1] = v0 + m.indices()[3 * t + (mirrored ? 2 : 1)];
-                idx[3 * (t0 + t) + 2] = v0 + m.indices()[3 * t + (mirrored ? 1 : 2)];
+                int o = 3 * (t0 + t);
+                idx[o] = v0 + m.indices()[3 * t];
+                idx[o + 1] = v0 + m.indices()[3 * t + (mirrored ? 2 : 1)];
+                idx[o + 2] = v0 + m.indices()[3 * t + (mirrored ? 1 : 2)];
                 mat[t0 + t] = m.material();
-                src[t0 + t] = source[k];
+                src[t0 + t] = source;
+                box(t0 + t);
             }
-            Normals.fill(m, inst.toWorld(), nrm, v0);
-            v0 += n;
-            t0 += m.triangles();
         }
-        return build(pos, nrm, uv, idx, mat, src, pool);
-    }
 
-    private static void transform(Mesh m, Affine a, float[] out, int at) {
-        float[] p = m.positions();
-        if (a.equals(Affine.IDENTITY)) {
-            System.arraycopy(p, 0, out, at, p.length);
-            return;
+        private void transform(Mesh m, Affine a, int at) {
+            float[] p = m.positions();
+            if (a.equals(Affine.IDENTITY)) {
+                System.arraycopy(p, 0, pos, at, p.length);
+                return;
+            }
+            for (int i = 0; i < p.length; i += 3) {
+                Vec3 q = a.point(new Vec3(p[i], p[i + 1], p[i + 2]));
+                pos[at + i] = (float) q.x();
+                pos[at + i + 1] = (float) q.y();
+                pos[at + i + 2] = (float) q.z();
+            }
         }
-        for (int i = 0; i < p.length; i += 3) {
-            Vec3 q = a.point(new Vec3(p[i], p[i + 1], p[i + 2]));
-            out[at + i] = (float) q.x();
-            out[at + i + 1] = (float) q.y();
-            out[at + i + 2] = (float) q.z();
-        }
-    }
 
-    private static Blas build(float[] pos, float[] nrm, float[] uv, int[] idx, int[] mat, int[] src, ForkJoinPool pool) {
-        int nt = mat.length;
-        float[] boxes = new float[6 * nt];
-        for (int t = 0; t < nt; t++)
+        private void box(int t) {
             for (int k = 0; k < 3; k++) {
                 float a = pos[3 * idx[3 * t] + k], b = pos[3 * idx[3 * t + 1] + k], c = pos[3 * idx[3 * t + 2] + k];
-                boxes[6 * t + k] = Math.min(a, Math.min(b, c));
-                boxes[6 * t + 3 + k] = Math.max(a, Math.max(b, c));
-            }
-        Bvh bvh = BvhBuilder.build(boxes, MAX_LEAF, pool);
-        float[] corners = new float[9 * nt];
-        int[] vertices = new int[3 * nt], materials = new int[nt], sources = new int[nt];
-        for (int i = 0; i < nt; i++) {
-            int t = bvh.order()[i];
-            materials[i] = mat[t];
-            sources[i] = src[t];
-            for (int c = 0; c < 3; c++) vertices[3 * i + c] = idx[3 * t + c];
-            for (int k = 0; k < 3; k++) {
-                float a = pos[3 * idx[3 * t] + k];
-                corners[9 * i + k] = a;
-                corners[9 * i + 3 + k] = pos[3 * idx[3 * t + 1] + k] - a;
-                corners[9 * i + 6 + k] = pos[3 * idx[3 * t + 2] + k] - a;
+                boxes[6 * t + k] = a < b ? (a < c ? a : c) : b < c ? b : c;
+                boxes[6 * t + 3 + k] = a > b ? (a > c ? a : c) : b > c ? b : c;
             }
         }
-        return new Blas(bvh, WideBvh.AVAILABLE ? WideBvh.of(bvh) : null, corners, vertices, nrm, uv, materials, sources);
+
+        Blas build(ForkJoinPool pool) {
+            Bvh bvh = BvhBuilder.build(boxes, PACKET, pool);
+            int places = bvh.order().length;
+            float[] packets = new float[9 * places];
+            int[] vertices = new int[3 * places], materials = new int[places], sources = new int[places];
+            IntStream.range(0, (places + 16_383) >> 14).parallel().forEach(part -> {
+                for (int i = part << 14; i < Math.min(places, (part + 1) << 14); i++) place(bvh.order()[i], i, packets, vertices, materials, sources);
+            });
+            return new Blas(new Bvh(bvh.nodes(), new int[0], PACKET, bvh.bounds()), packets, vertices, nrm, uv, materials, sources, mat.length);
+        }
+
+        /** An empty place keeps edges of length zero, which nothing meets. */
+        private void place(int t, int at, float[] packets, int[] vertices, int[] materials, int[] sources) {
+            materials[at] = sources[at] = -1;
+            if (t < 0) return;
+            materials[at] = mat[t];
+            sources[at] = src[t];
+            System.arraycopy(idx, 3 * t, vertices, 3 * at, 3);
+            int o = first(at);
+            for (int k = 0; k < 3; k++) {
+                float a = pos[3 * idx[3 * t] + k];
+                packets[o + 4 * k] = a;
+                packets[o + 12 + 4 * k] = pos[3 * idx[3 * t + 1] + k] - a;
+                packets[o + 24 + 4 * k] = pos[3 * idx[3 * t + 2] + k] - a;
+            }
+        }
     }
 }

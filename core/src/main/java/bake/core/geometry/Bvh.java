@@ -1,28 +1,26 @@
 package bake.core.geometry;
 
 /**
- * A binary bounding volume hierarchy as flat arrays. Each inner node holds the boxes of its two children, so one
- * visit decides about both.
+ * A hierarchy of eight boxes a node as one flat array, so that a visit touches one stretch of memory.
  *
- * @param boxes 12 floats a node: left min x y z, left max x y z, right min x y z, right max x y z
- * @param children two ints a node: an inner node's number, or for a leaf the value of {@link #leaf}
- * @param order primitive numbers in leaf order
+ * @param nodes {@link #STRIDE} ints a node: the raw bits of eight min x, min y, min z, max x, max y, max z, then eight
+ *     children. A child is an inner node's number, {@code ~leaf} for a leaf, or {@link #NOTHING}; unused places are boxes
+ *     that no ray enters
+ * @param order primitives in leaf order, {@code block} places a leaf; -1 fills up leaves that hold fewer. Empty where the
+ *     primitives themselves were brought into this order
+ * @param block places of a leaf
  * @param bounds min x y z, max x y z of everything
  */
-public record Bvh(float[] boxes, int[] children, int[] order, float[] bounds) {
-    /** Most primitives a leaf may hold; the count takes three bits of the leaf's code. */
-    public static final int MAX_LEAF = 7;
+public record Bvh(int[] nodes, int[] order, int block, float[] bounds) {
+    static final int WIDTH = 8, CHILDREN = 48, STRIDE = 56;
+    /** A child that is not there. */
+    static final int NOTHING = Integer.MIN_VALUE;
 
-    /** Leaf code, always negative: first primitive and count. */
-    static int leaf(int start, int count) {
-        return ~(start << 3 | count);
+    int child(int node, int k) {
+        return nodes[STRIDE * node + CHILDREN + k];
     }
 
-    static int leafStart(int code) {
-        return ~code >>> 3;
-    }
-
-    static int leafCount(int code) {
-        return ~code & 7;
+    public long bytes() {
+        return 4L * (nodes.length + order.length);
     }
 }

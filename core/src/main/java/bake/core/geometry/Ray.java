@@ -6,6 +6,8 @@ package bake.core.geometry;
  */
 public final class Ray {
     public float ox, oy, oz, dx, dy, dz;
+    /** The nearest distance that counts, at least 0. */
+    public float tMin;
     /** Distance: on entry the farthest that counts, after a hit the distance of the hit. */
     public float t;
     /** Item of the top level that was hit, or -1. */
@@ -21,9 +23,11 @@ public final class Ray {
     /** Queries made with this ray since the counter was last read. */
     public long traced;
 
-    final int[] stack = new int[1024];
-    final int[] topStack = new int[1024];
-    final int[] near = new int[8], topNear = new int[8];
+    /** Pairs of a child and its distance; the two levels share it. */
+    final int[] stack = new int[2048];
+    final int[] near = new int[8];
+    /** Distances and barycentric coordinates in a packet of triangles. */
+    final float[] packet = new float[12];
 
     public void set(float ox, float oy, float oz, float dx, float dy, float dz, float tMax) {
         this.ox = ox;

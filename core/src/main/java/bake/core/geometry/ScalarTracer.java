@@ -3,11 +3,8 @@ package bake.core.geometry;
 import java.util.concurrent.ForkJoinPool;
 
 /**
- * Walks binary hierarchies, one box pair at a time. The fallback where vectors are missing, and the reference that the
- * faster tracer is tested against.
- *
- * <p>Slab tests compare distances as raw integer bits: for non-negative floats the order is the same, an integer
- * minimum is one instruction, and {@code Math.min} on floats is not.
+ * Walks hierarchies one box and one triangle at a time. The fallback where vectors are missing, and the reference that
+ * the faster tracer is tested against.
  */
 public final class ScalarTracer extends Tracer {
     public ScalarTracer(Geometry geometry, LampShapes lamps, TriangleFilter filter, ForkJoinPool pool) {
@@ -15,96 +12,76 @@ public final class ScalarTracer extends Tracer {
     }
 
     @Override
-    boolean walkTop(Ray ray, boolean shadow) {
-        if (top == null) return false;
-        float[] boxes = top.boxes();
-        int[] children = top.children(), order = top.order(), stack = ray.topStack;
-        float ox = ray.ox, oy = ray.oy, oz = ray.oz;
-        float ix = 1 / nudge(ray.dx), iy = 1 / nudge(ray.dy), iz = 1 / nudge(ray.dz);
-        int nx = ix < 0 ? 3 : 0, ny = iy < 0 ? 4 : 1, nz = iz < 0 ? 5 : 2;
-        int fx = 3 - nx, fy = 5 - ny, fz = 7 - nz;
-        int sp = 0, node = 0;
-        while (true) {
-            if (node < 0) {
-                if (Bvh.leafCount(node) > 0 && visit(order[Bvh.leafStart(node)], ray, shadow)) return true;
-                if (sp == 0) return false;
-                node = stack[--sp];
-                continue;
-            }
-            int b = 12 * node;
-            int limit = Float.floatToRawIntBits(ray.t);
-            int n0 = enter((boxes[b + nx] - ox) * ix, (boxes[b + ny] - oy) * iy, (boxes[b + nz] - oz) * iz);
-            int f0 = leave((boxes[b + fx] - ox) * ix, (boxes[b + fy] - oy) * iy, (boxes[b + fz] - oz) * iz, limit);
-            int n1 = enter((boxes[b + 6 + nx] - ox) * ix, (boxes[b + 6 + ny] - oy) * iy, (boxes[b + 6 + nz] - oz) * iz);
-            int f1 = leave((boxes[b + 6 + fx] - ox) * ix, (boxes[b + 6 + fy] - oy) * iy, (boxes[b + 6 + fz] - oz) * iz, limit);
-            int c0 = children[2 * node], c1 = children[2 * node + 1];
-            if (n0 <= f0) {
-                if (n1 <= f1) {
-                    if (n1 < n0) {
-                        stack[sp++] = c0;
-                        node = c1;
-                    } else {
-                        stack[sp++] = c1;
-                        node = c0;
-                    }
-                } else node = c0;
-            } else if (n1 <= f1) node = c1;
-            else {
-                if (sp == 0) return false;
-                node = stack[--sp];
-            }
-        }
-    }
-
-    @Override
-    boolean walk(Blas blas, int item, Ray ray, float ox, float oy, float oz, float dx, float dy, float dz,
-            boolean shadow) {
-        float[] boxes = blas.bvh().boxes();
-        int[] children = blas.bvh().children(), stack = ray.stack;
+    boolean walk(Bvh bvh, Blas blas, int item, Ray ray, float ox, float oy, float oz, float dx, float dy, float dz, boolean shadow, int base) {
+        int[] nodes = bvh.nodes(), stack = ray.stack;
         float ix = 1 / nudge(dx), iy = 1 / nudge(dy), iz = 1 / nudge(dz);
-        int nx = ix < 0 ? 3 : 0, ny = iy < 0 ? 4 : 1, nz = iz < 0 ? 5 : 2;
-        int fx = 3 - nx, fy = 5 - ny, fz = 7 - nz;
-        int sp = 0, node = 0;
+        float cx = -ox * ix, cy = -oy * iy, cz = -oz * iz, sx = slack(cx), sy = slack(cy), sz = slack(cz);
+        int nx = ix < 0 ? 24 : 0, ny = iy < 0 ? 32 : 8, nz = iz < 0 ? 40 : 16;
+        int sp = base, node = 0;
         while (true) {
-            if (node < 0) {
-                if (leaf(blas, item, node, ray, ox, oy, oz, dx, dy, dz, shadow)) return true;
-                if (sp == 0) return false;
-                node = stack[--sp];
-                continue;
-            }
-            int b = 12 * node;
-            int limit = Float.floatToRawIntBits(ray.t);
-            int n0 = enter((boxes[b + nx] - ox) * ix, (boxes[b + ny] - oy) * iy, (boxes[b + nz] - oz) * iz);
-            int f0 = leave((boxes[b + fx] - ox) * ix, (boxes[b + fy] - oy) * iy, (boxes[b + fz] - oz) * iz, limit);
-            int n1 = enter((boxes[b + 6 + nx] - ox) * ix, (boxes[b + 6 + ny] - oy) * iy, (boxes[b + 6 + nz] - oz) * iz);
-            int f1 = leave((boxes[b + 6 + fx] - ox) * ix, (boxes[b + 6 + fy] - oy) * iy, (boxes[b + 6 + fz] - oz) * iz, limit);
-            int c0 = children[2 * node], c1 = children[2 * node + 1];
-            if (n0 <= f0) {
-                if (n1 <= f1) {
-                    if (n1 < n0) {
-                        stack[sp++] = c0;
-                        node = c1;
-                    } else {
-                        stack[sp++] = c1;
-                        node = c0;
-                    }
-                } else node = c0;
-            } else if (n1 <= f1) node = c1;
-            else {
-                if (sp == 0) return false;
-                node = stack[--sp];
-            }
+            if (node >= 0) {
+                int o = Bvh.STRIDE * node, first = sp;
+                for (int k = 0; k < Bvh.WIDTH; k++) {
+                    int child = nodes[o + Bvh.CHILDREN + k];
+                    if (child == Bvh.NOTHING) continue;
+                    float in = most(slab(nodes[o + nx + k], ix, cx - sx), slab(nodes[o + ny + k], iy, cy - sy), slab(nodes[o + nz + k], iz, cz - sz));
+                    float out = -most(-slab(nodes[o + 24 - nx + k], ix, cx + sx), -slab(nodes[o + 40 - ny + k], iy, cy + sy), -slab(nodes[o + 56 - nz + k], iz, cz + sz));
+                    if (in < ray.tMin) in = ray.tMin;
+                    if (in <= out * WideTracer.ROUND && in <= ray.t) sp = push(stack, first, sp, child, Float.floatToRawIntBits(in));
+                }
+            } else if (leaf(bvh, blas, item, ~node, ray, ox, oy, oz, dx, dy, dz, shadow, sp)) return true;
+            do {
+                if (sp == base) return false;
+                sp -= 2;
+            } while (stack[sp + 1] > Float.floatToRawIntBits(ray.t));
+            node = stack[sp];
         }
     }
 
-    /** Entry distance of a box as raw bits, at least zero. */
-    private static int enter(float a, float b, float c) {
-        return Math.max(0, Math.max(Math.max(Float.floatToRawIntBits(a), Float.floatToRawIntBits(b)), Float.floatToRawIntBits(c)));
+    private static float slab(int bits, float inverse, float term) {
+        return Float.intBitsToFloat(bits) * inverse + term;
     }
 
-    /** Exit distance as raw bits; negative when the box lies behind. The factor absorbs rounding (Ize 2013). */
-    private static int leave(float a, float b, float c, int limit) {
-        float k = 1.0000004f;
-        return Math.min(limit, Math.min(Math.min(Float.floatToRawIntBits(a * k), Float.floatToRawIntBits(b * k)), Float.floatToRawIntBits(c * k)));
+    private static float most(float a, float b, float c) {
+        float m = a > b ? a : b;
+        return m > c ? m : c;
+    }
+
+    /** Pushes a child so that the entries from {@code first} on lie far to near; returns the new height. */
+    private static int push(int[] stack, int first, int sp, int child, int distance) {
+        int at = sp;
+        while (at > first && stack[at - 1] < distance) {
+            stack[at] = stack[at - 2];
+            stack[at + 1] = stack[at - 1];
+            at -= 2;
+        }
+        stack[at] = child;
+        stack[at + 1] = distance;
+        return sp + 2;
+    }
+
+    private boolean leaf(Bvh bvh, Blas blas, int item, int leaf, Ray ray, float ox, float oy, float oz, float dx, float dy, float dz, boolean shadow, int sp) {
+        if (blas == null) return visit(bvh.order()[leaf], ray, shadow, sp);
+        for (int prim = Blas.PACKET * leaf; prim < Blas.PACKET * leaf + Blas.PACKET; prim++)
+            if (triangle(blas, item, prim, ray, ox, oy, oz, dx, dy, dz, shadow)) return true;
+        return false;
+    }
+
+    /** Moeller and Trumbore 1997. */
+    private boolean triangle(Blas blas, int item, int prim, Ray ray, float ox, float oy, float oz, float dx, float dy, float dz, boolean shadow) {
+        float[] c = blas.packets();
+        int o = Blas.first(prim);
+        float e1x = c[o + 12], e1y = c[o + 16], e1z = c[o + 20], e2x = c[o + 24], e2y = c[o + 28], e2z = c[o + 32];
+        float px = dy * e2z - dz * e2y, py = dz * e2x - dx * e2z, pz = dx * e2y - dy * e2x;
+        float inv = 1 / (e1x * px + e1y * py + e1z * pz);
+        float sx = ox - c[o], sy = oy - c[o + 4], sz = oz - c[o + 8];
+        float u = (sx * px + sy * py + sz * pz) * inv;
+        if (!(u >= 0)) return false;
+        float qx = sy * e1z - sz * e1y, qy = sz * e1x - sx * e1z, qz = sx * e1y - sy * e1x;
+        float v = (dx * qx + dy * qy + dz * qz) * inv;
+        if (!(v >= 0 && 1 - u - v >= 0)) return false;
+        float t = (e2x * qx + e2y * qy + e2z * qz) * inv;
+        if (!(t > ray.tMin && t < ray.t)) return false;
+        return meet(blas, item, prim, ray, t, u, v, dx, dy, dz, shadow);
     }
 }

@@ -122,10 +122,10 @@ public final class Emitters {
         for (int item = 0; item < geometry.items(); item++) {
             Blas b = geometry.blas(item);
             TreeMap<Integer, List<Integer>> byInstance = new TreeMap<>();
-            for (int p = 0; p < b.triangles(); p++)
-                if (surfaces.glows(b.materials()[p])) byInstance.computeIfAbsent(geometry.instance(item, p), k -> new ArrayList<>()).add(p);
+            for (int p = 0; p < b.places(); p++)
+                if (b.materials()[p] >= 0 && surfaces.glows(b.materials()[p])) byInstance.computeIfAbsent(geometry.instance(item, p), k -> new ArrayList<>()).add(p);
             if (byInstance.isEmpty()) continue;
-            glowNumber[item] = new int[b.triangles()];
+            glowNumber[item] = new int[b.places()];
             Arrays.fill(glowNumber[item], -1);
             for (List<Integer> prims : byInstance.values()) {
                 if (out.size() == firstOf.length) firstOf = Arrays.copyOf(firstOf, 2 * firstOf.length);
@@ -149,14 +149,12 @@ public final class Emitters {
             int p = prims.get(k);
             items[k] = item;
             primOf[k] = p;
-            float[] c = b.corners();
-            for (int v = 0; v < 3; v++) {
-                float x = c[9 * p] + (v > 0 ? c[9 * p + 3 * v] : 0), y = c[9 * p + 1] + (v > 0 ? c[9 * p + 3 * v + 1] : 0),
-                        z = c[9 * p + 2] + (v > 0 ? c[9 * p + 3 * v + 2] : 0);
-                for (int r = 0; r < 3; r++)
-                    corners[9 * k + 3 * v + r] = geometry.toWorld(item, 4 * r) * x + geometry.toWorld(item, 4 * r + 1) * y
-                            + geometry.toWorld(item, 4 * r + 2) * z + geometry.toWorld(item, 4 * r + 3);
-            }
+            for (int v = 0; v < 3; v++)
+                for (int r = 0; r < 3; r++) {
+                    float at = geometry.toWorld(item, 4 * r + 3);
+                    for (int axis = 0; axis < 3; axis++) at += geometry.toWorld(item, 4 * r + axis) * b.corner(p, v, axis);
+                    corners[9 * k + 3 * v + r] = at;
+                }
             area[k] = area(corners, 9 * k);
             surfaces.emission(b, p, 1 / 3f, 1 / 3f, rgb);
             // Textured glow is weighed by its middle; a floor keeps every triangle possible.

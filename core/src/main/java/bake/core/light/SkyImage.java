@@ -20,10 +20,14 @@ public final class SkyImage {
         // The sky is symmetric about the sun's azimuth: half is computed, relative to it.
         double azimuth = Math.atan2(toSun.x(), toSun.y()), flat = Math.hypot(toSun.x(), toSun.y());
         Vec3 sun = new Vec3(0, flat, toSun.z());
-        int half = width / 2;
+        // Steps of about three texels in azimuth: the sky changes little within one, its brightest part aside the sun's disc
+        // by less than a hundredth.
+        int half = Math.max(8, width / 3);
         float[] table = new float[3 * (half + 1) * h];
         IntStream.range(0, h).parallel().forEach(y -> {
             double theta = Math.PI * (y + 0.5) / h, s = Math.sin(theta), z = Math.cos(theta);
+            // Far below the horizon there is only evenly lit ground: every other row will do.
+            if (y > h * 5 / 8 && y % 2 == 1 && y < h - 1) return;
             for (int x = 0; x <= half; x++) {
                 double phi = Math.PI * x / half;
                 Vec3 c = air.sky(new Vec3(s * Math.sin(phi), s * Math.cos(phi), z), sun);
@@ -33,6 +37,9 @@ public final class SkyImage {
                 table[o + 2] = (float) c.z();
             }
         });
+        int row = 3 * (half + 1);
+        for (int y = h * 5 / 8 + 1; y < h - 1; y++)
+            if (y % 2 == 1) for (int i = 0; i < row; i++) table[y * row + i] = 0.5f * (table[(y - 1) * row + i] + table[(y + 1) * row + i]);
         for (int y = 0; y < h; y++)
             for (int x = 0; x < width; x++) {
                 double phi = 2 * Math.PI * ((x + 0.5) / width - 0.5) - azimuth;

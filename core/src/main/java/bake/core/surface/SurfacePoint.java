@@ -31,15 +31,16 @@ public final class SurfacePoint {
     /** Reads the triangle, its attributes and its material at the ray's hit. */
     public void load(Geometry geometry, SurfaceTable table, Ray ray) {
         Blas b = geometry.blas(ray.item);
-        int prim = ray.prim, o = 9 * prim;
-        float[] c = b.corners();
+        int prim = ray.prim, o = Blas.first(prim);
+        float[] c = b.packets();
         float u = ray.u, v = ray.v, w = 1 - u - v;
-        px = c[o] + u * c[o + 3] + v * c[o + 6];
-        py = c[o + 1] + u * c[o + 4] + v * c[o + 7];
-        pz = c[o + 2] + u * c[o + 5] + v * c[o + 8];
-        gx = c[o + 4] * c[o + 8] - c[o + 5] * c[o + 7];
-        gy = c[o + 5] * c[o + 6] - c[o + 3] * c[o + 8];
-        gz = c[o + 3] * c[o + 7] - c[o + 4] * c[o + 6];
+        float ax = c[o + 12], ay = c[o + 16], az = c[o + 20], ex = c[o + 24], ey = c[o + 28], ez = c[o + 32];
+        px = c[o] + u * ax + v * ex;
+        py = c[o + 4] + u * ay + v * ey;
+        pz = c[o + 8] + u * az + v * ez;
+        gx = ay * ez - az * ey;
+        gy = az * ex - ax * ez;
+        gz = ax * ey - ay * ex;
         int[] vx = b.vertices();
         int i = vx[3 * prim], j = vx[3 * prim + 1], k = vx[3 * prim + 2];
         float[] n = b.normals();
@@ -67,12 +68,12 @@ public final class SurfacePoint {
     private void tangent(float[] c, int o, float du1, float dv1, float du2, float dv2) {
         float det = du1 * dv2 - du2 * dv1;
         float r = Math.abs(det) > 1e-20f ? 1 / det : 0;
-        tx = r * (dv2 * c[o + 3] - dv1 * c[o + 6]);
-        ty = r * (dv2 * c[o + 4] - dv1 * c[o + 7]);
-        tz = r * (dv2 * c[o + 5] - dv1 * c[o + 8]);
-        bx = r * (du1 * c[o + 6] - du2 * c[o + 3]);
-        by = r * (du1 * c[o + 7] - du2 * c[o + 4]);
-        bz = r * (du1 * c[o + 8] - du2 * c[o + 5]);
+        tx = r * (dv2 * c[o + 12] - dv1 * c[o + 24]);
+        ty = r * (dv2 * c[o + 16] - dv1 * c[o + 28]);
+        tz = r * (dv2 * c[o + 20] - dv1 * c[o + 32]);
+        bx = r * (du1 * c[o + 24] - du2 * c[o + 12]);
+        by = r * (du1 * c[o + 28] - du2 * c[o + 16]);
+        bz = r * (du1 * c[o + 32] - du2 * c[o + 20]);
     }
 
     private void toWorld(Geometry g, int item) {

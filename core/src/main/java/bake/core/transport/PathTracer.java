@@ -238,9 +238,9 @@ public final class PathTracer {
 
     /** A direction to the surroundings: through a pane, or anywhere in proportion to luminance. */
     private void sampleDome() {
-        float share = scene.openings().share(point.px, point.py, point.pz), choose = random.next1();
+        float share = scene.openings().share(point.px, point.py, point.pz, shadow), choose = random.next1();
         random.next2();
-        if (choose < share) scene.openings().sample(point.px, point.py, point.pz, choose / share, random.u, random.v, light);
+        if (choose < share) scene.openings().sample(point.px, point.py, point.pz, choose / share, random.u, random.v, light, shadow);
         else lights.aim(random.u, random.v, light);
         lights.read(light);
         light.pdf = domePdf(point.px, point.py, point.pz, light.x, light.y, light.z);
@@ -248,8 +248,8 @@ public final class PathTracer {
 
     /** Density of {@link #sampleDome} at a place. */
     private float domePdf(float px, float py, float pz, float dx, float dy, float dz) {
-        float share = scene.openings().share(px, py, pz), whole = lights.dome().pdf(dx, dy, dz);
-        return share > 0 ? share * scene.openings().pdf(px, py, pz, dx, dy, dz) + (1 - share) * whole : whole;
+        float share = scene.openings().share(px, py, pz, shadow), whole = lights.dome().pdf(dx, dy, dz);
+        return share > 0 ? share * scene.openings().pdf(px, py, pz, dx, dy, dz, shadow) + (1 - share) * whole : whole;
     }
 
     private void connect(int bounce) {

@@ -40,7 +40,7 @@ public record RenderScene(
         LightTable.Surround around = sameSky ? before.surround : sky.join();
         LightTable lights = new LightTable(around, scene.lamps(), geometry, surfaces);
         Tracer tracer = Tracer.of(geometry, new LampShapes(scene.lamps()), surfaces, pool);
-        Openings openings = sameShape && sameLook ? before.openings : Openings.find(geometry, surfaces, tracer);
+        Openings openings = sameShape && sameLook ? before.openings : Openings.find(geometry, surfaces, pool);
         return new RenderScene(scene, geometry, surfaces, around, lights, tracer, openings);
     }
 }

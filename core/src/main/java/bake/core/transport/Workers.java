@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.ForkJoinPool;
 import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicInteger;
 
@@ -14,6 +15,9 @@ public final class Workers implements AutoCloseable {
     public interface Task {
         void run(int worker, int index);
     }
+
+    /** Where scenes are compiled: every processor, since nothing is to be seen before that is done. */
+    public static final ForkJoinPool COMPILING = new ForkJoinPool(Runtime.getRuntime().availableProcessors());
 
     private final int threads;
     private final ExecutorService pool;
