@@ -7,6 +7,7 @@ import bake.core.transport.Workers;
 import bake.formats.FormatException;
 import bake.formats.Json;
 import bake.formats.project.View;
+import bake.studio.HierarchyCache;
 import bake.studio.SceneAssembly;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
@@ -57,7 +58,7 @@ final class MeasureCommand implements Callable<Integer> {
         List<Vec3[]> at = read();
         Projects.Opened p = Projects.open(project, sets);
         View v = p.view(view);
-        RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), Workers.COMPILING);
+        RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), null, Workers.COMPILING, HierarchyCache.shared());
         LightMeter meter = new LightMeter(scene, 64);
         LightMeter.Reading[] out = new LightMeter.Reading[at.size()];
         IntStream.range(0, out.length).parallel().forEach(i -> out[i] = meter.measure(at.get(i)[0], at.get(i)[1], samples, seed, i));

@@ -7,6 +7,7 @@ import bake.core.transport.Workers;
 import bake.formats.Json;
 import bake.formats.project.Preset;
 import bake.formats.project.View;
+import bake.studio.HierarchyCache;
 import bake.studio.PictureOutput;
 import bake.studio.Presets;
 import bake.studio.RenderJob;
@@ -81,7 +82,7 @@ final class RenderCommand implements Callable<Integer> {
         if (n < 1 || n > 1024) throw new IllegalArgumentException("--threads takes 1 to 1024");
         // The order checks size and region before any memory is taken.
         RenderJob.Order order = new RenderJob.Order(v.name(), v.camera().camera(), ToneCurve.valueOf(v.curve().toUpperCase(Locale.ROOT)), settings, wh[0], wh[1], part, seed, false);
-        RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), Workers.COMPILING);
+        RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), null, Workers.COMPILING, HierarchyCache.shared());
         try (Workers workers = new Workers(n)) {
             RenderJob job = new RenderJob(scene, order, workers);
             job.run(g -> progress(g));

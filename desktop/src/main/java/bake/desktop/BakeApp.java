@@ -4,6 +4,7 @@ import bake.formats.picture.DisplayPicture;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.concurrent.CompletableFuture;
 import javafx.animation.PauseTransition;
 import javafx.application.Application;
 import javafx.application.Platform;
@@ -15,6 +16,9 @@ import javafx.util.Duration;
 
 /** The application: one window over one {@link Workbench}. */
 public final class BakeApp extends Application {
+    /** The first project, whose reading begins before the toolkit does. */
+    static CompletableFuture<Opened> reading;
+
     private Workbench bench;
 
     @Override
@@ -33,7 +37,8 @@ public final class BakeApp extends Application {
         bench.stationProperty().set(a.station());
         if (a.fold()) window.foldRail();
         window.focusEasel();
-        if (a.project() != null) bench.open(a.project());
+        if (reading != null) bench.open(reading);
+        else if (a.project() != null) bench.open(a.project());
         if (a.shot() == null) return;
         bench.frameProperty().addListener(new javafx.beans.value.ChangeListener<>() {
             @Override

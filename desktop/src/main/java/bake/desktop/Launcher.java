@@ -7,14 +7,16 @@ public final class Launcher {
     private Launcher() {}
 
     public static void main(String[] args) {
+        Arguments a = null;
         try {
-            Arguments.parse(args);
+            a = Arguments.parse(args);
         } catch (IllegalArgumentException e) {
             System.err.println("bake: " + e.getMessage());
             System.exit(2);
         }
-        // While the toolkit starts on one processor, the other reads what the first project will need.
-        Thread.ofPlatform().daemon().name("prepare").start(bake.formats.project.ProjectFile::prepare);
+        // While the toolkit starts on one processor, the other reads the first project, or what it will need.
+        if (a.project() != null) BakeApp.reading = Opened.begin(a.project());
+        else Thread.ofPlatform().daemon().name("prepare").start(bake.formats.project.ProjectFile::prepare);
         if (Boolean.getBoolean("bake.offscreen")) System.err.println("bake: there is no display, so the window is drawn offscreen");
         Application.launch(BakeApp.class, args);
     }

@@ -1,20 +1,17 @@
 package bake.desktop;
 
-import bake.cli.Projects;
 import bake.core.transport.Workers;
-import bake.formats.model.ModelReader;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.LiveRender;
-import bake.studio.ProjectImport;
 import bake.studio.ProjectSession;
 import bake.studio.Proof;
 import bake.studio.ProofStore;
-import bake.studio.SceneAssembly;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Executor;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -56,7 +53,6 @@ public final class Workbench implements AutoCloseable {
     private final Deliverer deliverer;
     private ProjectSession session;
     private ProofStore store;
-    private SceneAssembly assembly;
     private LiveRender live;
     private int easelWidth = 640, easelHeight = 360, openings;
 
@@ -165,55 +161,41 @@ public final class Workbench implements AutoCloseable {
 
     /** Opens a project or starts one from a model file; {@code what} may be "demo". */
     public void open(String what) {
+        open(Opened.begin(what));
+    }
+
+    /** Takes a project that is being read. */
+    void open(CompletableFuture<Opened> reading) {
         opening.set(true);
         int number = ++openings;
-        background.execute(() -> {
-            try {
-                Path p = what.equals("demo") ? null : Path.of(what);
-                Path file = p != null && ModelReader.isModel(p) ? importModel(p) : Projects.file(what);
-                ProjectSession s = ProjectSession.open(file);
-                SceneAssembly a = new SceneAssembly(s.folder());
-                View v = s.project().currentView();
-                if (v != null) a.scene(s.project(), v); // reading the models here shows a broken one before anything is replaced
-                ModelFacts f = ModelFacts.of(a);
-                ProofStore st = new ProofStore(s.folder());
-                List<Proof> kept = st.list();
-                later(() -> {
-                    if (number == openings) take(s, a, st, kept, f);
-                    else s.close();
-                });
-            } catch (Exception | OutOfMemoryError e) {
-                fail(e);
+        reading.whenComplete((o, e) -> {
+            if (e != null) {
+                fail(Opened.cause(e));
                 later(() -> opening.set(false));
-            }
+            } else later(() -> {
+                if (number == openings) take(o);
+                else o.session().close();
+            });
         });
     }
 
-    private static Path importModel(Path model) throws IOException {
-        String stem = model.getFileName().toString().replaceFirst("\\.[^.]+$", "");
-        Path parent = model.toAbsolutePath().getParent(), folder = parent.resolve(stem + " project");
-        for (int i = 2; java.nio.file.Files.exists(folder); i++) folder = parent.resolve(stem + " project " + i);
-        return ProjectImport.create(model, folder);
-    }
-
-    private void take(ProjectSession s, SceneAssembly a, ProofStore st, List<Proof> kept, ModelFacts f) {
+    private void take(Opened o) {
         prover.stop();
         deliverer.stop();
         if (live != null) live.close();
         if (session != null) session.close();
-        session = s;
-        assembly = a;
-        store = st;
-        proofs.setAll(kept);
+        session = o.session();
+        store = o.store();
+        proofs.setAll(o.proofs());
         printA.set(null);
         printB.set(null);
-        facts.set(f);
+        facts.set(o.facts());
         frame.set(null);
         message.set(null);
-        live = new LiveRender(a, workers, x -> later(() -> frame.set(x)), this::fail);
-        s.onChange(this::refresh);
+        live = new LiveRender(o.assembly(), o.compiled(), workers, x -> later(() -> frame.set(x)), this::fail);
+        session.onChange(this::refresh);
         opening.set(false);
-        recovery.set(s.recovered() != null);
+        recovery.set(session.recovered() != null);
         refresh();
     }
 

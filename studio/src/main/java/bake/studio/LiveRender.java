@@ -46,8 +46,12 @@ public final class LiveRender implements AutoCloseable {
     private volatile boolean interrupt;
     private RenderScene compiled;
 
-    public LiveRender(SceneAssembly assembly, Workers workers, Consumer<Frame> frames, Consumer<Throwable> failures) {
+    /**
+     * @param compiled what was compiled of the scene before, or null
+     */
+    public LiveRender(SceneAssembly assembly, RenderScene compiled, Workers workers, Consumer<Frame> frames, Consumer<Throwable> failures) {
         this.assembly = assembly;
+        this.compiled = compiled;
         this.workers = workers;
         this.frames = frames;
         this.failures = failures;
@@ -103,7 +107,7 @@ public final class LiveRender implements AutoCloseable {
     /** Compiles a view for the easel or a proof, taking over what did not change. */
     public RenderScene compile(Project project, View view) throws java.io.IOException {
         synchronized (assembly) {
-            return compiled = RenderScene.compile(assembly.scene(project, view), compiled, Workers.COMPILING);
+            return compiled = RenderScene.compile(assembly.scene(project, view), compiled, Workers.COMPILING, HierarchyCache.shared());
         }
     }
 

@@ -255,7 +255,7 @@ class StudioTest {
         Project p = ProjectFile.read(project());
         AtomicReference<LiveRender.Frame> last = new AtomicReference<>();
         List<Integer> widths = java.util.Collections.synchronizedList(new ArrayList<>());
-        try (Workers w = new Workers(2); LiveRender live = new LiveRender(new SceneAssembly(dir), w, f -> {
+        try (Workers w = new Workers(2); LiveRender live = new LiveRender(new SceneAssembly(dir), null, w, f -> {
             widths.add(f.width());
             last.set(f);
         }, e -> { throw new AssertionError(e); })) {

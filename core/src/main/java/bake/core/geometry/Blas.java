@@ -46,6 +46,20 @@ public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, fl
         return bvh.bytes() + 4L * (packets.length + vertices.length + normals.length + uvs.length + materials.length + sources.length);
     }
 
+    /** Whether every number leads to something that is there, so that a ray's walk ends. */
+    boolean isSound() {
+        int places = places(), n = bvh.nodes().length / Bvh.STRIDE, v = normals.length / 3;
+        if (n == 0 || packets.length != 9 * places || vertices.length != 3 * places || places % PACKET != 0 || uvs.length / 2 < v) return false;
+        for (int i = 0; i < n; i++)
+            for (int k = 0; k < Bvh.WIDTH; k++) {
+                int c = bvh.child(i, k);
+                // A child comes after its parent, which rules out circles.
+                if (c != Bvh.NOTHING && (c >= 0 ? c <= i || c >= n : ~c >= places / PACKET)) return false;
+            }
+        for (int x : vertices) if (x < 0 || x >= Math.max(1, v)) return false;
+        return true;
+    }
+
     static Blas of(Mesh mesh, ForkJoinPool pool) {
         return merge(List.of(mesh), List.of(new Instance(mesh.name(), 0, Affine.IDENTITY, 0)), new int[] {-1}, pool);
     }

@@ -30,6 +30,14 @@ public final class Geometry {
      * @throws IllegalArgumentException when an instance has a transform that is not finite or cannot be inverted
      */
     public Geometry(List<Mesh> meshes, List<Instance> instances, ForkJoinPool pool) {
+        this(meshes, instances, pool, BlasStore.NONE);
+    }
+
+    /**
+     * @param store where hierarchies that were built before may be found
+     * @throws IllegalArgumentException when an instance has a transform that is not finite or cannot be inverted
+     */
+    public Geometry(List<Mesh> meshes, List<Instance> instances, ForkJoinPool pool, BlasStore store) {
         int[] uses = new int[meshes.size()];
         for (Instance i : instances) uses[i.mesh()]++;
         boolean[] copied = new boolean[meshes.size()];
@@ -56,7 +64,7 @@ public final class Geometry {
         itemBoxes = new float[6 * n];
         instanceOf = new int[n];
         if (world == 1) {
-            Blas b = Blas.merge(meshes, merged, mergedNumber.stream().mapToInt(x -> x).toArray(), pool);
+            Blas b = merged(meshes, merged, mergedNumber.stream().mapToInt(x -> x).toArray(), pool, store);
             distinct.add(b);
             place(0, b, Affine.IDENTITY, -1);
         }
@@ -70,6 +78,14 @@ public final class Geometry {
             }
             place(world + k, own[m], inst.toWorld(), kept.get(k));
         }
+    }
+
+    private static Blas merged(List<Mesh> meshes, List<Instance> instances, int[] source, ForkJoinPool pool, BlasStore store) {
+        if (store == BlasStore.NONE) return Blas.merge(meshes, instances, source, pool);
+        String key = ContentKey.of(meshes, instances, source);
+        Blas b = store.find(key);
+        if (b == null || !b.isSound()) store.keep(key, b = Blas.merge(meshes, instances, source, pool));
+        return b;
     }
 
     private void place(int item, Blas blas, Affine a, int instance) {

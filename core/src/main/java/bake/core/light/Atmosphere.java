@@ -2,6 +2,7 @@ package bake.core.light;
 
 import bake.core.math.Blackbody;
 import bake.core.math.Vec3;
+import java.util.stream.IntStream;
 
 /**
  * A clear sky computed from the air: Rayleigh scattering, aerosol, ozone, single scattering along the view ray and
@@ -16,7 +17,7 @@ public final class Atmosphere {
     private static final double[] RAYLEIGH = {5.802e-3, 13.558e-3, 33.1e-3};
     private static final double[] OZONE = {0.650e-3, 1.881e-3, 0.085e-3};
     private static final double RAYLEIGH_HEIGHT = 8, HAZE_HEIGHT = 1.2, HAZE_G = 0.8, HAZE_ALBEDO = 0.9;
-    private static final int TW = 128, TH = 32, MS = 24;
+    private static final int TW = 128, TH = 32, MS = 24, MSH = 12;
     /** Eye height above the ground, km: a hair, so that the horizon is well defined. */
     private static final double EYE = GROUND + 0.02;
 
@@ -24,7 +25,7 @@ public final class Atmosphere {
     private final double albedo;
     private final Vec3 solar;
     private final float[] transmittance = new float[3 * TW * TH];
-    private final float[] multiple = new float[3 * MS * MS];
+    private final float[] multiple = new float[3 * MS * MSH];
 
     /**
      * @param turbidity 1 (air alone) to 10
@@ -34,10 +35,12 @@ public final class Atmosphere {
         haze = (Math.clamp(turbidity, 1, 10) - 1) * RAYLEIGH[1] * RAYLEIGH_HEIGHT / HAZE_HEIGHT;
         albedo = groundAlbedo;
         solar = Blackbody.rgb(SunModel.KELVIN).times(SunModel.EXTRATERRESTRIAL_LUX);
-        for (int y = 0; y < TH; y++)
+        IntStream.range(0, TH).parallel().forEach(y -> {
             for (int x = 0; x < TW; x++) fillTransmittance(x, y);
-        for (int y = 0; y < MS; y++)
+        });
+        IntStream.range(0, MSH).parallel().forEach(y -> {
             for (int x = 0; x < MS; x++) fillMultiple(x, y);
+        });
     }
 
     /** Illuminance by colour on a plane facing the sun at the ground, lux, for the sun's height in radians. */
@@ -58,7 +61,7 @@ public final class Atmosphere {
      */
     public Vec3 sky(Vec3 view, Vec3 sun) {
         double[] out = new double[3];
-        march(EYE, view.z(), view.dot(sun), sun.z(), 40, out, null, true);
+        march(EYE, view.z(), view.dot(sun), sun.z(), 32, out, null, true);
         return new Vec3(out[0], out[1], out[2]).times(solar);
     }
 
@@ -68,10 +71,6 @@ public final class Atmosphere {
 
     private static double ozone(double h) {
         return Math.max(0, 1 - Math.abs(h - 25) / 15);
-    }
-
-    private double extinction(double h, int c) {
-        return RAYLEIGH[c] * density(h, RAYLEIGH_HEIGHT) + haze * density(h, HAZE_HEIGHT) + OZONE[c] * ozone(h);
     }
 
     private static double toSphere(double r, double mu, double radius) {
@@ -93,11 +92,12 @@ public final class Atmosphere {
         double dMin = TOP - r, dMax = rho + Math.sqrt(TOP * TOP - GROUND * GROUND);
         double d = dMin + (dMax - dMin) * x / (TW - 1);
         double mu = d == 0 ? 1 : Math.clamp((TOP * TOP - r * r - d * d) / (2 * r * d), -1, 1);
-        int steps = 64;
+        int steps = 40;
         double[] depth = new double[3];
         for (int i = 0; i < steps; i++) {
             double t = d * (i + 0.5) / steps, h = Math.sqrt(r * r + t * t + 2 * r * mu * t) - GROUND;
-            for (int c = 0; c < 3; c++) depth[c] += extinction(h, c) * d / steps;
+            double air = density(h, RAYLEIGH_HEIGHT), veil = haze * density(h, HAZE_HEIGHT), layer = ozone(h);
+            for (int c = 0; c < 3; c++) depth[c] += (RAYLEIGH[c] * air + veil + OZONE[c] * layer) * d / steps;
         }
         for (int c = 0; c < 3; c++) transmittance[3 * (y * TW + x) + c] = (float) Math.exp(-depth[c]);
     }
@@ -121,7 +121,7 @@ public final class Atmosphere {
 
     /** Light that has scattered more than once, for a sun cosine and a height; isotropic (Hillaire 2020, eq. 5 to 10). */
     private void fillMultiple(int x, int y) {
-        double mus = 2.0 * x / (MS - 1) - 1, r = GROUND + 0.001 + (TOP - GROUND - 0.002) * Math.pow(y / (MS - 1.0), 2);
+        double mus = 2.0 * x / (MS - 1) - 1, r = GROUND + 0.001 + (TOP - GROUND - 0.002) * Math.pow(y / (MSH - 1.0), 2);
         double[] second = new double[3], factor = new double[3], l = new double[3], f = new double[3];
         double sin = Math.sqrt(Math.max(0, 1 - mus * mus));
         int n = 8;
@@ -158,10 +158,10 @@ public final class Atmosphere {
             // Sun cosine at the sample; the sun's direction is fixed, the local zenith turns.
             double mus = Math.clamp((r * musView + at * cosSun) / q, -1, 1);
             sunLight(q, mus, sun);
-            double dr = density(h, RAYLEIGH_HEIGHT), dm = haze * HAZE_ALBEDO * density(h, HAZE_HEIGHT);
+            double dr = density(h, RAYLEIGH_HEIGHT), veil = haze * density(h, HAZE_HEIGHT), dm = HAZE_ALBEDO * veil, layer = ozone(h);
             if (full) lookupMultiple(q, mus, ms);
             for (int c = 0; c < 3; c++) {
-                double sr = RAYLEIGH[c] * dr, ext = extinction(h, c), step = Math.exp(-ext * dt);
+                double sr = RAYLEIGH[c] * dr, ext = sr + veil + OZONE[c] * layer, step = Math.exp(-ext * dt);
                 double gain = ext > 1e-12 ? (1 - step) / ext : dt;
                 out[c] += t[c] * gain * (sun[c] * (sr * pr + dm * pm) + (full ? ms[c] * (sr + dm) : 0));
                 if (transfer != null) transfer[c] += t[c] * gain * (sr + dm);
@@ -183,8 +183,8 @@ public final class Atmosphere {
     }
 
     private void lookupMultiple(double r, double mus, double[] out) {
-        double y = Math.sqrt(Math.clamp((r - GROUND) / (TOP - GROUND), 0, 1)) * (MS - 1);
-        bilinear(multiple, MS, MS, (mus * 0.5 + 0.5) * (MS - 1), y, out);
+        double y = Math.sqrt(Math.clamp((r - GROUND) / (TOP - GROUND), 0, 1)) * (MSH - 1);
+        bilinear(multiple, MS, MSH, (mus * 0.5 + 0.5) * (MS - 1), y, out);
     }
 
     /** Cornette and Shanks 1992. */

@@ -19,7 +19,7 @@ import java.util.concurrent.ForkJoinPool;
  * asked for; what it holds depends on the model alone, so it does not matter who asks first.
  */
 public final class Openings {
-    private static final int MOST = 256, GRID = 24, TESTS = 12, MOST_IN_CELL = 20, LOOKS = 3;
+    private static final int MOST = 256, GRID = 20, TESTS = 8, MOST_IN_CELL = 16, LOOKS = 2;
     private static final float MARGIN = 4;
 
     private final List<Pane> panes;
@@ -103,7 +103,7 @@ public final class Openings {
             ray.set(from[0], from[1], from[2], (float) (w * Math.cos(t)), (float) (w * Math.sin(t)), up, Float.POSITIVE_INFINITY);
             if (!tracer.closest(ray)) open++;
         }
-        float share = Math.clamp(0.9f - 4f * open / TESTS, 0.04f, 0.9f);
+        float share = Math.clamp(0.9f - 3f * open / TESTS, 0.04f, 0.9f);
         float[] weights = new float[panes.size()];
         float mx = low[0] + (x + 0.5f) * cell[0], my = low[1] + (y + 0.5f) * cell[1], mz = low[2] + (z + 0.5f) * cell[2];
         for (int i = 0; i < weights.length; i++) weights[i] = panes.get(i).weight(mx, my, mz);

@@ -1,5 +1,6 @@
 package bake.core.transport;
 
+import bake.core.geometry.BlasStore;
 import bake.core.geometry.Geometry;
 import bake.core.geometry.LampShapes;
 import bake.core.geometry.Tracer;
@@ -20,7 +21,7 @@ public record RenderScene(
         Openings openings) {
 
     public static RenderScene compile(Scene scene, ForkJoinPool pool) {
-        return compile(scene, null, pool);
+        return compile(scene, null, pool, BlasStore.NONE);
     }
 
     /**
@@ -29,13 +30,20 @@ public record RenderScene(
      * @throws IllegalArgumentException when an instance cannot be placed
      */
     public static RenderScene compile(Scene scene, RenderScene before, ForkJoinPool pool) {
+        return compile(scene, before, pool, BlasStore.NONE);
+    }
+
+    /**
+     * The same, looking for hierarchies in a store first.
+     */
+    public static RenderScene compile(Scene scene, RenderScene before, ForkJoinPool pool, BlasStore store) {
         Scene old = before == null ? null : before.scene;
         boolean sameShape = old != null && old.meshes() == scene.meshes() && old.instances() == scene.instances();
         boolean sameLook = old != null && old.materials() == scene.materials() && old.textures() == scene.textures();
         boolean sameSky = old != null && old.surroundings().equals(scene.surroundings());
         // The sky's table and the hierarchy do not need each other.
         ForkJoinTask<LightTable.Surround> sky = sameSky ? null : pool.submit(() -> LightTable.Surround.of(scene.surroundings()));
-        Geometry geometry = sameShape ? before.geometry : new Geometry(scene.meshes(), scene.instances(), pool);
+        Geometry geometry = sameShape ? before.geometry : new Geometry(scene.meshes(), scene.instances(), pool, store);
         SurfaceTable surfaces = sameLook ? before.surfaces : new SurfaceTable(scene.materials(), scene.textures());
         LightTable.Surround around = sameSky ? before.surround : sky.join();
         LightTable lights = new LightTable(around, scene.lamps(), geometry, surfaces);
