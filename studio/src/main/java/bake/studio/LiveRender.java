@@ -21,7 +21,10 @@ import java.util.function.Consumer;
  */
 public final class LiveRender implements AutoCloseable {
     /** Sizes of the first pictures, as divisors of the full one. */
-    private static final int[] COARSE = {6, 3};
+    private static final int[] COARSE = {10, 4};
+    /** Passes of full size after which the process counts as warm. */
+    private static final int WARM = 2;
+    private static volatile int passesMade;
     private static final int MOST_PASSES = 4096;
 
     /**
@@ -116,7 +119,8 @@ public final class LiveRender implements AutoCloseable {
         Camera camera = r.view.camera().camera();
         Finish finish = new Finish(camera.saturation(), ToneCurve.valueOf(r.view.curve().toUpperCase(Locale.ROOT)));
         long start = System.nanoTime();
-        for (int d : COARSE) if (!picture(r, scene, camera, finish, Math.max(8, r.width / d), Math.max(8, r.height / d), 1, start)) return;
+        RenderScene first = passesMade < WARM ? scene.quickToStart(Workers.COMPILING) : scene;
+        for (int d : COARSE) if (!picture(r, first, camera, finish, Math.max(8, r.width / d), Math.max(8, r.height / d), 1, start)) return;
         picture(r, scene, camera, finish, r.width, r.height, MOST_PASSES, start);
     }
 
@@ -127,6 +131,7 @@ public final class LiveRender implements AutoCloseable {
         double noise = Double.POSITIVE_INFINITY;
         for (int p = 0; p < passes; p++) {
             if (!renderer.pass(p, workers, () -> interrupt)) return false;
+            if (passes > 1 && passesMade < WARM) passesMade++;
             long now = System.nanoTime();
             // Showing costs time too: at most twelve pictures a second, and no more than a seventh of the work.
             if (passes > 1 && p > 0 && now - lastFrame < Math.clamp(6 * shown, 80_000_000L, 1_500_000_000L)) continue;

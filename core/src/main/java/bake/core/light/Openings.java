@@ -3,6 +3,7 @@ package bake.core.light;
 import bake.core.geometry.Geometry;
 import bake.core.geometry.LampShapes;
 import bake.core.geometry.Ray;
+import bake.core.geometry.ScalarTracer;
 import bake.core.geometry.Tracer;
 import bake.core.math.PathSampler;
 import bake.core.surface.SurfaceTable;
@@ -57,8 +58,9 @@ public final class Openings {
     public static Openings find(Geometry geometry, SurfaceTable surfaces, ForkJoinPool pool) {
         List<Pane> all = Pane.find(geometry, surfaces);
         if (all.isEmpty()) return none();
-        // Without lamp bodies: moving a lamp must not change where daylight is looked for.
-        return new Openings(all.subList(0, Math.min(MOST, all.size())), Tracer.of(geometry, new LampShapes(List.of()), surfaces, pool));
+        // Without lamp bodies: moving a lamp must not change where daylight is looked for. One box at a time: these are few
+        // rays, asked for when nothing is warm yet.
+        return new Openings(all.subList(0, Math.min(MOST, all.size())), new ScalarTracer(geometry, new LampShapes(List.of()), surfaces, pool));
     }
 
     /** How many panes are aimed at. */

@@ -28,6 +28,11 @@ public final class SurfaceTable implements TriangleFilter {
         for (int i = 0; i < n; i++) fill(i, materials.get(i), textures);
     }
 
+    /** Makes the tables that all surfaces share, so that the first ray need not. */
+    public static void prepare() {
+        Ggx.essMean(0.5f);
+    }
+
     private void fill(int i, Material m, List<Texture> textures) {
         float[] v = values;
         int o = STRIDE * i;

@@ -3,6 +3,7 @@ package bake.core.transport;
 import bake.core.geometry.BlasStore;
 import bake.core.geometry.Geometry;
 import bake.core.geometry.LampShapes;
+import bake.core.geometry.ScalarTracer;
 import bake.core.geometry.Tracer;
 import bake.core.light.LightTable;
 import bake.core.light.Openings;
@@ -43,6 +44,8 @@ public record RenderScene(
         boolean sameSky = old != null && old.surroundings().equals(scene.surroundings());
         // The sky's table and the hierarchy do not need each other.
         ForkJoinTask<LightTable.Surround> sky = sameSky ? null : pool.submit(() -> LightTable.Surround.of(scene.surroundings()));
+        // So do the tables of the gloss.
+        if (before == null) pool.execute(SurfaceTable::prepare);
         Geometry geometry = sameShape ? before.geometry : new Geometry(scene.meshes(), scene.instances(), pool, store);
         SurfaceTable surfaces = sameLook ? before.surfaces : new SurfaceTable(scene.materials(), scene.textures());
         LightTable.Surround around = sameSky ? before.surround : sky.join();
@@ -50,5 +53,13 @@ public record RenderScene(
         Tracer tracer = Tracer.of(geometry, new LampShapes(scene.lamps()), surfaces, pool);
         Openings openings = sameShape && sameLook ? before.openings : Openings.find(geometry, surfaces, pool);
         return new RenderScene(scene, geometry, surfaces, around, lights, tracer, openings);
+    }
+
+    /**
+     * This scene with the tracer that is quick from its first ray on. The vector kernel is faster, but only once it has
+     * been compiled, which takes a second or two of rays after the start of the process.
+     */
+    public RenderScene quickToStart(ForkJoinPool pool) {
+        return new RenderScene(scene, geometry, surfaces, surround, lights, new ScalarTracer(geometry, tracer.lamps(), surfaces, pool), openings);
     }
 }
