@@ -5,8 +5,11 @@ import bake.core.math.Vec3;
 import bake.core.scene.Instance;
 import bake.core.scene.Mesh;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.ForkJoinPool;
+import java.util.concurrent.ForkJoinTask;
 
 /**
  * The compiled instances of a scene: meshes that occur once, and small ones that occur a few times, are merged into
@@ -63,20 +66,18 @@ public final class Geometry {
         toLocal = new float[12 * n];
         itemBoxes = new float[6 * n];
         instanceOf = new int[n];
+        // The shared meshes do not need each other, nor the merged world them.
+        Map<Integer, ForkJoinTask<Blas>> own = new LinkedHashMap<>();
+        for (int k : kept) own.computeIfAbsent(instances.get(k).mesh(), m -> pool.submit(() -> Blas.of(meshes.get(m), pool)));
         if (world == 1) {
             Blas b = merged(meshes, merged, mergedNumber.stream().mapToInt(x -> x).toArray(), pool, store);
             distinct.add(b);
             place(0, b, Affine.IDENTITY, -1);
         }
-        Blas[] own = new Blas[meshes.size()];
+        for (ForkJoinTask<Blas> t : own.values()) distinct.add(t.join());
         for (int k = 0; k < kept.size(); k++) {
             Instance inst = instances.get(kept.get(k));
-            int m = inst.mesh();
-            if (own[m] == null) {
-                own[m] = Blas.of(meshes.get(m), pool);
-                distinct.add(own[m]);
-            }
-            place(world + k, own[m], inst.toWorld(), kept.get(k));
+            place(world + k, own.get(inst.mesh()).join(), inst.toWorld(), kept.get(k));
         }
     }
 
