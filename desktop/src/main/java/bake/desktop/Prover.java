@@ -34,7 +34,7 @@ public final class Prover {
     private final ObjectProperty<Preset> preset = new SimpleObjectProperty<>();
     private final ObjectProperty<Region> region = new SimpleObjectProperty<>();
     private volatile RenderJob job;
-    private volatile boolean stopAsked;
+    private volatile boolean stopAsked, pauseAsked;
 
     Prover(Workbench bench, Executor background) {
         this.bench = bench;
@@ -101,6 +101,8 @@ public final class Prover {
         running.set(true);
         paused.set(false);
         stopAsked = false;
+        pauseAsked = false;
+        progress.set(null);
         bench.messageProperty().set(null);
         bench.hold();
         Region part = region.get();
@@ -114,6 +116,7 @@ public final class Prover {
             RenderScene scene = bench.live().compile(project, v);
             RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), ToneCurve.valueOf(v.curve().toUpperCase(Locale.ROOT)), p, s[0], s[1], r, 1, false), bench.workers());
             job = j;
+            if (pauseAsked) j.pause();
             if (stopAsked) j.stop();
             long[] lastShown = {0};
             j.run(g -> shown(j, g, lastShown));
@@ -166,10 +169,12 @@ public final class Prover {
     }
 
     public void pause(boolean wanted) {
+        if (!running.get()) return;
+        // A job that is still being prepared is told when it is there.
+        pauseAsked = wanted;
         RenderJob j = job;
-        if (j == null) return;
-        if (wanted) j.pause();
-        else j.resume();
+        if (j != null && wanted) j.pause();
+        else if (j != null) j.resume();
         paused.set(wanted);
     }
 }

@@ -23,7 +23,7 @@ class LayeringTest {
 
     @ArchTest
     static final ArchRule CORE_STANDS_ALONE = noClasses().that().resideInAPackage("bake.core..").should().dependOnClassesThat()
-            .resideOutsideOfPackages("bake.core..", "java.lang..", "java.util..", "jdk.incubator.vector..")
+            .resideOutsideOfPackages("bake.core..", "java.lang..", "java.util..", "java.nio", "jdk.incubator.vector..")
             .because("core knows no files, no JSON, no interface and no framework");
 
     @ArchTest
