@@ -1,7 +1,6 @@
 package bake.cli;
 
 import bake.core.film.Region;
-import bake.core.finish.ToneCurve;
 import bake.core.transport.RenderScene;
 import bake.core.transport.Workers;
 import bake.formats.Json;
@@ -81,7 +80,7 @@ final class RenderCommand implements Callable<Integer> {
         int n = threads == null ? Runtime.getRuntime().availableProcessors() : threads;
         if (n < 1 || n > 1024) throw new IllegalArgumentException("--threads takes 1 to 1024");
         // The order checks size and region before any memory is taken.
-        RenderJob.Order order = new RenderJob.Order(v.name(), v.camera().camera(), ToneCurve.valueOf(v.curve().toUpperCase(Locale.ROOT)), settings, wh[0], wh[1], part, seed, false);
+        RenderJob.Order order = new RenderJob.Order(v.name(), v.camera().camera(), v.look(), settings, wh[0], wh[1], part, seed, false);
         RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), null, Workers.COMPILING, HierarchyCache.shared());
         try (Workers workers = new Workers(n)) {
             RenderJob job = new RenderJob(scene, order, workers);

@@ -19,7 +19,7 @@ import java.util.Map;
 /** Fernlow Library, the demo: an invented small library, made wholly by this code. */
 public final class DemoProject {
     /** Raised when the model changes, so that an older copy on disk is made anew. */
-    static final String EDITION = "1.0";
+    static final String EDITION = "1.1";
 
     private DemoProject() {}
 
@@ -73,15 +73,15 @@ public final class DemoProject {
     private static List<View> views() {
         List<String> daylight = List.of(Lamps.PENDANTS, Lamps.TABLE, Lamps.WASHERS, Lamps.READING, Lamps.LOBBY, "Glowing materials");
         return List.of(
-                view("Reading room, morning", "interior", camera(1.2, 1.6, 1.55, 6.2, 12.5, 1.75, 20, 9.9), View.Around.sunAndSky("2027-03-14", "09:10", 2.5), 3307, 2339, daylight),
-                view("Reading room, evening", "interior", camera(7.6, 14.2, 1.5, 2.0, 3.0, 1.7, 22, 6.2), View.Around.sunAndSky("2027-12-21", "17:40", 2.5), 3307, 2339, List.of()),
-                view("Study nook", "interior", nook(), View.Around.hdri("sky/overcast-sky.exr", 0, 0), 3508, 2480, List.of(Lamps.PENDANTS, Lamps.WASHERS, Lamps.LOBBY)),
-                view("Court, noon", "exterior", shifted(camera(19.0, -1.5, 1.6, 11.0, 9.0, 1.6, 24, 13.4), 2.5), View.Around.sunAndSky("2027-06-21", "12:30", 3), 3840, 2160, daylight),
-                view("Entrance, dusk", "exterior", camera(10.5, -3.8, 1.5, 9.6, 4.0, 1.9, 28, 6.7), View.Around.sunAndSky("2027-10-09", "19:05", 2.5), 3840, 2160, List.of()));
+                view("Reading room, morning", "interior", camera(1.2, 1.6, 1.55, 6.2, 12.5, 1.75, 20, 9.9), 5000, View.Around.sunAndSky("2027-03-14", "09:10", 2.5), 3307, 2339, daylight),
+                view("Reading room, evening", "interior", camera(7.6, 14.2, 1.5, 2.0, 3.0, 1.7, 22, 6.2), 3300, View.Around.sunAndSky("2027-12-21", "17:40", 2.5), 3307, 2339, List.of()),
+                view("Study nook", "interior", nook(), 5200, View.Around.hdri("sky/overcast-sky.exr", 0, 0), 3508, 2480, List.of(Lamps.PENDANTS, Lamps.WASHERS, Lamps.LOBBY)),
+                view("Court, noon", "exterior", shifted(camera(19.0, -1.5, 1.6, 11.0, 9.0, 1.6, 24, 13.4), 2.5), 5600, View.Around.sunAndSky("2027-06-21", "12:30", 3), 3840, 2160, daylight),
+                view("Entrance, dusk", "exterior", camera(10.5, -3.8, 1.5, 9.6, 4.0, 1.9, 28, 6.7), 4800, View.Around.sunAndSky("2027-10-09", "19:05", 2.5), 3840, 2160, List.of()));
     }
 
-    private static View view(String name, String setting, Camera c, View.Around around, int w, int h, List<String> off) {
-        return new View(name, setting, View.CameraSpec.of(c), around, new int[] {w, h}, "film", Map.of(), off, Map.of());
+    private static View view(String name, String setting, Camera c, double white, View.Around around, int w, int h, List<String> off) {
+        return new View(name, setting, View.CameraSpec.of(c), around, new int[] {w, h}, "film", white, Map.of(), off, Map.of());
     }
 
     private static Camera camera(double x, double y, double z, double tx, double ty, double tz, double focal, double ev) {

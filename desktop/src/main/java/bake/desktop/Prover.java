@@ -2,7 +2,6 @@ package bake.desktop;
 
 import bake.core.film.Region;
 import bake.core.finish.Finish;
-import bake.core.finish.ToneCurve;
 import bake.core.transport.RenderScene;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
@@ -12,7 +11,6 @@ import bake.studio.Presets;
 import bake.studio.Proof;
 import bake.studio.ProofStore;
 import bake.studio.RenderJob;
-import java.util.Locale;
 import java.util.concurrent.Executor;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
@@ -114,7 +112,7 @@ public final class Prover {
             int[] s = Presets.size(p, v);
             Region r = part == null ? null : new Region(part.x() * s[0] / 1000, part.y() * s[1] / 1000, Math.max(1, part.width() * s[0] / 1000), Math.max(1, part.height() * s[1] / 1000));
             RenderScene scene = bench.live().compile(project, v);
-            RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), ToneCurve.valueOf(v.curve().toUpperCase(Locale.ROOT)), p, s[0], s[1], r, 1, false), bench.workers());
+            RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), p, s[0], s[1], r, 1, false), bench.workers());
             job = j;
             if (pauseAsked) j.pause();
             if (stopAsked) j.stop();

@@ -1,5 +1,6 @@
 package bake.desktop;
 
+import bake.core.finish.Look;
 import bake.core.scene.Camera;
 import bake.formats.project.View;
 import java.util.Locale;
@@ -18,7 +19,7 @@ final class ViewSheet extends VBox {
     private final VBox list = new VBox(1);
     private final TextField name = new TextField(), width = new TextField(), height = new TextField();
     private final ToggleGroup settings = new ToggleGroup(), curves = new ToggleGroup();
-    private final Dial focal, shift, ev, fNumber, focus;
+    private final Dial focal, shift, ev, fNumber, focus, white;
     private final CheckBox upright = new CheckBox("Straight verticals"), depth = new CheckBox("Depth of field");
     private final Label shutter = Ui.label("", "figure");
     private boolean setting;
@@ -44,7 +45,10 @@ final class ViewSheet extends VBox {
         upright.selectedProperty().addListener((o, a, b) -> camera(null, c -> new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(), c.depthOfField(), b, c.shift())));
         depth.selectedProperty().addListener((o, a, b) -> camera(null, c -> new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(), b, c.straightVerticals(), c.shift())));
         VBox lens = Ui.card("Camera", null, focal, shift, upright, depth, focus);
-        VBox exposure = Ui.card("Exposure", shutter, ev, fNumber, Ui.row(Ui.label("Tone curve", "dial-name"), Ui.spring(), Ui.choice(curves, "curve-", "Film", "Linear")));
+        white = new Dial("white-balance", "White balance", "%.0f K", 2000, 12_000, Look.NEUTRAL, true, "Light of this colour temperature looks white: lamps about 2700 to 3000 K, sun about 5200 K.", x -> {
+            if (!setting) bench.editView("white", v -> v.withWhiteBalance(Math.rint(x / 10) * 10));
+        });
+        VBox exposure = Ui.card("Exposure", shutter, ev, fNumber, white, Ui.row(Ui.label("Tone curve", "dial-name"), Ui.spring(), Ui.choice(curves, "curve-", "Film", "Linear")));
         for (TextField f : new TextField[] {width, height}) {
             f.getStyleClass().add("figure-field");
             f.setPrefWidth(66);
@@ -100,6 +104,7 @@ final class ViewSheet extends VBox {
         focal.show(c.focal());
         shift.show(c.shift());
         ev.show(c.ev100());
+        white.show(v.look().whiteBalance());
         fNumber.show(c.fNumber());
         focus.show(c.focus());
         focus.setDisable(!c.depthOfField());

@@ -1,6 +1,5 @@
 package bake.studio;
 
-import bake.core.finish.ToneCurve;
 import bake.core.transport.RenderScene;
 import bake.core.transport.Workers;
 import bake.formats.project.Preset;
@@ -59,7 +58,7 @@ public final class Delivery {
             if (stopped) return;
             try {
                 RenderScene scene = compiler.compile(project, i.view());
-                RenderJob job = new RenderJob(scene, new RenderJob.Order(i.view().name(), i.view().camera().camera(), ToneCurve.valueOf(i.view().curve().toUpperCase(Locale.ROOT)),
+                RenderJob job = new RenderJob(scene, new RenderJob.Order(i.view().name(), i.view().camera().camera(), i.view().look(),
                         i.preset(), i.width(), i.height(), null, 1, false), workers);
                 current = job;
                 if (stopped) job.stop();

@@ -3,7 +3,6 @@ package bake.studio;
 import bake.core.film.Film;
 import bake.core.film.Region;
 import bake.core.finish.Finish;
-import bake.core.finish.ToneCurve;
 import bake.core.scene.Camera;
 import bake.core.transport.PathSettings;
 import bake.core.transport.RenderScene;
@@ -12,7 +11,6 @@ import bake.core.transport.Workers;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import java.util.List;
-import java.util.Locale;
 import java.util.function.Consumer;
 
 /**
@@ -117,7 +115,7 @@ public final class LiveRender implements AutoCloseable {
     private void render(Request r) throws java.io.IOException {
         RenderScene scene = compile(r.project, r.view);
         Camera camera = r.view.camera().camera();
-        Finish finish = new Finish(camera.saturation(), ToneCurve.valueOf(r.view.curve().toUpperCase(Locale.ROOT)));
+        Finish finish = new Finish(camera.saturation(), r.view.look());
         long start = System.nanoTime();
         RenderScene first = passesMade < WARM ? scene.quickToStart(Workers.COMPILING) : scene;
         for (int d : COARSE) if (!picture(r, first, camera, finish, Math.max(8, r.width / d), Math.max(8, r.height / d), 1, start)) return;

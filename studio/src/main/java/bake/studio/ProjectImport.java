@@ -81,7 +81,7 @@ public final class ProjectImport {
     }
 
     private static View view(String name, Camera c) {
-        return new View(name, "exterior", View.CameraSpec.of(c), View.Around.sunAndSky("2027-06-21", "10:30", 2.5), null, "film", Map.of(), List.of(), Map.of());
+        return new View(name, "exterior", View.CameraSpec.of(c), View.Around.sunAndSky("2027-06-21", "10:30", 2.5), null, "film", null, Map.of(), List.of(), Map.of());
     }
 
     /** Looks at the whole model from the south-east, a little above eye level. */

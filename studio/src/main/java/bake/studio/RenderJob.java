@@ -3,7 +3,7 @@ package bake.studio;
 import bake.core.film.Film;
 import bake.core.film.Region;
 import bake.core.finish.Finish;
-import bake.core.finish.ToneCurve;
+import bake.core.finish.Look;
 import bake.core.scene.Camera;
 import bake.core.transport.PathSettings;
 import bake.core.transport.RenderScene;
@@ -25,7 +25,7 @@ public final class RenderJob {
      *
      * @param keepGroups keep the light of each source group apart
      */
-    public record Order(String view, Camera camera, ToneCurve curve, Preset preset, int width, int height, Region region, long seed, boolean keepGroups) {
+    public record Order(String view, Camera camera, Look look, Preset preset, int width, int height, Region region, long seed, boolean keepGroups) {
         public Order {
             if (width < 1 || height < 1 || width > 30_000 || height > 30_000)
                 throw new IllegalArgumentException("a picture of " + width + "x" + height + " pixels cannot be made; each side is 1 to 30000");
@@ -58,7 +58,7 @@ public final class RenderJob {
         Film film = order.keepGroups ? Film.byGroup(order.width, order.height, groups) : Film.merged(order.width, order.height, groups);
         Preset p = order.preset;
         renderer = new Renderer(scene, order.camera, new PathSettings(p.bounces(), p.clamp(), order.seed), film, order.region, workers);
-        finish = new Finish(order.camera.saturation(), order.curve);
+        finish = new Finish(order.camera.saturation(), order.look);
     }
 
     public Order order() {

@@ -7,7 +7,7 @@ import static org.junit.jupiter.api.Assertions.assertNull;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import bake.core.finish.ToneCurve;
+import bake.core.finish.Look;
 import bake.core.math.Vec3;
 import bake.core.scene.Lamp;
 import bake.core.transport.RenderScene;
@@ -58,7 +58,7 @@ class StudioTest {
     private RenderJob job(Preset p, Workers w) throws IOException {
         Project pr = ProjectFile.read(project());
         RenderScene s = RenderScene.compile(new SceneAssembly(dir).scene(pr, pr.views().getFirst()), ForkJoinPool.commonPool());
-        return new RenderJob(s, new RenderJob.Order("One", pr.views().getFirst().camera().camera(), ToneCurve.FILM, p, 64, 40, null, 1, false), w);
+        return new RenderJob(s, new RenderJob.Order("One", pr.views().getFirst().camera().camera(), Look.PLAIN, p, 64, 40, null, 1, false), w);
     }
 
     /** Reda and Andreas 2004, NREL/TP-560-34302, worked example: zenith 50.11162, azimuth 194.34024 degrees. */

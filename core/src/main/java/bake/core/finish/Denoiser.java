@@ -15,6 +15,9 @@ public final class Denoiser {
     private static final float[] KERNEL = {1 / 16f, 1 / 4f, 3 / 8f, 1 / 4f, 1 / 16f};
     /** Greatest light of a pixel, in means of its neighbourhood, before it counts as stray; more while samples are few. */
     private static final float STRAY = 5;
+    /** How far an edge pixel looks for company, and how alike their base colours should be. */
+    private static final int JOIN = 4;
+    private static final float SAME_BASE = 0.08f;
 
     private final Region region;
     private final int w, h, samples;
@@ -178,7 +181,10 @@ public final class Denoiser {
         variance2[i] = v * inv * inv;
     }
 
-    /** An edge pixel takes its light from the neighbours it most resembles, on either side of the edge. */
+    /**
+     * An edge pixel takes its light from the pixels around that it most resembles, mostly others of the same edge: they
+     * mix the same two surfaces.
+     */
     private void joinEdges() {
         System.arraycopy(light, 0, light2, 0, light.length);
         IntStream.range(0, h).parallel().forEach(y -> {
@@ -191,18 +197,18 @@ public final class Denoiser {
 
     private void join(int x, int y) {
         int i = y * w + x;
-        float r = 0, g = 0, b = 0, sum = 0;
-        for (int dy = -2; dy <= 2; dy++)
-            for (int dx = -2; dx <= 2; dx++) {
+        float r = 0, g = 0, b = 0, sum = 0, spread = SAME_BASE + 1f / samples;
+        for (int dy = -JOIN; dy <= JOIN; dy++)
+            for (int dx = -JOIN; dx <= JOIN; dx++) {
                 int px = x + dx, py = y + dy;
                 if (px < 0 || py < 0 || px >= w || py >= h) continue;
                 int j = py * w + px;
-                if (alone[j] && j != i) continue;
-                float d = 0;
-                for (int c = 0; c < 3; c++) d += 2 * Math.abs(base[3 * i + c] - base[3 * j + c]) + Math.abs(normal[3 * i + c] - normal[3 * j + c]);
-                d += Math.min(2, 4 * Math.abs(depth[i] - depth[j]) / Math.max(1e-3f, Math.min(depth[i], depth[j])));
+                float d = (dx * dx + dy * dy) * 0.06f;
+                for (int c = 0; c < 3; c++) d += Math.abs(base[3 * i + c] - base[3 * j + c]) / (3 * spread) + 1.2f * Math.abs(normal[3 * i + c] - normal[3 * j + c]);
+                d += Math.min(2, 3 * Math.abs(depth[i] - depth[j]) / Math.max(1e-3f, Math.min(depth[i], depth[j])));
+                if (d > 8) continue;
                 // Its own light counts for little: a pixel without company is mostly noise.
-                float k = KERNEL[dx + 2] * KERNEL[dy + 2] * (float) Math.exp(-d) * (j == i ? 0.15f : 1);
+                float k = (float) Math.exp(-d) * (j == i ? 0.4f : 1);
                 r += k * light[3 * j];
                 g += k * light[3 * j + 1];
                 b += k * light[3 * j + 2];

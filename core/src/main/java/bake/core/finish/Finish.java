@@ -3,15 +3,27 @@ package bake.core.finish;
 import bake.core.film.Film;
 import bake.core.film.Region;
 
-/**
- * Turns film into display values.
- *
- * @param saturation luminance that saturates the camera, cd/m2
- * @param curve tone curve
- */
-public record Finish(double saturation, ToneCurve curve) {
-
+/** Turns film into display values: exposure, white balance, tone curve, transfer curve. Immutable. */
+public final class Finish {
     private static final int TABLE = 4096;
+
+    private final double saturation;
+    private final ToneCurve curve;
+    private final WhiteBalance balance;
+
+    /**
+     * @param saturation luminance that saturates the camera, cd/m2
+     */
+    public Finish(double saturation, Look look) {
+        this.saturation = saturation;
+        curve = look.curve();
+        balance = new WhiteBalance(look.whiteBalance());
+    }
+
+    /** Luminance that saturates the camera, cd/m2. */
+    public double saturation() {
+        return saturation;
+    }
 
     /** sRGB codes as 0xAARRGGBB, row by row; pixels with no sample are transparent. */
     public int[] argb(Film film, float[] gains) {
@@ -31,6 +43,7 @@ public record Finish(double saturation, ToneCurve curve) {
                     continue;
                 }
                 film.mean(x, y, gains, c);
+                balance.apply(c, 0);
                 int r = code8(table, c[0]), g = code8(table, c[1]), b = code8(table, c[2]);
                 out[y * film.width() + x] = 0xff000000 | r << 16 | g << 8 | b;
             }
@@ -40,15 +53,24 @@ public record Finish(double saturation, ToneCurve curve) {
     public int[] argb(float[] rgb) {
         float[] table = table();
         int[] out = new int[rgb.length / 3];
-        for (int i = 0; i < out.length; i++)
-            out[i] = 0xff000000 | code8(table, rgb[3 * i]) << 16 | code8(table, rgb[3 * i + 1]) << 8 | code8(table, rgb[3 * i + 2]);
+        float[] c = new float[3];
+        for (int i = 0; i < out.length; i++) {
+            System.arraycopy(rgb, 3 * i, c, 0, 3);
+            balance.apply(c, 0);
+            out[i] = 0xff000000 | code8(table, c[0]) << 16 | code8(table, c[1]) << 8 | code8(table, c[2]);
+        }
         return out;
     }
 
     /** sRGB codes 0 to 65535 of such light. */
     public short[] rgb16(float[] rgb) {
         short[] out = new short[rgb.length];
-        for (int i = 0; i < out.length; i++) out[i] = code16(rgb[i]);
+        float[] c = new float[3];
+        for (int i = 0; i < out.length; i += 3) {
+            System.arraycopy(rgb, i, c, 0, 3);
+            balance.apply(c, 0);
+            for (int k = 0; k < 3; k++) out[i + k] = code16(c[k]);
+        }
         return out;
     }
 
@@ -68,6 +90,7 @@ public record Finish(double saturation, ToneCurve curve) {
         for (int y = r.y(); y < r.y() + r.height(); y++)
             for (int x = r.x(); x < r.x() + r.width(); x++) {
                 film.mean(x, y, gains, c);
+                balance.apply(c, 0);
                 for (float v : c) out[i++] = code16(v);
             }
         return out;

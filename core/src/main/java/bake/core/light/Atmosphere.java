@@ -7,15 +7,17 @@ import java.util.stream.IntStream;
 /**
  * A clear sky computed from the air: Rayleigh scattering, aerosol, ozone, single scattering along the view ray and
  * multiple scattering by Hillaire 2020 ("A Scalable and Production Ready Sky and Atmosphere Rendering Technique",
- * section 5.5). Three wavelengths stand for the three primaries. Kilometres inside, cd/m2 outside.
+ * section 5.5). Three wavelengths stand for the three primaries: their dominant ones, 611, 549 and 464 nm (CIE 15, from
+ * memory). Kilometres inside, cd/m2 outside.
  *
- * <p>Coefficients are those of Bruneton and Neyret 2008 and Hillaire 2020, from memory. Haze is Linke-style
+ * <p>Rayleigh coefficients are those of Bruneton and Neyret 2008 carried to these wavelengths with the inverse fourth power;
+ * ozone follows the Chappuis band (Serdyuchenko et al. 2014, read off from memory). Haze is Linke-style
  * turbidity at 550 nm: aerosol optical depth = (haze - 1) times that of the air.
  */
 public final class Atmosphere {
     private static final double GROUND = 6360, TOP = 6460;
-    private static final double[] RAYLEIGH = {5.802e-3, 13.558e-3, 33.1e-3};
-    private static final double[] OZONE = {0.650e-3, 1.881e-3, 0.085e-3};
+    private static final double[] RAYLEIGH = {8.90e-3, 13.66e-3, 26.7e-3};
+    private static final double[] OZONE = {2.55e-3, 1.86e-3, 0.20e-3};
     private static final double RAYLEIGH_HEIGHT = 8, HAZE_HEIGHT = 1.2, HAZE_G = 0.8, HAZE_ALBEDO = 0.9;
     private static final int TW = 128, TH = 32, MS = 24, MSH = 12;
     /** Eye height above the ground, km: a hair, so that the horizon is well defined. */

@@ -50,7 +50,7 @@ class PictureTest {
     }
 
     private static int[] shown(Film f) {
-        return new Finish(camera().saturation(), ToneCurve.FILM).argb(f, null);
+        return new Finish(camera().saturation(), bake.core.finish.Look.PLAIN).argb(f, null);
     }
 
     /** The same picture to the bit for any number of threads. */
@@ -111,7 +111,7 @@ class PictureTest {
     @Test
     void noiseEstimateIsHonest() {
         RenderScene s = room().compile();
-        Finish f = new Finish(camera().saturation(), ToneCurve.FILM);
+        Finish f = new Finish(camera().saturation(), bake.core.finish.Look.PLAIN);
         Film few = render(s, Region.all(W, H), 2, 16), many = render(s, Region.all(W, H), 2, 600);
         double error = 0, signal = 0;
         float[] a = new float[3], b = new float[3];

@@ -1,12 +1,16 @@
 package bake.formats.project;
 
+import bake.core.finish.Look;
+import bake.core.finish.ToneCurve;
 import bake.core.math.Vec3;
 import bake.core.scene.Camera;
 import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.databind.JsonNode;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 
@@ -16,12 +20,13 @@ import java.util.TreeMap;
  * @param setting "interior" or "exterior": which presets suit it
  * @param size final picture, pixels: width, height
  * @param curve tone curve, "film" or "linear"
+ * @param whiteBalance colour temperature that is to look white, kelvin; null for that of the display
  * @param faders level of source groups in stops; groups not named stand at zero
  * @param off source groups that are switched off
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record View(
-        String name, String setting, CameraSpec camera, Around around, int[] size, String curve, Map<String, Double> faders, List<String> off,
+        String name, String setting, CameraSpec camera, Around around, int[] size, String curve, Double whiteBalance, Map<String, Double> faders, List<String> off,
         @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
     public View {
@@ -135,40 +140,50 @@ public record View(
     }
 
     public View withCamera(Camera c) {
-        return new View(name, setting, camera.with(c), around, size, curve, faders, off, other);
+        return new View(name, setting, camera.with(c), around, size, curve, whiteBalance, faders, off, other);
     }
 
     public View withAround(Around a) {
-        return new View(name, setting, camera, a, size, curve, faders, off, other);
+        return new View(name, setting, camera, a, size, curve, whiteBalance, faders, off, other);
     }
 
     public View withName(String n) {
-        return new View(n, setting, camera, around, size, curve, faders, off, other);
+        return new View(n, setting, camera, around, size, curve, whiteBalance, faders, off, other);
     }
 
     public View withSize(int w, int h) {
-        return new View(name, setting, camera, around, new int[] {w, h}, curve, faders, off, other);
+        return new View(name, setting, camera, around, new int[] {w, h}, curve, whiteBalance, faders, off, other);
     }
 
     public View withSetting(String s) {
-        return new View(name, s, camera, around, size, curve, faders, off, other);
+        return new View(name, s, camera, around, size, curve, whiteBalance, faders, off, other);
     }
 
     public View withCurve(String c) {
-        return new View(name, setting, camera, around, size, c, faders, off, other);
+        return new View(name, setting, camera, around, size, c, whiteBalance, faders, off, other);
     }
 
     public View withFader(String group, double stops) {
         Map<String, Double> f = new TreeMap<>(faders);
         if (stops == 0) f.remove(group);
         else f.put(group, stops);
-        return new View(name, setting, camera, around, size, curve, f, off, other);
+        return new View(name, setting, camera, around, size, curve, whiteBalance, f, off, other);
     }
 
     public View withOff(String group, boolean isOff) {
         List<String> o = new java.util.ArrayList<>(off);
         o.remove(group);
         if (isOff) o.add(group);
-        return new View(name, setting, camera, around, size, curve, faders, o, other);
+        return new View(name, setting, camera, around, size, curve, whiteBalance, faders, o, other);
+    }
+
+    public View withWhiteBalance(double kelvin) {
+        return new View(name, setting, camera, around, size, curve, kelvin, faders, off, other);
+    }
+
+    /** Tone curve and white balance. */
+    @JsonIgnore
+    public Look look() {
+        return new Look(ToneCurve.valueOf(curve.toUpperCase(Locale.ROOT)), whiteBalance == null ? Look.NEUTRAL : whiteBalance);
     }
 }

@@ -1,0 +1,56 @@
+package bake.core.finish;
+
+import bake.core.math.Blackbody;
+import bake.core.math.Vec3;
+
+/**
+ * Adapts colours so that the light of a Planckian radiator looks as white as the display's white: scaling of cone
+ * responses (von Kries) with the Bradford matrix (Lam 1985, as given by Lindbloom; matrix from memory).
+ */
+final class WhiteBalance {
+    private static final double[] TO_CONE = {0.8951, 0.2664, -0.1614, -0.7502, 1.7135, 0.0367, 0.0389, -0.0685, 1.0296};
+    /** Linear Rec. 709 to CIE XYZ (IEC 61966-2-1). */
+    private static final double[] TO_XYZ = {0.4124564, 0.3575761, 0.1804375, 0.2126729, 0.7151522, 0.0721750, 0.0193339, 0.1191920, 0.9503041};
+
+    private final boolean neutral;
+    private final float[] m = new float[9];
+
+    WhiteBalance(double kelvin) {
+        double k = Math.clamp(kelvin, 1500, 25_000);
+        neutral = Math.abs(k - Look.NEUTRAL) < 1;
+        double[] from = cones(Blackbody.chromaticity(k)), to = cones(Blackbody.chromaticity(Look.NEUTRAL));
+        double[] toCone = times(TO_CONE, TO_XYZ), back = inverse(toCone), scaled = toCone.clone();
+        for (int r = 0; r < 3; r++) for (int c = 0; c < 3; c++) scaled[3 * r + c] *= to[r] / from[r];
+        double[] all = times(back, scaled);
+        for (int i = 0; i < 9; i++) m[i] = (float) all[i];
+    }
+
+    /** Cone responses of a white of luminance one. */
+    private static double[] cones(double[] xy) {
+        double[] w = {xy[0] / xy[1], 1, (1 - xy[0] - xy[1]) / xy[1]}, out = new double[3];
+        for (int r = 0; r < 3; r++) out[r] = TO_CONE[3 * r] * w[0] + TO_CONE[3 * r + 1] * w[1] + TO_CONE[3 * r + 2] * w[2];
+        return out;
+    }
+
+    private static double[] times(double[] a, double[] b) {
+        double[] out = new double[9];
+        for (int r = 0; r < 3; r++) for (int c = 0; c < 3; c++) for (int k = 0; k < 3; k++) out[3 * r + c] += a[3 * r + k] * b[3 * k + c];
+        return out;
+    }
+
+    private static double[] inverse(double[] a) {
+        Vec3 x = new Vec3(a[0], a[1], a[2]), y = new Vec3(a[3], a[4], a[5]), z = new Vec3(a[6], a[7], a[8]);
+        Vec3 p = y.cross(z), q = z.cross(x), r = x.cross(y);
+        double d = 1 / x.dot(p);
+        return new double[] {p.x() * d, q.x() * d, r.x() * d, p.y() * d, q.y() * d, r.y() * d, p.z() * d, q.z() * d, r.z() * d};
+    }
+
+    /** Adapts the colour at {@code rgb[o]}; what leaves the display's gamut is cut at zero. */
+    void apply(float[] rgb, int o) {
+        if (neutral) return;
+        float r = rgb[o], g = rgb[o + 1], b = rgb[o + 2];
+        rgb[o] = Math.max(0, m[0] * r + m[1] * g + m[2] * b);
+        rgb[o + 1] = Math.max(0, m[3] * r + m[4] * g + m[5] * b);
+        rgb[o + 2] = Math.max(0, m[6] * r + m[7] * g + m[8] * b);
+    }
+}
