@@ -46,6 +46,7 @@ final class InfoCommand implements Callable<Integer> {
     }
 
     private static void describe(Path f, PrintWriter out) throws IOException {
+        if (f.toString().equals("demo") && !Files.exists(f)) f = Projects.file("demo");
         if (Files.isDirectory(f)) f = ProjectFile.locate(f);
         if (!Files.isRegularFile(f)) throw new FormatException(f.toString(), null, "there is no such file");
         String n = f.getFileName().toString().toLowerCase(Locale.ROOT);

@@ -145,4 +145,99 @@ class CommandLineTest {
         assertEquals(0, run("info", dir.resolve("new").toString(), dir.resolve("house.obj").toString(), dir.resolve("h.png").toString()), err);
         assertTrue(out.contains("3 unique triangles") && out.contains("24x16"), out);
     }
+
+    /** Limits that are given end the picture; alone, they stand alone. */
+    @Test
+    void limitsEndThePicture() throws IOException {
+        assertEquals(0, run("render", p(), "--size", "60x40", "--noise", "12", "-o", dir.resolve("n.exr").toString(), "--json"), err);
+        assertTrue(Json.MAPPER.readTree(out).get("noise").asDouble() <= 12, out);
+        long start = System.nanoTime();
+        assertEquals(0, run("render", p(), "--size", "60x40", "--time", "0.5", "-o", dir.resolve("t.exr").toString(), "--json"), err);
+        assertTrue((System.nanoTime() - start) / 1e9 < 8);
+        assertTrue(Json.MAPPER.readTree(out).get("passes").asInt() > 1, out);
+        assertEquals(0, run("render", p(), "--size", "60x40", "--samples", "2", "--seed", "2", "-o", dir.resolve("s2.exr").toString()), err);
+        assertEquals(0, run("render", p(), "--size", "60x40", "--samples", "2", "--seed", "3", "-o", dir.resolve("s3.exr").toString()), err);
+        assertFalse(java.util.Arrays.equals(Files.readAllBytes(dir.resolve("s2.exr")), Files.readAllBytes(dir.resolve("s3.exr"))), "another seed, other noise");
+        for (String bad : new String[] {"--samples=0", "--noise=-1", "--noise=nan", "--time=-2", "--threads=0", "--threads=many", "--seed=x"})
+            assertEquals(2, run("render", p(), bad, "-o", dir.resolve("x.png").toString()), bad + ": " + err);
+    }
+
+    /** What --set changes is in the picture; the project file stays as it is. */
+    @Test
+    void settingsReachThePictureOnly() throws IOException {
+        byte[] before = Files.readAllBytes(dir.resolve("p/project.json"));
+        run("render", p(), "--size", "24x16", "--samples", "32", "-o", dir.resolve("a.exr").toString());
+        assertEquals(0, run("render", p(), "--size", "24x16", "--samples", "32", "--set", "lamps[bulb].lumens=4000", "--set", "views[0].around.luminance=[0,0,0]", "-o", dir.resolve("b.exr").toString()), err);
+        run("render", p(), "--size", "24x16", "--samples", "32", "--set", "lamps[bulb].lumens=0", "-o", dir.resolve("c.exr").toString());
+        double a = mean("a.exr"), b = mean("b.exr"), c = mean("c.exr");
+        assertEquals(a, b / 4 + c, 0.02 * a, "light adds up: all = a quarter of the lamp at four times its output + the sky alone");
+        org.junit.jupiter.api.Assertions.assertArrayEquals(before, Files.readAllBytes(dir.resolve("p/project.json")));
+    }
+
+    private double mean(String file) throws IOException {
+        double sum = 0;
+        float[] rgb = ExrFile.read(dir.resolve(file)).rgb();
+        for (float v : rgb) sum += v / rgb.length;
+        return sum;
+    }
+
+    @Test
+    void everyCommandHelps() {
+        for (String c : new String[] {"render", "measure", "info", "check", "import"}) {
+            assertEquals(0, run(c, "--help"), c);
+            assertTrue(out.contains("Usage: bake " + c), out);
+            assertEquals(2, run(c, "--nonsense"), c);
+            assertTrue(err.contains("Try: bake " + c), err);
+        }
+        assertEquals(0, run("--version"));
+        assertTrue(out.contains("Bake"), out);
+    }
+
+    @Test
+    void infoTellsWhatFilesHold() throws IOException {
+        run("render", p(), "--size", "12x8", "--samples", "2", "-o", dir.resolve("a.hdr").toString());
+        assertEquals(0, run("info", p(), dir.resolve("a.hdr").toString()), err);
+        assertTrue(out.contains("project 'Room'") && out.contains("view 'One'") && out.contains("12x8, scene light"), out);
+        Files.writeString(dir.resolve("bad.glb"), "glTF");
+        assertEquals(2, run("info", dir.resolve("bad.glb").toString(), dir.resolve("gone.png").toString(), p()));
+        assertTrue(err.contains("bad.glb") && err.contains("no such file") && out.contains("project 'Room'"), "one bad file does not hide the others: " + err + out);
+    }
+
+    /** A light meter with an odd table says which line, and a good one needs no header. */
+    @Test
+    void measureReadsTables() throws IOException {
+        Path pts = dir.resolve("p.csv");
+        for (String bad : new String[] {"1,2,3\n", "a,b,c,d,e,f\n0,0,x,0,0,1\n", "0,0,1,0,0,nan\n", ""}) {
+            Files.writeString(pts, bad);
+            assertEquals(2, run("measure", p(), "--points", pts.toString(), "--json"), bad);
+            assertTrue(err.startsWith("bake: p.csv"), err);
+        }
+        Files.writeString(pts, "0,0,1,0,0,1\r\n 0 , 0 , 1 , 0 , 0 , -1 \r\n");
+        assertEquals(0, run("measure", p(), "--points", pts.toString(), "--samples", "256", "--seed", "4", "--json"), err);
+        assertEquals(2, Json.MAPPER.readTree(out).get("points").size());
+        String first = out;
+        run("measure", p(), "--points", pts.toString(), "--samples", "256", "--seed", "4", "--json");
+        assertEquals(first, out, "the same seed, the same reading");
+    }
+
+    /** A glTF with a camera becomes a view of its name; light and layers come along. */
+    @Test
+    void importTakesTheCamera() throws IOException {
+        String tri = java.util.Base64.getEncoder().encodeToString(java.nio.ByteBuffer.allocate(36).order(java.nio.ByteOrder.LITTLE_ENDIAN)
+                .putFloat(-3).putFloat(0).putFloat(-3).putFloat(3).putFloat(0).putFloat(-3).putFloat(0).putFloat(0).putFloat(3).array());
+        Files.writeString(dir.resolve("room.gltf"), """
+                {"asset": {"version": "2.0"}, "scene": 0, "scenes": [{"nodes": [0, 1]}],
+                 "nodes": [{"name": "Floor", "mesh": 0}, {"name": "Door view", "camera": 0, "translation": [0, 2, 6]}],
+                 "cameras": [{"type": "perspective", "perspective": {"yfov": 0.8, "aspectRatio": 1.5, "znear": 0.1}}],
+                 "meshes": [{"primitives": [{"attributes": {"POSITION": 0}}]}],
+                 "buffers": [{"byteLength": 36, "uri": "data:application/octet-stream;base64,%s"}],
+                 "bufferViews": [{"buffer": 0, "byteLength": 36}],
+                 "accessors": [{"bufferView": 0, "componentType": 5126, "count": 3, "type": "VEC3", "min": [-3,0,-3], "max": [3,0,3]}]}""".formatted(tri));
+        assertEquals(0, run("import", dir.resolve("room.gltf").toString(), "-o", dir.resolve("new").toString()), err);
+        assertEquals(0, run("info", dir.resolve("new").toString()), err);
+        assertTrue(out.contains("view 'Door view'"), out);
+        assertEquals(0, run("render", dir.resolve("new").toString(), "--size", "30x20", "--samples", "4", "-o", dir.resolve("d.exr").toString()), err);
+        assertTrue(mean("d.exr") > 100, "there is daylight: " + mean("d.exr"));
+        assertEquals(0, run("check", dir.resolve("new").toString()), err);
+    }
 }

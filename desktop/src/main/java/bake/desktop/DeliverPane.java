@@ -11,6 +11,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.GridPane;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
 /** Deliver: the finals of the chosen views, one line each, rendered one after another. */
@@ -31,7 +32,14 @@ final class DeliverPane extends VBox {
         bench.deliverer().runningProperty().addListener((o, a, b) -> start.setText(b ? "Stop, keep" : "Render finals"));
         start.disableProperty().bind(bench.prover().runningProperty());
         table.setHgap(16);
-        for (double w : new double[] {26, 190, 100, 120, 165, 170}) table.getColumnConstraints().add(new ColumnConstraints(w));
+        for (double w : new double[] {26, 190, 96, 112, 160, 170}) {
+            ColumnConstraints c = new ColumnConstraints(w == 26 ? 26 : 60, w, Double.MAX_VALUE);
+            if (w > 180) c.setHgrow(Priority.ALWAYS);
+            table.getColumnConstraints().add(c);
+        }
+        // Narrow windows cut long names short, not the window.
+        table.setMinWidth(0);
+        setMinWidth(0);
         getChildren().addAll(Ui.row(title, due, Ui.spring(), start), table);
         bench.deliverer().rows().addListener((ListChangeListener<Deliverer.Row>) c -> fill());
         bench.projectProperty().addListener((o, a, b) -> fill());

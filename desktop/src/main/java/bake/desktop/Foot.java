@@ -22,6 +22,7 @@ final class Foot extends VBox {
     Foot(Workbench bench) {
         this.bench = bench;
         getStyleClass().add("foot");
+        what.setId("foot-what");
         message.setId("message");
         message.setWrapText(true);
         Button close = Ui.button("message-close", "Close", null, () -> bench.messageProperty().set(null), "small");
@@ -42,6 +43,7 @@ final class Foot extends VBox {
         bench.frameProperty().addListener((o, a, f) -> refresh());
         bench.prover().progressProperty().addListener((o, a, f) -> refresh());
         bench.prover().runningProperty().addListener((o, a, f) -> refresh());
+        bench.prover().pausedProperty().addListener((o, a, f) -> refresh());
         bench.deliverer().runningProperty().addListener((o, a, f) -> refresh());
         bench.messageProperty().addListener((o, a, f) -> tell(f));
         tell(null);

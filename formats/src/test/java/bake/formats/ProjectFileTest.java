@@ -74,4 +74,80 @@ class ProjectFileTest {
         Files.createSymbolicLink(dir.resolve("link"), Path.of("/etc/hostname"));
         assertThrows(FormatException.class, () -> SafePath.inside(dir, "link", "p"));
     }
+
+    /** The example in the documentation is a project: what people copy must work. */
+    @Test
+    void theDocumentedExampleIsRead() throws IOException {
+        Path doc = Path.of("..", "docs", "project-format.md");
+        String text = Files.readString(doc);
+        int from = text.indexOf("```json") + 7;
+        Project p = ProjectFile.read(file(text.substring(from, text.indexOf("```", from))));
+        assertEquals("Garden room", p.name());
+        assertEquals(2.5, p.currentView().around().haze());
+        // And every key of the schema is explained there.
+        var schema = Json.MAPPER.readTree(ProjectFile.class.getResourceAsStream("/bake/project.schema.json"));
+        java.util.Set<String> keys = new java.util.TreeSet<>();
+        properties(schema, keys);
+        keys.removeIf(k -> text.contains("`" + k + "`") || text.contains("\"" + k + "\""));
+        assertEquals(java.util.Set.of(), keys, "keys that docs/project-format.md does not name");
+    }
+
+    private static void properties(com.fasterxml.jackson.databind.JsonNode n, java.util.Set<String> out) {
+        n.path("properties").fieldNames().forEachRemaining(out::add);
+        for (var c : n) if (c.isContainerNode()) properties(c, out);
+    }
+
+    /** Whatever happens to the bytes: a project, or a refusal that names the file. */
+    @Test
+    void damagedProjectsNeverDoAnythingElse() throws IOException {
+        byte[] good = GOOD.getBytes(java.nio.charset.StandardCharsets.UTF_8);
+        java.util.SplittableRandom r = new java.util.SplittableRandom(8);
+        int refused = 0;
+        for (int i = 0; i < 400; i++) {
+            byte[] bad = good.clone();
+            if (i % 4 == 0) bad = java.util.Arrays.copyOf(bad, r.nextInt(bad.length));
+            else for (int k = 0; k <= i % 3; k++) bad[r.nextInt(bad.length)] = (byte) r.nextInt(256);
+            Path p = dir.resolve("project.json");
+            Files.write(p, bad);
+            try {
+                ProjectFile.read(p);
+            } catch (FormatException e) {
+                refused++;
+                assertTrue(e.getMessage().startsWith("project.json"), e.getMessage());
+            }
+        }
+        assertTrue(refused > 200, refused + " of 400 refused");
+    }
+
+    /** Depth and size are limited before memory is taken. */
+    @Test
+    void hugeNestingIsRefused() throws IOException {
+        Path p = file("{\"bake\": 1, \"name\": " + "[".repeat(200_000) + "]".repeat(200_000) + "}");
+        assertThrows(FormatException.class, () -> ProjectFile.read(p));
+    }
+
+    /** A write that fails half-way leaves the old file as it was, and nothing beside it. */
+    @Test
+    void failedWriteLosesNothing() throws IOException {
+        Path p = file(GOOD);
+        assertThrows(IOException.class, () -> AtomicFile.write(p, o -> {
+            o.write(new byte[100_000]);
+            throw new IOException("the disk is full");
+        }));
+        assertEquals(GOOD, Files.readString(p));
+        try (var s = Files.list(dir)) {
+            assertEquals(1, s.count(), "no leftovers");
+        }
+    }
+
+    @Test
+    void viewsKeepTheirLook() throws IOException {
+        Project p = ProjectFile.read(file(GOOD));
+        assertEquals(bake.core.finish.Look.NEUTRAL, p.currentView().look().whiteBalance());
+        Project q = p.withViews(java.util.List.of(p.currentView().withWhiteBalance(3200).withCurve("linear")));
+        ProjectFile.write(dir.resolve("project.json"), q);
+        var look = ProjectFile.read(dir.resolve("project.json")).currentView().look();
+        assertEquals(3200, look.whiteBalance());
+        assertEquals(bake.core.finish.ToneCurve.LINEAR, look.curve());
+    }
 }

@@ -1,0 +1,149 @@
+package bake.desktop;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertNotNull;
+import static org.junit.jupiter.api.Assertions.assertNull;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import bake.formats.picture.HdrFile;
+import bake.formats.picture.Raster;
+import bake.formats.project.ProjectFile;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import javafx.application.Platform;
+import javafx.scene.control.CheckMenuItem;
+import javafx.scene.control.MenuBar;
+import javafx.scene.control.Slider;
+import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
+import org.testfx.framework.junit5.Start;
+import org.junit.jupiter.api.Test;
+import org.testfx.api.FxRobot;
+
+/** What is dropped on the window, what is saved, and what is delivered. */
+class FilesAndDeliveryTest extends WindowFixture {
+    @Start
+    void start(Stage stage) throws IOException {
+        show(stage);
+    }
+
+    /** A model dropped on an empty window becomes a project beside it, with a view that shows it. */
+    @Test
+    void modelIsDropped(FxRobot r) throws IOException {
+        Path obj = Files.writeString(dir.resolve("hut.obj"), "v 0 0 0\nv 4 0 0\nv 4 0 -3\nv 0 0 -3\nv 2 2 -1.5\nf 1 2 3 4\nf 1 2 5\nf 2 3 5\n");
+        Platform.runLater(() -> window.take(obj));
+        until("it is on the easel", () -> bench.project() != null && bench.frameProperty().get() != null);
+        assertEquals("hut", bench.project().name());
+        assertEquals(4, bench.factsProperty().get().unique());
+        assertTrue(Files.isRegularFile(dir.resolve("hut project/project.json")));
+        Platform.runLater(() -> window.take(obj));
+        until("a second time it is another project", () -> Files.isRegularFile(dir.resolve("hut project 2/project.json")) && bench.folder().endsWith("hut project 2"));
+    }
+
+    /** A panorama dropped on the window is copied into the project and lights the view; undo takes it back. */
+    @Test
+    void panoramaIsDropped(FxRobot r) throws IOException {
+        open();
+        Path far = Files.createTempDirectory("bake-sky").resolve("noon.hdr");
+        float[] rgb = new float[3 * 32 * 16];
+        java.util.Arrays.fill(rgb, 800);
+        HdrFile.write(far, new Raster(32, 16, rgb));
+        Platform.runLater(() -> window.take(far));
+        until("it is the light", () -> bench.view().around().kind().equals("hdri"));
+        assertEquals("sky/noon.hdr", bench.view().around().file());
+        assertTrue(Files.isRegularFile(dir.resolve("sky/noon.hdr")));
+        r.clickOn("#station-light");
+        r.interact(() -> r.lookup("#rotation-slider").queryAs(Slider.class).setValue(90));
+        until("it turns", () -> Double.valueOf(90).equals(bench.view().around().rotation()));
+        r.push(KeyCode.CONTROL, KeyCode.Z);
+        r.push(KeyCode.CONTROL, KeyCode.Z);
+        until("undo", () -> !bench.view().around().kind().equals("hdri"));
+    }
+
+    /** Edits are kept beside the project until they are saved; what was left can be thrown away. */
+    @Test
+    void autosaveAndDiscard(FxRobot r) throws IOException {
+        Files.writeString(dir.resolve("project.autosave.json"), ROOM.replace("Test room", "Left room"));
+        open();
+        until("it is offered", () -> bench.recoveryProperty().get());
+        r.clickOn("#discard");
+        until("it is gone", () -> !bench.recoveryProperty().get() && !Files.exists(dir.resolve("project.autosave.json")));
+        assertEquals("Test room", bench.project().name());
+        r.clickOn("#station-view");
+        r.interact(() -> r.lookup("#white-balance-slider").queryAs(Slider.class).setValue(Math.log(3000)));
+        until("the balance is set", () -> Math.abs(bench.view().look().whiteBalance() - 3000) < 11);
+        until("and kept beside the project", () -> Files.exists(dir.resolve("project.autosave.json")));
+        assertNull(ProjectFile.read(dir.resolve("project.json")).currentView().whiteBalance(), "not in the project yet");
+        r.push(KeyCode.CONTROL, KeyCode.S);
+        until("saved", () -> !bench.changedProperty().get() && !Files.exists(dir.resolve("project.autosave.json")));
+        assertNotNull(ProjectFile.read(dir.resolve("project.json")).currentView().whiteBalance());
+    }
+
+    /** A delivery is stopped: the final in work is kept, the others are not begun, and the easel goes on. */
+    @Test
+    void deliveryIsStopped(FxRobot r) throws IOException {
+        Files.writeString(dir.resolve("project.json"), ROOM.replace("\"timeLimit\": 0, \"samples\": 3", "\"timeLimit\": 0, \"samples\": 0"));
+        open();
+        r.clickOn("#station-deliver").clickOn("#deliver-start");
+        until("the first is in work", () -> bench.deliverer().rows().getFirst().progress() != null && bench.deliverer().rows().getFirst().progress().passes() > 3);
+        assertTrue(r.lookup("#deliver-0").query().isDisabled(), "the choice is closed while it runs");
+        r.clickOn("#deliver-start");
+        until("stopped", () -> !bench.deliverer().runningProperty().get());
+        assertTrue(Files.size(dir.resolve("deliver/one.png")) > 100, "what was made is kept");
+        assertFalse(Files.exists(dir.resolve("deliver/two.png")));
+        until("the easel goes on", () -> bench.frameProperty().get() != null);
+    }
+
+    /** A folder that cannot be written to fails that final in words, in its own line. */
+    @Test
+    void deliveryFailsInWords(FxRobot r) throws IOException {
+        open();
+        Path blocked = Files.writeString(dir.resolve("not a folder"), "x");
+        r.interact(() -> bench.deliverer().folderProperty().set(blocked));
+        r.clickOn("#station-deliver").clickOn("#deliver-1").clickOn("#deliver-start");
+        until("it has failed", () -> bench.deliverer().rows().getFirst().stage() == Deliverer.Stage.FAILED || !bench.deliverer().runningProperty().get());
+        until("and ended", () -> !bench.deliverer().runningProperty().get());
+        assertEquals("x", Files.readString(blocked));
+    }
+
+    /** Evening colours and the folded rail, from the menu. */
+    @Test
+    void looks(FxRobot r) {
+        open();
+        MenuBar m = r.lookup("#menu").queryAs(MenuBar.class);
+        CheckMenuItem dark = (CheckMenuItem) m.getMenus().getLast().getItems().getLast();
+        r.interact(() -> dark.setSelected(true));
+        until("evening", () -> r.lookup(".window").query().getStyleClass().contains("evening"));
+        r.interact(() -> dark.setSelected(false));
+        until("day", () -> !r.lookup(".window").query().getStyleClass().contains("evening"));
+        double before = r.lookup("#easel").query().getBoundsInLocal().getHeight();
+        r.push(KeyCode.F7);
+        until("the picture has the rail's room", () -> r.lookup("#easel").query().getBoundsInLocal().getHeight() > before + 50);
+        r.push(KeyCode.F7);
+        until("and gives it back", () -> r.lookup("#easel").query().getBoundsInLocal().getHeight() < before + 5);
+    }
+
+    /** Nothing that is shown is cut off or empty at the smallest window, on any station. */
+    @Test
+    void everyStationFitsTheSmallestWindow(FxRobot r) {
+        r.interact(() -> {
+            var s = r.lookup("#easel").query().getScene().getWindow();
+            s.setWidth(1024);
+            s.setHeight(700);
+        });
+        open();
+        for (Station s : Station.values()) {
+            r.interact(() -> bench.stationProperty().set(s));
+            for (String id : new String[] {"#proof", "#title-preset", "#title-due"}) {
+                var b = r.lookup(id).query().localToScene(r.lookup(id).query().getBoundsInLocal());
+                assertTrue(b.getMaxX() <= 1024 && b.getMaxY() <= 700 && b.getWidth() > 3, s + ": " + id + " lies at " + b);
+            }
+            for (var n : r.lookup(".button").queryAll()) {
+                var b = n.localToScene(n.getBoundsInLocal());
+                if (n.isVisible() && n.getParent() != null && b.getMinY() < 700) assertTrue(b.getMaxX() <= 1025, s + ": " + n + " lies at " + b);
+            }
+        }
+    }
+}

@@ -1,0 +1,143 @@
+package bake.desktop;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.nio.file.Files;
+import javafx.application.Platform;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Slider;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.stage.Stage;
+import org.testfx.framework.junit5.Start;
+import java.io.IOException;
+import org.junit.jupiter.api.Test;
+import org.testfx.api.FxRobot;
+
+/** Proofs on the rail and the settings they are made with. */
+class ProofsTest extends WindowFixture {
+    @Start
+    void start(Stage stage) throws IOException {
+        show(stage);
+    }
+
+    private void proof(FxRobot r) {
+        int n = bench.proofs().size();
+        r.push(KeyCode.F5);
+        until("proof " + (n + 1) + " hangs", () -> bench.proofs().size() == n + 1 && !bench.prover().runningProperty().get());
+    }
+
+    /** Pin, rename, take settings back, compare, delete: from the rail, and kept on disk. */
+    @Test
+    void prints(FxRobot r) {
+        open();
+        r.clickOn("#station-prove");
+        proof(r);
+        r.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(7.0))));
+        proof(r);
+        assertEquals(2, bench.proofs().getFirst().number());
+        // The older one is pinned to the front.
+        r.rightClickOn("#print-1").clickOn("Pin to the front");
+        until("it is pinned", () -> bench.proofs().stream().anyMatch(p -> p.number() == 1 && p.pinned()));
+        until("and first", () -> ((Node) r.lookup("#print-1").query()).getBoundsInParent().getMinX() < ((Node) r.lookup("#print-2").query()).getBoundsInParent().getMinX());
+        // Its settings come back.
+        r.rightClickOn("#print-1").clickOn("Take its settings back");
+        until("the haze is that of proof 1", () -> bench.view().around().haze() == null || bench.view().around().haze() != 7.0);
+        r.push(KeyCode.CONTROL, KeyCode.Z);
+        until("which can be undone", () -> Double.valueOf(7).equals(bench.view().around().haze()));
+        // A name, typed into the dialog.
+        Platform.runLater(() -> r.lookup("#print-2").queryAs(Button.class).getContextMenu().getItems().get(3).fire());
+        until("the dialog is open", () -> r.lookup(".dialog-pane .text-field").tryQuery().isPresent());
+        r.clickOn(".dialog-pane .text-field").write("hazy").type(KeyCode.ENTER);
+        until("it has its name", () -> bench.proofs().stream().anyMatch(p -> p.title().equals("hazy")));
+        // Hung side by side with a wipe that follows the pointer.
+        r.clickOn("#print-1");
+        Node second = r.lookup("#print-2").query();
+        r.interact(second::requestFocus);
+        r.push(KeyCode.SHIFT, KeyCode.ENTER);
+        until("A and B hang", () -> bench.printAProperty().get() != null && bench.printBProperty().get() != null);
+        r.rightClickOn("#print-1").clickOn("Delete");
+        until("it is gone", () -> bench.proofs().size() == 1 && bench.printAProperty().get() == null);
+        until("from the disk as well", () -> !Files.exists(dir.resolve("proofs/0001")));
+        assertTrue(Files.exists(dir.resolve("proofs/0002/picture.png")));
+        proof(r);
+        assertEquals(3, bench.proofs().getFirst().number(), "numbers are not given twice while a later one is there");
+    }
+
+    /** Every value of the quality card reaches the preset, counts as a change, and can be given back. */
+    @Test
+    void qualityChangesThePreset(FxRobot r) {
+        open();
+        r.clickOn("#station-prove");
+        var p = bench.prover().presetProperty();
+        assertEquals(0, bench.prover().changes());
+        r.interact(() -> r.lookup("#bounces-slider").queryAs(Slider.class).setValue(9));
+        until("bounces", () -> p.get().bounces() == 9);
+        r.doubleClickOn("#time-limit-field").write("77").type(KeyCode.ENTER);
+        until("time limit", () -> p.get().timeLimit() == 77);
+        r.interact(() -> r.lookup("#denoise").queryAs(CheckBox.class).setSelected(false));
+        until("denoise", () -> !p.get().denoise());
+        assertEquals(3, bench.prover().changes());
+        assertTrue(text(r, "#title-preset").contains("3 changes"), text(r, "#title-preset"));
+        r.clickOn("#preset-0");
+        until("the preset as it was", () -> bench.prover().changes() == 0);
+        r.clickOn("#purpose-final");
+        until("a final", () -> p.get().isFinal() && p.get().name().equals("Small final"));
+        r.clickOn("#purpose-test");
+        until("a test", () -> p.get().name().equals("Quick"));
+    }
+
+    /** A pause asked for before the job exists is kept, and a stop then still ends it. */
+    @Test
+    void pauseAtOnce(FxRobot r) {
+        open();
+        r.clickOn("#station-view").clickOn("#view-1").clickOn("#station-prove");
+        r.interact(() -> {
+            bench.prover().start();
+            bench.prover().pause(true);
+        });
+        assertTrue(bench.prover().pausedProperty().get());
+        until("the easel tells that it rests", () -> text(r, "#foot-what").equals("Proof, resting"));
+        r.interact(() -> bench.prover().pause(false));
+        until("it works", () -> bench.prover().progressProperty().get() != null && bench.prover().progressProperty().get().passes() > 1);
+        r.clickOn("#proof");
+        until("the main button stopped it", () -> !bench.prover().runningProperty().get() && bench.proofs().size() == 1);
+        assertTrue(bench.proofs().getFirst().stopped());
+    }
+
+    /** Stop in the first moment: nothing to keep is said, nothing is half kept. */
+    @Test
+    void stopAtOnce(FxRobot r) {
+        open();
+        r.interact(() -> {
+            bench.prover().start();
+            bench.prover().stop();
+        });
+        until("it has ended", () -> !bench.prover().runningProperty().get());
+        assertEquals(0, bench.proofs().size());
+        assertFalse(Files.exists(dir.resolve("proofs/0001/proof.json")));
+        until("the easel goes on", () -> bench.frameProperty().get() != null);
+    }
+
+    /** A and B on the easel: dragging moves the wipe, and badges say which is which. */
+    @Test
+    void wipe(FxRobot r) {
+        open();
+        r.clickOn("#station-prove");
+        proof(r);
+        proof(r);
+        r.interact(() -> {
+            bench.printAProperty().set(bench.proofs().get(0));
+            bench.printBProperty().set(bench.proofs().get(1));
+        });
+        until("both badges are there", () -> r.lookup(".badge-a").query().isVisible() && r.lookup(".badge-b").query().isVisible());
+        Node wipe = r.lookup(".wipe").query();
+        double before = wipe.getBoundsInParent().getCenterX();
+        r.drag("#easel", MouseButton.PRIMARY).moveBy(80, 0).drop();
+        until("the wipe has moved", () -> Math.abs(wipe.getBoundsInParent().getCenterX() - before) > 20);
+    }
+}
