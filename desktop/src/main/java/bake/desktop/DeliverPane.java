@@ -32,12 +32,13 @@ final class DeliverPane extends VBox {
         bench.deliverer().runningProperty().addListener((o, a, b) -> start.setText(b ? "Stop, keep" : "Render finals"));
         start.disableProperty().bind(bench.prover().runningProperty());
         table.setHgap(16);
-        for (double w : new double[] {26, 190, 96, 112, 160, 170}) {
-            ColumnConstraints c = new ColumnConstraints(w == 26 ? 26 : 60, w, Double.MAX_VALUE);
-            if (w > 180) c.setHgrow(Priority.ALWAYS);
+        double[] least = {26, 110, 88, 92, 100, 40}, wanted = {26, 190, 96, 112, 160, 170};
+        for (int i = 0; i < least.length; i++) {
+            ColumnConstraints c = new ColumnConstraints(least[i], wanted[i], Double.MAX_VALUE);
+            if (i == 1) c.setHgrow(Priority.ALWAYS);
             table.getColumnConstraints().add(c);
         }
-        // Narrow windows cut long names short, not the window.
+        // Narrow windows cut names and notes short, not the figures and not the window.
         table.setMinWidth(0);
         setMinWidth(0);
         getChildren().addAll(Ui.row(title, due, Ui.spring(), start), table);

@@ -19,11 +19,9 @@ import java.util.function.Consumer;
  */
 public final class LiveRender implements AutoCloseable {
     /** Sizes of the first pictures, as divisors of the full one. */
-    private static final int[] COARSE = {10, 4};
-    /** Passes of full size after which the process counts as warm. */
-    private static final int WARM = 2;
-    private static volatile int passesMade;
+    private static final int[] COARSE = {10, 4, 2};
     private static final int MOST_PASSES = 4096;
+    private static final PathSettings SETTINGS = new PathSettings(8, 12, 1);
 
     /**
      * One picture.
@@ -117,26 +115,30 @@ public final class LiveRender implements AutoCloseable {
         Camera camera = r.view.camera().camera();
         Finish finish = new Finish(camera.saturation(), r.view.look());
         long start = System.nanoTime();
-        RenderScene first = passesMade < WARM ? scene.quickToStart(Workers.COMPILING) : scene;
-        for (int d : COARSE) if (!picture(r, first, camera, finish, Math.max(8, r.width / d), Math.max(8, r.height / d), 1, start)) return;
+        // The very first look is taken with the simple kernel, which is at full speed sooner.
+        RenderScene quick = KernelWarmth.isWarm() ? scene : scene.quickToStart(Workers.COMPILING);
+        for (int d : COARSE) {
+            if (!picture(r, quick, camera, finish, Math.max(8, r.width / d), Math.max(8, r.height / d), 1, start)) return;
+            if (quick != scene) KernelWarmth.begin(scene, quick);
+            quick = scene;
+        }
         picture(r, scene, camera, finish, r.width, r.height, MOST_PASSES, start);
     }
 
     private boolean picture(Request r, RenderScene scene, Camera camera, Finish finish, int w, int h, int passes, long start) {
         Film film = Film.byGroup(w, h, scene.lights().groups().size());
-        Renderer renderer = new Renderer(scene, camera, new PathSettings(8, 12, 1), film, Region.all(w, h), workers);
+        Renderer renderer = new Renderer(scene, camera, SETTINGS, film, Region.all(w, h), workers);
         long lastFrame = 0, shown = 0;
         double noise = Double.POSITIVE_INFINITY;
         for (int p = 0; p < passes; p++) {
             if (!renderer.pass(p, workers, () -> interrupt)) return false;
-            if (passes > 1 && passesMade < WARM) passesMade++;
             long now = System.nanoTime();
             // Showing costs time too: at most twelve pictures a second, and no more than a seventh of the work.
             if (passes > 1 && p > 0 && now - lastFrame < Math.clamp(6 * shown, 80_000_000L, 1_500_000_000L)) continue;
             lastFrame = now;
             if (p > 0) noise = finish.noise(film, Region.all(w, h));
             double seconds = (now - start) / 1e9;
-            frames.accept(new Frame(w, h, PictureOutput.argb(film, finish, null, Region.all(w, h), passes > 1), passes == 1 ? 0 : p + 1, noise, seconds, renderer.rays() / Math.max(1e-9, seconds),
+            frames.accept(new Frame(w, h, PictureOutput.argb(film, finish, null, Region.all(w, h), true), passes == 1 ? 0 : p + 1, noise, seconds, renderer.rays() / Math.max(1e-9, seconds),
                     scene.lights().groups(), film.planeLuminance(), r.width));
             shown = System.nanoTime() - now;
         }

@@ -48,7 +48,7 @@ public final class ProjectSession implements AutoCloseable {
     /** Opens a project's folder or file. */
     public static ProjectSession open(Path p) throws IOException {
         Path file = ProjectFile.locate(p).toAbsolutePath().normalize();
-        ProjectSession s = new ProjectSession(file, ProjectFile.read(file));
+        ProjectSession s = new ProjectSession(file, ProjectFile.read(file, new CheckedTexts(HierarchyCache.userFolder().resolve("checked"))));
         s.lookForRecovery();
         return s;
     }

@@ -4,6 +4,7 @@ import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertNotNull;
 import static org.junit.jupiter.api.Assertions.assertNull;
+import static org.junit.jupiter.api.Assertions.assertThrows;
 
 import bake.core.geometry.Blas;
 import bake.core.geometry.BlasStore;
@@ -12,6 +13,8 @@ import bake.core.math.Affine;
 import bake.core.scene.Instance;
 import bake.core.scene.Mesh;
 import bake.core.scene.Shapes;
+import bake.formats.FormatException;
+import bake.formats.project.ProjectFile;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -67,5 +70,19 @@ class HierarchyCacheTest {
         }
         Files.write(f, good);
         assertNotNull(c.find("k"));
+    }
+
+    /** A text is checked once; another text, or a broken one, always is. */
+    @Test
+    void checkedTextsAreRemembered() throws IOException {
+        CheckedTexts c = new CheckedTexts(dir.resolve("checked"));
+        Path p = dir.resolve("project.json");
+        Files.writeString(p, StudioTest.ROOM);
+        var first = ProjectFile.read(p, c);
+        assertEquals(1, Files.list(dir.resolve("checked")).count());
+        assertEquals(ProjectFile.toJson(first), ProjectFile.toJson(ProjectFile.read(p, c)));
+        Files.writeString(p, StudioTest.ROOM.replace("\"lumens\": 1000", "\"lumens\": -1000"));
+        assertThrows(FormatException.class, () -> ProjectFile.read(p, c));
+        assertThrows(FormatException.class, () -> ProjectFile.read(p, c), "what failed is not remembered as good");
     }
 }

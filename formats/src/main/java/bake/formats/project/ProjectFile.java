@@ -14,13 +14,19 @@ import com.networknt.schema.ValidationMessage;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.MalformedInputException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.HexFormat;
 import java.util.Set;
 
 /** Reads and writes project.json, checked against the schema that ships with Bake. */
 public final class ProjectFile {
     public static final String NAME = "project.json";
+    /** Raised whenever the schema changes. */
+    private static final int SCHEMA_EDITION = 2;
     private static final long MOST_BYTES = 64L << 20;
     private static final ObjectMapper MAPPER = Json.MAPPER.copy().configure(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES, false);
     private static JsonSchema schema;
@@ -37,11 +43,30 @@ public final class ProjectFile {
         return f;
     }
 
+    /** Remembers which texts have been checked against the schema, since the answer for a text never changes. */
+    public interface Checked {
+        boolean has(String digest);
+
+        void add(String digest);
+    }
+
     public static Project read(Path file) throws IOException {
+        return read(file, null);
+    }
+
+    /**
+     * @param checked texts that need not be checked again, or null
+     */
+    public static Project read(Path file, Checked checked) throws IOException {
         String name = file.getFileName().toString();
         if (Files.size(file) > MOST_BYTES) throw new FormatException(name, null, "is larger than 64 MB, which no project is");
         try {
-            return read(Json.parse(Files.readString(file), name), name);
+            String text = Files.readString(file), digest = checked == null ? null : digest(text);
+            JsonNode n = Json.parse(text, name);
+            if (digest != null && checked.has(digest)) return map(n, name);
+            Project p = read(n, name);
+            if (digest != null) checked.add(digest);
+            return p;
         } catch (MalformedInputException e) {
             throw new FormatException(name, null, "is not text in UTF-8");
         }
@@ -60,6 +85,10 @@ public final class ProjectFile {
             ValidationMessage m = wrong.iterator().next();
             throw new FormatException(name, m.getInstanceLocation().toString().replaceFirst("^\\$\\.?", ""), m.getMessage().replaceFirst("^\\$[^:]*: ", ""));
         }
+        return map(n, name);
+    }
+
+    private static Project map(JsonNode n, String name) throws FormatException {
         try {
             return MAPPER.treeToValue(n, Project.class);
         } catch (JsonProcessingException e) {
@@ -83,6 +112,17 @@ public final class ProjectFile {
             MAPPER.readValue("{\"bake\": 1, \"name\": \"x\", \"views\": []}", Project.class);
         } catch (IOException e) {
             throw new IllegalStateException(e);
+        }
+    }
+
+    /** Of the text and the edition of the schema. */
+    private static String digest(String text) {
+        try {
+            MessageDigest d = MessageDigest.getInstance("SHA-256");
+            d.update((byte) SCHEMA_EDITION);
+            return HexFormat.of().formatHex(d.digest(text.getBytes(StandardCharsets.UTF_8)));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException(e); // every Java has it
         }
     }
 
