@@ -8,6 +8,7 @@ import bake.core.scene.Material;
 import bake.core.scene.Mesh;
 import bake.core.scene.Scene;
 import bake.core.scene.Surroundings;
+import bake.core.scene.Texture;
 import bake.core.transport.LightMeter;
 import bake.core.transport.RenderScene;
 import java.util.ArrayList;
@@ -20,6 +21,7 @@ public final class TestScene {
     private final List<Instance> instances = new ArrayList<>();
     private final List<Material> materials = new ArrayList<>();
     private final List<Lamp> lamps = new ArrayList<>();
+    private final List<Texture> textures = new ArrayList<>();
     private Surroundings surroundings = new Surroundings.Plain(Vec3.ZERO);
 
     public static Vec3 grey(double v) {
@@ -29,6 +31,11 @@ public final class TestScene {
     public int material(Material m) {
         materials.add(m);
         return materials.size() - 1;
+    }
+
+    public int texture(Texture t) {
+        textures.add(t);
+        return textures.size() - 1;
     }
 
     public TestScene add(Mesh m) {
@@ -57,7 +64,7 @@ public final class TestScene {
     }
 
     public Scene scene() {
-        return new Scene(List.copyOf(meshes), List.copyOf(instances), List.copyOf(materials), List.of(), List.copyOf(lamps), surroundings);
+        return new Scene(List.copyOf(meshes), List.copyOf(instances), List.copyOf(materials), List.copyOf(textures), List.copyOf(lamps), surroundings);
     }
 
     public RenderScene compile() {

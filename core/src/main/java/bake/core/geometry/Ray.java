@@ -20,6 +20,8 @@ public final class Ray {
     public float tr, tg, tb;
     /** Scene lamp whose own body does not block this shadow ray, or -1. */
     public int skipLamp = -1;
+    /** For whoever filters a hit and needs a colour for a moment. */
+    public final float[] texel = new float[3];
     /** Queries made with this ray since the counter was last read. */
     public long traced;
 

@@ -96,10 +96,23 @@ public final class SurfaceTable implements TriangleFilter {
             ray.tb *= clear;
             return clear > 0;
         }
-        float t = values[o + TRANSMISSION] * Fresnel.paneTransmittance(Math.max(cosine, 1e-4f), values[o + IOR]);
-        ray.tr *= t * values[o + BASE];
-        ray.tg *= t * values[o + BASE + 1];
-        ray.tb *= t * values[o + BASE + 2];
+        float t = values[o + TRANSMISSION] * (1 - values[o + METALLIC]) * Fresnel.paneTransmittance(Math.max(cosine, 1e-4f), values[o + IOR]);
+        float r = t * values[o + BASE], g = t * values[o + BASE + 1], bl = t * values[o + BASE + 2];
+        TextureLookup image = images[IMAGES * m + BASE_IMAGE];
+        if (image != null) {
+            // The same tint that a path going through sees.
+            int[] vx = b.vertices();
+            float[] uv = b.uvs(), texel = ray.texel;
+            int i = 2 * vx[3 * prim], j = 2 * vx[3 * prim + 1], k = 2 * vx[3 * prim + 2];
+            float w = 1 - u - v;
+            image.colour(w * uv[i] + u * uv[j] + v * uv[k], w * uv[i + 1] + u * uv[j + 1] + v * uv[k + 1], texel);
+            r *= texel[0];
+            g *= texel[1];
+            bl *= texel[2];
+        }
+        ray.tr *= r;
+        ray.tg *= g;
+        ray.tb *= bl;
         return ray.tr + ray.tg + ray.tb > 1e-6f;
     }
 

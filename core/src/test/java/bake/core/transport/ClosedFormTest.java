@@ -173,4 +173,29 @@ class ClosedFormTest {
         // luminance, so a closed clear hood changes nothing.
         agrees(Math.PI * 100, s.measure(Vec3.ZERO, UP, 1 << 14), 0.004);
     }
+
+    /** A pane stained by a texture of one colour is a pane of that colour, for light that is aimed at and light that is met. */
+    @Test
+    void stainedGlass() {
+        byte[] texels = new byte[4 * 4 * 4];
+        for (int i = 0; i < texels.length; i += 4) {
+            texels[i] = (byte) 204;
+            texels[i + 1] = 102;
+            texels[i + 2] = 51;
+            texels[i + 3] = -1;
+        }
+        for (boolean lamp : new boolean[] {true, false}) {
+            double[] lux = new double[2];
+            for (int kind = 0; kind < 2; kind++) {
+                TestScene s = new TestScene().around(lamp ? 0 : 100);
+                if (lamp) s.lamp(new Lamp("p", "g", Lamp.Kind.POINT, Affine.translation(0.2, 0.1, 3), 0, 0, 1000, grey(1), 0, 60, true, false));
+                int image = s.texture(new bake.core.scene.Texture("stain", 4, 4, texels, false));
+                Material plain = Material.glass("pane", kind == 0 ? new Vec3(0.8, 0.4, 0.2) : grey(1), 0, 1.5, true);
+                int glass = s.material(kind == 0 ? plain : plain.withBaseImage(new Material.Image(image)));
+                s.add(Shapes.quad("pane", 40, 40, glass), Affine.translation(0, 0, 1));
+                lux[kind] = s.measure(Vec3.ZERO, UP, 1 << 13).lux();
+            }
+            assertEquals(lux[0], lux[1], 0.006 * lux[0], lamp ? "lamp" : "sky");
+        }
+    }
 }
