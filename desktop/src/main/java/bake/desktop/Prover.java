@@ -116,8 +116,8 @@ public final class Prover {
             job = j;
             if (pauseAsked) j.pause();
             if (stopAsked) j.stop();
-            long[] lastShown = {0};
-            j.run(g -> shown(j, g, lastShown));
+            long[] next = {0, 0};
+            j.run(g -> shown(j, g, next));
             if (j.progress().passes() == 0) bench.say("Stopped before the first pass was done; nothing to keep.");
             else {
                 Proof kept = store.keep(j, v);
@@ -137,14 +137,22 @@ public final class Prover {
         }
     }
 
-    private void shown(RenderJob j, RenderJob.Progress g, long[] lastShown) {
+    private void shown(RenderJob j, RenderJob.Progress g, long[] next) {
         long now = System.nanoTime();
-        long pixels = (long) j.film().width() * j.film().height();
-        // Large finals are shown less often: turning film into display light costs time too.
-        if (now - lastShown[0] < Math.clamp(pixels * 4_000, 150_000_000L, 8_000_000_000L) && g.state() == RenderJob.State.RENDERING && g.passes() > 1) return;
-        lastShown[0] = now;
+        boolean working = g.state() == RenderJob.State.RENDERING && g.passes() > 1;
+        if (working && now < next[0]) {
+            if (now - next[1] > 150_000_000L) {
+                next[1] = now;
+                bench.later(() -> progress.set(g));
+            }
+            return;
+        }
         Finish f = j.finish();
         Preview image = new Preview(j.film().width(), j.film().height(), preview(j, f));
+        // Showing takes time from making: no more than a tenth of it, whatever the size.
+        long end = System.nanoTime();
+        next[0] = end + Math.max(150_000_000L, 10 * (end - now));
+        next[1] = end;
         bench.later(() -> {
             progress.set(g);
             if (running.get()) preview.set(image);

@@ -58,7 +58,8 @@ public final class ProjectSession implements AutoCloseable {
         if (!Files.isRegularFile(auto)) return;
         try {
             Project p = ProjectFile.read(auto);
-            if (!ProjectFile.toJson(p).equals(ProjectFile.toJson(project))) recovered = p;
+            // Which view was looked at is no work to bring back.
+            if (!ProjectFile.toJson(p.withCurrent(project.current())).equals(ProjectFile.toJson(project))) recovered = p;
             else Files.deleteIfExists(auto);
         } catch (IOException e) {
             // A broken autosave offers nothing; the project itself is whole.
@@ -92,8 +93,9 @@ public final class ProjectSession implements AutoCloseable {
         return file.getParent();
     }
 
+    /** Whether there is work that is not saved; which view is looked at does not count. */
     public boolean changed() {
-        return project != saved;
+        return project != saved && !project.withCurrent(saved.current()).equals(saved);
     }
 
     public void onChange(Runnable r) {
