@@ -4,6 +4,8 @@ import bake.core.film.Region;
 import bake.studio.LiveRender;
 import bake.studio.Proof;
 import java.nio.IntBuffer;
+import java.util.LinkedHashMap;
+import java.util.Map;
 import java.util.function.BooleanSupplier;
 import javafx.geometry.Pos;
 import javafx.scene.Cursor;
@@ -33,6 +35,13 @@ final class Easel extends Pane {
     private final Label a = Ui.label("", "badge-a"), b = Ui.label("", "badge-b"), notice = Ui.label("", "easel-notice");
     private final VBox empty = new VBox(10);
     private final CameraHand hand;
+    /** The prints that were hung last, by file. */
+    private final Map<String, Image> stored = new LinkedHashMap<>() {
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<String, Image> eldest) {
+            return size() > 6;
+        }
+    };
     private double wipeAt = 0.5, pressX, pressY;
     private boolean wiping;
 
@@ -41,6 +50,7 @@ final class Easel extends Pane {
         this.marking = marking;
         hand = new CameraHand(bench);
         setId("easel");
+        picture.setId("easel-picture");
         getStyleClass().add("easel");
         setFocusTraversable(true);
         setMinSize(200, 120);
@@ -62,7 +72,10 @@ final class Easel extends Pane {
         bench.printAProperty().addListener((o, x, f) -> update());
         bench.printBProperty().addListener((o, x, f) -> update());
         bench.openingProperty().addListener((o, x, f) -> update());
-        bench.projectProperty().addListener((o, x, f) -> update());
+        bench.projectProperty().addListener((o, x, f) -> {
+            if (x == null || f == null || !x.name().equals(f.name())) stored.clear();
+            update();
+        });
         bench.stationProperty().addListener((o, x, f) -> update());
         bench.prover().regionProperty().addListener((o, x, f) -> requestLayout());
         setOnMousePressed(e -> {
@@ -129,19 +142,29 @@ final class Easel extends Pane {
 
     private void hang(Proof pa, Proof pb) {
         Proof main = pa != null ? pa : pb;
-        picture.setImage(stored(main));
+        stored(main, picture);
         (pa != null ? a : b).setVisible(true);
         if (pa != null) a.setText("A  proof " + pa.number());
         if (pb != null) b.setText("B  proof " + pb.number());
         if (pa == null || pb == null) return;
-        second.setImage(stored(pb));
+        stored(pb, second);
         second.setVisible(true);
         wipe.setVisible(true);
         b.setVisible(true);
     }
 
-    private Image stored(Proof p) {
-        return new Image(bench.store().picture(p).toUri().toString(), true);
+    /** Shows a stored picture once it has been read; until then what is there stays. */
+    private void stored(Proof p, ImageView view) {
+        String where = bench.store().picture(p).toUri().toString();
+        Image i = stored.get(where);
+        if (i == null) {
+            i = new Image(where, true);
+            i.progressProperty().addListener((o, x, done) -> {
+                if (done.doubleValue() >= 1) update();
+            });
+            stored.put(where, i);
+        }
+        if (i.getProgress() >= 1) view.setImage(i);
     }
 
     private static Image image(int[] argb, int w, int h) {

@@ -135,6 +135,13 @@ class ProofsTest extends WindowFixture {
             bench.printBProperty().set(bench.proofs().get(1));
         });
         until("both badges are there", () -> r.lookup(".badge-a").query().isVisible() && r.lookup(".badge-b").query().isVisible());
+        // What hangs stays while the live picture goes on behind it: nothing flickers.
+        var view = (javafx.scene.image.ImageView) r.lookup("#easel-picture").query();
+        until("A's picture is there", () -> view.getImage() != null && view.getImage().getUrl() != null);
+        var image = view.getImage();
+        int frames = bench.frameProperty().get() == null ? 0 : bench.frameProperty().get().passes();
+        until("live passes went by", () -> bench.frameProperty().get() != null && bench.frameProperty().get().passes() > frames + 20);
+        assertTrue(image == view.getImage(), "read once");
         Node wipe = r.lookup(".wipe").query();
         double before = wipe.getBoundsInParent().getCenterX();
         r.drag("#easel", MouseButton.PRIMARY).moveBy(80, 0).drop();

@@ -164,4 +164,17 @@ class ModelFilesTest {
         FormatException e = assertThrows(FormatException.class, () -> ModelReader.read(dir.resolve("o.obj"), 1, true));
         assertTrue(e.getMessage().contains(expected), e.getMessage());
     }
+
+    /** Names with spaces, behind options too, and a library whose own name has some. */
+    @Test
+    void objNamesMayHaveSpaces() throws IOException {
+        for (String n : new String[] {"oak floor.png", "pine floor.png", "relief 2.png"})
+            javax.imageio.ImageIO.write(new java.awt.image.BufferedImage(2, 2, java.awt.image.BufferedImage.TYPE_INT_RGB), "png", dir.resolve(n).toFile());
+        Files.writeString(dir.resolve("my house.mtl"), "newmtl a\nmap_Kd oak floor.png\nnewmtl b\nKd 1 1 1\nmap_Kd -s 2 2 1 -clamp on pine floor.png  \nnorm relief 2.png\nnewmtl c\nmap_Kd gone away.png\n");
+        Files.writeString(dir.resolve("o.obj"), "mtllib my house.mtl\nv 0 0 0\nv 1 0 0\nv 1 0 -1\nusemtl a\nf 1 2 3\nusemtl b\nf 1 3 2\nusemtl c\nf 2 1 3\n");
+        ImportedModel m = ModelReader.read(dir.resolve("o.obj"), 1, true);
+        assertEquals(List.of("oak floor.png", "pine floor.png", "relief 2.png"), m.textures().stream().map(Texture::name).toList());
+        assertEquals(1, m.findings().size(), m.findings().toString());
+        assertTrue(m.findings().getFirst().where().equals("gone away.png"), m.findings().toString());
+    }
 }

@@ -136,7 +136,8 @@ class StudioFilesTest {
             assertEquals(List.of(3, 1), store.list().stream().map(Proof::number).toList());
             Proof named = store.list().getFirst().withTitle("low sun").withPinned(true);
             store.save(named);
-            assertEquals(named, store.list().getFirst());
+            assertEquals("low sun", store.list().getFirst().title());
+            assertTrue(store.list().getFirst().pinned());
             store.delete(store.list().get(1));
             assertEquals(List.of(3), store.list().stream().map(Proof::number).toList());
             assertTrue(Files.exists(dir.resolve("proofs/notes.txt")), "what is not ours stays");

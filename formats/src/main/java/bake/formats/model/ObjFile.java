@@ -20,6 +20,7 @@ import de.javagl.obj.ObjUtils;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.StringReader;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -28,9 +29,16 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /** Reads OBJ with its MTL files through the javagl library. The format has no units and no axis: both are given. */
 public final class ObjFile {
+    /** Stands for a space within a file name. */
+    private static final char SPACE = '\u0001';
+    /** A line that names a picture: keyword and options, then the name. */
+    private static final Pattern MAP = Pattern.compile("(?m)^(\\s*(?:map_\\w+|norm|bump|disp|decal|refl)\\s+(?:-\\w+(?:\\s+(?:on|off|[-+.\\d]+(?=\\s)))*\\s+)*)(\\S.*?)(?=\\s*$)");
+
     private static final long MOST_BYTES = 1L << 30;
 
     private final Path folder;
@@ -96,14 +104,27 @@ public final class ObjFile {
 
     private Map<String, Mtl> library(Obj obj) {
         Map<String, Mtl> out = new HashMap<>();
-        for (String name : obj.getMtlFileNames()) {
-            try (InputStream in = Files.newInputStream(SafePath.inside(folder, name, file))) {
-                for (Mtl m : MtlReader.read(in)) out.put(m.getName(), m);
+        for (String name : libraryNames(obj.getMtlFileNames())) {
+            try {
+                String text = keepSpaces(Files.readString(SafePath.inside(folder, name, file), StandardCharsets.ISO_8859_1));
+                for (Mtl m : MtlReader.read(new StringReader(text))) out.put(m.getName(), m);
             } catch (IOException | RuntimeException e) {
                 findings.add(new Finding(Finding.Kind.MISSING_TEXTURE, name, "the material file is not read: " + e.getMessage()));
             }
         }
         return out;
+    }
+
+    /** Several names on a line may be several files, or one whose name has spaces. */
+    private List<String> libraryNames(List<String> names) {
+        String joined = String.join(" ", names);
+        return names.size() > 1 && names.stream().noneMatch(n -> Files.exists(folder.resolve(n))) && Files.exists(folder.resolve(joined)) ? List.of(joined) : names;
+    }
+
+    /** The reader splits lines at spaces, and file names may have some: they are marked until the file is opened. */
+    private static String keepSpaces(String mtl) {
+        Matcher m = MAP.matcher(mtl);
+        return m.replaceAll(r -> Matcher.quoteReplacement(r.group(1) + r.group(2).replace(' ', SPACE)));
     }
 
     private int material(String name, Map<String, Mtl> library) {
@@ -133,8 +154,9 @@ public final class ObjFile {
         return v.isFinite() ? new Vec3(Math.max(0, v.x()), Math.max(0, v.y()), Math.max(0, v.z())) : otherwise;
     }
 
-    private Material.Image image(String name, boolean srgb) {
-        if (name == null) return null;
+    private Material.Image image(String marked, boolean srgb) {
+        if (marked == null) return null;
+        String name = marked.replace(SPACE, ' ');
         Integer known = textureNumbers.get(name + srgb);
         if (known != null) return known < 0 ? null : new Material.Image(known);
         try (InputStream in = Files.newInputStream(SafePath.inside(folder, name, file))) {
