@@ -19,7 +19,7 @@ import javafx.stage.FileChooser;
 
 /** Light: which surroundings, the sun's path and hour, haze, levels, HDRI. */
 final class LightSheet extends VBox {
-    private static final DateTimeFormatter DATE = DateTimeFormatter.ofPattern("d MMMM uuuu", Locale.ENGLISH);
+    private static final DateTimeFormatter DATE = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.ENGLISH), LONG_DATE = DateTimeFormatter.ofPattern("d MMMM uuuu", Locale.ENGLISH);
     private final Workbench bench;
     private final ToggleGroup kinds = new ToggleGroup();
     private final SunPathDiagram path;
@@ -53,6 +53,9 @@ final class LightSheet extends VBox {
         });
         date.setOnAction(e -> readTime());
         time.setOnAction(e -> readTime());
+        // What was typed and not taken is put right when the field is left.
+        date.focusedProperty().addListener((o, a, b) -> refresh());
+        time.focusedProperty().addListener((o, a, b) -> refresh());
         bench.viewProperty().addListener((o, a, v) -> refresh());
         refresh();
     }
@@ -92,7 +95,7 @@ final class LightSheet extends VBox {
 
     private void readTime() {
         try {
-            LocalDate d = date.getText().matches("\\d{4}-\\d{2}-\\d{2}") ? LocalDate.parse(date.getText()) : LocalDate.parse(date.getText().strip(), DATE);
+            LocalDate d = date.getText().matches("\\d{4}-\\d{2}-\\d{2}") ? LocalDate.parse(date.getText()) : LocalDate.parse(date.getText().strip(), date.getText().strip().length() > 11 ? LONG_DATE : DATE);
             LocalTime t = LocalTime.parse(time.getText().strip().length() == 4 ? "0" + time.getText().strip() : time.getText().strip());
             around(null, a -> a.withTime(d.toString(), t.truncatedTo(ChronoUnit.MINUTES).toString()));
         } catch (DateTimeParseException e) {

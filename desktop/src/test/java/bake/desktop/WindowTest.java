@@ -96,6 +96,13 @@ class WindowTest extends WindowFixture {
         until("and sun and sky again", () -> bench.view().around().kind().equals("sun and sky"));
         r.doubleClickOn("#time").push(KeyCode.CONTROL, KeyCode.A).write("25:99").type(KeyCode.ENTER);
         until("nonsense is refused in words", () -> bench.messageProperty().get() != null && bench.messageProperty().get().error());
+        for (String day : new String[] {"2027-03-02", "21 December 2027", "5 Sep 2027"}) {
+            String before = bench.view().around().date();
+            r.interact(() -> r.lookup("#date").queryAs(TextField.class).setText(day));
+            r.clickOn("#date").type(KeyCode.ENTER);
+            until(day + " is understood", () -> !java.util.Objects.equals(before, bench.view().around().date()));
+        }
+        assertEquals("2027-09-05", bench.view().around().date());
         Node path = r.lookup("#sun-path").query();
         String was = bench.view().around().time();
         r.interact(path::requestFocus);
