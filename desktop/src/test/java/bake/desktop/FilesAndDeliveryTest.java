@@ -103,8 +103,8 @@ class FilesAndDeliveryTest extends WindowFixture {
         Path blocked = Files.writeString(dir.resolve("not a folder"), "x");
         r.interact(() -> bench.deliverer().folderProperty().set(blocked));
         r.clickOn("#station-deliver").clickOn("#deliver-1").clickOn("#deliver-start");
-        until("it has failed", () -> bench.deliverer().rows().getFirst().stage() == Deliverer.Stage.FAILED || !bench.deliverer().runningProperty().get());
-        until("and ended", () -> !bench.deliverer().runningProperty().get());
+        until("it has failed", () -> bench.deliverer().rows().getFirst().stage() == Deliverer.Stage.FAILED && !bench.deliverer().runningProperty().get());
+        assertFalse(bench.deliverer().rows().getFirst().note().isBlank(), "it says why");
         assertEquals("x", Files.readString(blocked));
     }
 

@@ -2,7 +2,6 @@ package bake.core.film;
 
 import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 import static org.junit.jupiter.api.Assertions.assertEquals;
-import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
@@ -77,6 +76,6 @@ class FilmTest {
         assertEquals(new Region(2, 1, 3, 4), new Region(2, 1, 3, 9).within(5, 5));
         assertEquals(new Region(0, 0, 4, 4), new Region(-2, -3, 6, 7).within(5, 5));
         assertThrows(IllegalArgumentException.class, () -> new Region(9, 9, 4, 4).within(5, 5));
-        assertFalse(Region.all(3, 2).width() != 3);
+        assertEquals(new Region(0, 0, 3, 2), Region.all(3, 2));
     }
 }
