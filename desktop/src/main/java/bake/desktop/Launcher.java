@@ -17,7 +17,21 @@ public final class Launcher {
         // While the toolkit starts on one processor, the other reads the first project, or what it will need.
         if (a.project() != null) BakeApp.reading = Opened.begin(a.project());
         else Thread.ofPlatform().daemon().name("prepare").start(bake.formats.project.ProjectFile::prepare);
+        if (System.getProperty("glass.platform") == null && !hasDisplay()) {
+            System.setProperty("glass.platform", "Headless");
+            System.setProperty("prism.order", "sw");
+            System.setProperty("bake.offscreen", "true");
+        }
         if (Boolean.getBoolean("bake.offscreen")) System.err.println("bake: there is no display, so the window is drawn offscreen");
         Application.launch(BakeApp.class, args);
+    }
+
+    private static boolean hasDisplay() {
+        return !System.getProperty("os.name").equals("Linux") || isSet("DISPLAY") || isSet("WAYLAND_DISPLAY");
+    }
+
+    private static boolean isSet(String name) {
+        String v = System.getenv(name);
+        return v != null && !v.isBlank();
     }
 }
