@@ -155,7 +155,10 @@ public final class Workbench implements AutoCloseable {
     void fail(Throwable e) {
         String text = e instanceof OutOfMemoryError ? "There is not enough memory for this; make the picture smaller or switch layers off."
                 : e.getMessage() == null ? e.getClass().getSimpleName() : e.getMessage();
-        org.slf4j.LoggerFactory.getLogger(Workbench.class).warn("{}", text, e);
+        // A refusal says all there is to say; only what nobody foresaw is worth its trace.
+        var log = org.slf4j.LoggerFactory.getLogger(Workbench.class);
+        if (e instanceof IOException || e instanceof IllegalArgumentException) log.info("{}", text);
+        else log.warn("{}", text, e);
         later(() -> message.set(new Message(text, true)));
     }
 

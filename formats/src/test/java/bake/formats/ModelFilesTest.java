@@ -177,4 +177,15 @@ class ModelFilesTest {
         assertEquals(1, m.findings().size(), m.findings().toString());
         assertTrue(m.findings().getFirst().where().equals("gone away.png"), m.findings().toString());
     }
+
+    /** A file that was cut off in its first bytes is told to be short, not to be something else. */
+    @ParameterizedTest
+    @org.junit.jupiter.params.provider.ValueSource(ints = {0, 3, 4, 11})
+    void stubsAreCutShort(int length) throws IOException {
+        byte[] glb = glb(Files.readAllBytes(written()), Files.readAllBytes(dir.resolve("m.bin")));
+        Path p = dir.resolve("stub.glb");
+        Files.write(p, java.util.Arrays.copyOf(glb, length));
+        FormatException e = assertThrows(FormatException.class, () -> ModelReader.read(p, 1, true));
+        assertTrue(e.getMessage().startsWith("stub.glb") && e.getMessage().contains("cut short"), e.getMessage());
+    }
 }

@@ -72,8 +72,8 @@ class BvhBuilderTest {
         float[] boxes = boxes(20_000, 5);
         Bvh b = BvhBuilder.build(boxes, 4, POOL);
         double cost = cost(b, 0), area = Range.halfArea(bounds(b), 0);
-        // Random boxes of edge up to 0.5 in a cube of 20: a leaf of four at random would be about as large as the cube.
-        assertTrue(cost / area < 120, "expected visits of a ray through the cube: " + cost / area);
+        // Measured: 30. Leaves of four taken in the order given would each be about as large as the cube: thousands.
+        assertTrue(cost / area < 35, "expected visits of a ray through the cube: " + cost / area);
     }
 
     private static int[] bounds(Bvh b) {

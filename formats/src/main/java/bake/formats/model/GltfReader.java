@@ -58,6 +58,7 @@ public final class GltfReader {
         byte[] bytes = Files.readAllBytes(path);
         ByteBuffer binary = null;
         byte[] json = bytes;
+        if (bytes.length < 12) throw new FormatException(name, null, "is cut short: " + bytes.length + " bytes are no model; copy it again");
         if (bytes.length >= 12 && ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN).getInt() == 0x46546C67) {
             ByteBuffer[] chunks = chunks(bytes, name);
             json = new byte[chunks[0].remaining()];
