@@ -27,7 +27,7 @@ import java.util.zip.CRC32C;
  * <p>A file: magic, six lengths, then the arrays as little-endian ints, and a CRC-32C of all of it.
  */
 public final class HierarchyCache implements BlasStore {
-    private static final int MAGIC = 0x42484931, HEAD = 15;
+    private static final int MAGIC = 0x42484932, HEAD = 15;
     /** Smaller hierarchies are built as fast as they are read. */
     private static final int LEAST_TRIANGLES = 20_000;
     private static final long MOST_BYTES = 2L << 30;

@@ -17,21 +17,22 @@ final class Arena {
     }
 
     int[] nodes() {
-        return Arrays.copyOf(nodes, Bvh.STRIDE * used);
+        return Arrays.copyOf(nodes, used);
     }
 
     int[] order() {
         return Arrays.copyOf(order, block * leaves);
     }
 
-    /** A node whose eight places are empty. */
+    /** A node whose eight places are empty; returns where it begins. */
     int newNode() {
-        int o = Bvh.STRIDE * used;
+        int o = used;
         if (o + Bvh.STRIDE > nodes.length) nodes = Arrays.copyOf(nodes, grown(nodes.length));
         Arrays.fill(nodes, o, o + 24, LEAST);
         Arrays.fill(nodes, o + 24, o + 48, MOST);
         Arrays.fill(nodes, o + Bvh.CHILDREN, o + Bvh.STRIDE, Bvh.NOTHING);
-        return used++;
+        used += Bvh.STRIDE;
+        return o;
     }
 
     private static int grown(int length) {
@@ -41,11 +42,11 @@ final class Arena {
     }
 
     void setBox(int node, int k, int[] box) {
-        for (int a = 0; a < 6; a++) nodes[Bvh.STRIDE * node + 8 * a + k] = Float.floatToRawIntBits(Range.value(box[a]));
+        for (int a = 0; a < 6; a++) nodes[node + 8 * a + k] = Float.floatToRawIntBits(Range.value(box[a]));
     }
 
     void setChild(int node, int k, int child) {
-        nodes[Bvh.STRIDE * node + Bvh.CHILDREN + k] = child;
+        nodes[node + Bvh.CHILDREN + k] = child;
     }
 
     /** Adds a leaf with the primitives of references [from, to); returns its number. */
@@ -56,21 +57,21 @@ final class Arena {
         return leaves++;
     }
 
-    /** Appends another subtree; returns its root's number here. */
+    /** Appends another subtree; returns where its root begins here. */
     int append(Arena a) {
-        int node0 = used, leaf0 = leaves, n = Bvh.STRIDE * a.used, at = Bvh.STRIDE * node0;
+        int at = used, leaf0 = leaves, n = a.used;
         while (at + n > nodes.length) nodes = Arrays.copyOf(nodes, grown(nodes.length));
         System.arraycopy(a.nodes, 0, nodes, at, n);
         for (int o = at; o < at + n; o += Bvh.STRIDE)
             for (int k = Bvh.CHILDREN; k < Bvh.STRIDE; k++) {
                 int c = nodes[o + k];
-                if (c != Bvh.NOTHING) nodes[o + k] = c >= 0 ? c + node0 : ~(~c + leaf0);
+                if (c != Bvh.NOTHING) nodes[o + k] = c >= 0 ? c + at : ~(~c + leaf0);
             }
         int m = block * a.leaves;
         while (block * leaf0 + m > order.length) order = Arrays.copyOf(order, grown(order.length));
         System.arraycopy(a.order, 0, order, block * leaf0, m);
         used += a.used;
         leaves += a.leaves;
-        return node0;
+        return at;
     }
 }

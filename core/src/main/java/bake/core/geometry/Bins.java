@@ -6,7 +6,7 @@ import java.util.concurrent.RecursiveAction;
 
 /** References sorted into bins along each axis by their centres: how many, and the box around them. */
 final class Bins {
-    static final int MOST = 16, BOX = 6;
+    static final int MOST = 32, BOX = 6;
     /** Runs longer than this are binned in parts, in parallel. */
     private static final int PART = 100_000;
 
@@ -19,7 +19,7 @@ final class Bins {
 
     /** Sets how a run is cut into bins, and empties them. */
     void prepare(Range r) {
-        used = Math.min(MOST, 4 + r.size() / 20);
+        used = Math.min(MOST, 4 + r.size() / 10);
         for (int a = 0; a < 3; a++) {
             float extent = r.centres[3 + a] - r.centres[a];
             scale[a] = extent > 0 ? used * 0.9999f / extent : 0;

@@ -48,13 +48,13 @@ public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, fl
 
     /** Whether every number leads to something that is there, so that a ray's walk ends. */
     boolean isSound() {
-        int places = places(), n = bvh.nodes().length / Bvh.STRIDE, v = normals.length / 3;
-        if (n == 0 || packets.length != 9 * places || vertices.length != 3 * places || places % PACKET != 0 || uvs.length / 2 < v) return false;
-        for (int i = 0; i < n; i++)
+        int places = places(), n = bvh.nodes().length, v = normals.length / 3;
+        if (n == 0 || n % Bvh.STRIDE != 0 || packets.length != 9 * places || vertices.length != 3 * places || places % PACKET != 0 || uvs.length / 2 < v) return false;
+        for (int i = 0; i < n; i += Bvh.STRIDE)
             for (int k = 0; k < Bvh.WIDTH; k++) {
                 int c = bvh.child(i, k);
                 // A child comes after its parent, which rules out circles.
-                if (c != Bvh.NOTHING && (c >= 0 ? c <= i || c >= n : ~c >= places / PACKET)) return false;
+                if (c != Bvh.NOTHING && (c >= 0 ? c <= i || c >= n || c % Bvh.STRIDE != 0 : ~c >= places / PACKET)) return false;
             }
         for (int x : vertices) if (x < 0 || x >= Math.max(1, v)) return false;
         return true;

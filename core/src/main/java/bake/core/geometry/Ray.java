@@ -25,8 +25,8 @@ public final class Ray {
     /** Queries made with this ray since the counter was last read. */
     public long traced;
 
-    /** Pairs of a child and its distance; the two levels share it. */
-    final int[] stack = new int[2048];
+    /** Children still to be visited, each below the bits of its distance, so that their order is that of nearness; the two levels share it. */
+    final long[] stack = new long[1024];
     final int[] near = new int[8];
     /** Distances and barycentric coordinates in a packet of triangles. */
     final float[] packet = new float[12];

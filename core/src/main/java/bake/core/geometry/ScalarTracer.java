@@ -13,33 +13,33 @@ public final class ScalarTracer extends Tracer {
 
     @Override
     boolean walk(Bvh bvh, Blas blas, int item, Ray ray, float ox, float oy, float oz, float dx, float dy, float dz, boolean shadow, int base) {
-        int[] nodes = bvh.nodes(), stack = ray.stack;
-        float ix = 1 / nudge(dx), iy = 1 / nudge(dy), iz = 1 / nudge(dz);
-        float cx = -ox * ix, cy = -oy * iy, cz = -oz * iz, sx = slack(cx), sy = slack(cy), sz = slack(cz);
-        int nx = ix < 0 ? 24 : 0, ny = iy < 0 ? 32 : 8, nz = iz < 0 ? 40 : 16;
+        int[] nodes = bvh.nodes();
+        long[] stack = ray.stack;
+        float ix = -1 / nudge(dx), iy = -1 / nudge(dy), iz = -1 / nudge(dz);
+        int nx = ix > 0 ? 24 : 0, ny = iy > 0 ? 32 : 8, nz = iz > 0 ? 40 : 16;
         int sp = base, node = 0;
         while (true) {
             if (node >= 0) {
-                int o = Bvh.STRIDE * node, first = sp;
+                int o = node, first = sp;
                 for (int k = 0; k < Bvh.WIDTH; k++) {
                     int child = nodes[o + Bvh.CHILDREN + k];
                     if (child == Bvh.NOTHING) continue;
-                    float in = most(slab(nodes[o + nx + k], ix, cx - sx), slab(nodes[o + ny + k], iy, cy - sy), slab(nodes[o + nz + k], iz, cz - sz));
-                    float out = -most(-slab(nodes[o + 24 - nx + k], ix, cx + sx), -slab(nodes[o + 40 - ny + k], iy, cy + sy), -slab(nodes[o + 56 - nz + k], iz, cz + sz));
+                    float in = most(slab(nodes[o + nx + k], ox, ix), slab(nodes[o + ny + k], oy, iy), slab(nodes[o + nz + k], oz, iz));
+                    float out = -most(-slab(nodes[o + 24 - nx + k], ox, ix), -slab(nodes[o + 40 - ny + k], oy, iy), -slab(nodes[o + 56 - nz + k], oz, iz));
                     if (in < ray.tMin) in = ray.tMin;
                     if (in <= out * WideTracer.ROUND && in <= ray.t) sp = push(stack, first, sp, child, Float.floatToRawIntBits(in));
                 }
             } else if (leaf(bvh, blas, item, ~node, ray, ox, oy, oz, dx, dy, dz, shadow, sp)) return true;
             do {
                 if (sp == base) return false;
-                sp -= 2;
-            } while (stack[sp + 1] > Float.floatToRawIntBits(ray.t));
-            node = stack[sp];
+                sp--;
+            } while ((int) (stack[sp] >> 32) > Float.floatToRawIntBits(ray.t));
+            node = (int) stack[sp];
         }
     }
 
-    private static float slab(int bits, float inverse, float term) {
-        return Float.intBitsToFloat(bits) * inverse + term;
+    private static float slab(int bits, float origin, float inverse) {
+        return (origin - Float.intBitsToFloat(bits)) * inverse;
     }
 
     private static float most(float a, float b, float c) {
@@ -48,16 +48,15 @@ public final class ScalarTracer extends Tracer {
     }
 
     /** Pushes a child so that the entries from {@code first} on lie far to near; returns the new height. */
-    private static int push(int[] stack, int first, int sp, int child, int distance) {
+    private static int push(long[] stack, int first, int sp, int child, int distance) {
+        long entry = (long) distance << 32 | child & 0xffffffffL;
         int at = sp;
-        while (at > first && stack[at - 1] < distance) {
-            stack[at] = stack[at - 2];
-            stack[at + 1] = stack[at - 1];
-            at -= 2;
+        while (at > first && stack[at - 1] < entry) {
+            stack[at] = stack[at - 1];
+            at--;
         }
-        stack[at] = child;
-        stack[at + 1] = distance;
-        return sp + 2;
+        stack[at] = entry;
+        return sp + 1;
     }
 
     private boolean leaf(Bvh bvh, Blas blas, int item, int leaf, Ray ray, float ox, float oy, float oz, float dx, float dy, float dz, boolean shadow, int sp) {

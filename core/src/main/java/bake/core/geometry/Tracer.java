@@ -1,5 +1,6 @@
 package bake.core.geometry;
 
+import java.util.Arrays;
 import java.util.concurrent.ForkJoinPool;
 
 /**
@@ -14,8 +15,11 @@ public abstract class Tracer {
     private final LampShapes lamps;
     private final TriangleFilter filter;
     private final byte[] flags;
-    final Bvh top;
-    private final int items;
+    /** What lies in world space already is met first and needs no instance; null when there is none. */
+    private final Blas world;
+    /** Over all else: instances and lamp bodies, numbered from {@link #first} on. */
+    private final Bvh top;
+    private final int items, first;
 
     Tracer(Geometry geometry, LampShapes lamps, TriangleFilter filter, ForkJoinPool pool) {
         this.geometry = geometry;
@@ -23,8 +27,10 @@ public abstract class Tracer {
         this.filter = filter;
         flags = filter.flags();
         items = geometry.items();
-        float[] boxes = java.util.Arrays.copyOf(geometry.itemBoxes, 6 * (items + lamps.count()));
-        for (int k = 0; k < lamps.count(); k++) lamps.bounds(k, boxes, 6 * (items + k));
+        first = items > 0 && geometry.isWorld(0) ? 1 : 0;
+        world = first == 1 ? geometry.blas(0) : null;
+        float[] boxes = Arrays.copyOfRange(geometry.itemBoxes, 6 * first, 6 * (items + lamps.count()));
+        for (int k = 0; k < lamps.count(); k++) lamps.bounds(k, boxes, 6 * (items - first + k));
         top = boxes.length == 0 ? null : BvhBuilder.build(boxes, 1, pool);
     }
 
@@ -48,13 +54,20 @@ public abstract class Tracer {
 
     /** Bounds of everything, min x y z max x y z, or null when there is nothing. */
     public float[] bounds() {
-        return top == null ? null : top.bounds();
+        if (top == null) return world == null ? null : world.bvh().bounds();
+        float[] b = top.bounds().clone();
+        for (int k = 0; k < 3 && world != null; k++) {
+            b[k] = Math.min(b[k], world.bvh().bounds()[k]);
+            b[3 + k] = Math.max(b[3 + k], world.bvh().bounds()[3 + k]);
+        }
+        return b;
     }
 
     /** The nearest thing within {@code ray.tMin} to {@code ray.t}; fills the hit fields and returns whether there is one. */
     public boolean closest(Ray ray) {
         ray.traced++;
         ray.item = -1;
+        if (world != null) walk(world.bvh(), world, 0, ray, ray.ox, ray.oy, ray.oz, ray.dx, ray.dy, ray.dz, false, 0);
         if (top != null) walk(top, null, -1, ray, ray.ox, ray.oy, ray.oz, ray.dx, ray.dy, ray.dz, false, 0);
         return ray.item >= 0;
     }
@@ -66,6 +79,7 @@ public abstract class Tracer {
     public boolean open(Ray ray) {
         ray.traced++;
         ray.tr = ray.tg = ray.tb = 1;
+        if (world != null && walk(world.bvh(), world, 0, ray, ray.ox, ray.oy, ray.oz, ray.dx, ray.dy, ray.dz, true, 0)) return false;
         return top == null || !walk(top, null, -1, ray, ray.ox, ray.oy, ray.oz, ray.dx, ray.dy, ray.dz, true, 0);
     }
 
@@ -77,7 +91,9 @@ public abstract class Tracer {
      */
     abstract boolean walk(Bvh bvh, Blas blas, int item, Ray ray, float ox, float oy, float oz, float dx, float dy, float dz, boolean shadow, int base);
 
-    final boolean visit(int item, Ray ray, boolean shadow, int base) {
+    /** Looks into an item of the top level. */
+    final boolean visit(int entry, Ray ray, boolean shadow, int base) {
+        int item = first + entry;
         if (item >= items) {
             if (shadow && lamps.lamp(item - items) == ray.skipLamp) return false;
             float t = lamps.intersect(item - items, ray);
@@ -89,8 +105,6 @@ public abstract class Tracer {
             return false;
         }
         Blas blas = geometry.blasOf[item];
-        if (geometry.instanceOf[item] < 0)
-            return walk(blas.bvh(), blas, item, ray, ray.ox, ray.oy, ray.oz, ray.dx, ray.dy, ray.dz, shadow, base);
         float[] m = geometry.toLocal;
         int o = 12 * item;
         // The direction keeps its scale, so distances stay those of world space.
@@ -129,13 +143,5 @@ public abstract class Tracer {
     /** Keeps a direction component away from zero, so that slabs never multiply zero by infinity. */
     static float nudge(float d) {
         return Math.abs(d) < 1e-18f ? 1e-18f : d;
-    }
-
-    /**
-     * Slack of a slab distance {@code b / d - o / d} for the rounding of its second term: the box grows by what the origin's
-     * coordinate may have lost, so that no ray slips between two boxes.
-     */
-    static float slack(float originTerm) {
-        return Math.abs(originTerm) * 0x1p-22f;
     }
 }

@@ -96,7 +96,7 @@ class BvhBuilderTest {
     }
 
     private static float coordinate(Bvh b, int node, int a, int k) {
-        return Float.intBitsToFloat(b.nodes()[Bvh.STRIDE * node + 8 * a + k]);
+        return Float.intBitsToFloat(b.nodes()[node + 8 * a + k]);
     }
 
     private static float[] boxes(int n, long seed) {
