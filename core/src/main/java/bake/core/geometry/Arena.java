@@ -42,7 +42,7 @@ final class Arena {
     }
 
     void setBox(int node, int k, int[] box) {
-        for (int a = 0; a < 6; a++) nodes[node + 8 * a + k] = Float.floatToRawIntBits(Range.value(box[a]));
+        for (int a = 0; a < 6; a++) nodes[node + 8 * a + k] = Float.floatToRawIntBits(Range.coordinate(box, 0, a));
     }
 
     void setChild(int node, int k, int child) {

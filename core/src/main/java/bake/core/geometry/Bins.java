@@ -4,14 +4,16 @@ import java.util.Arrays;
 import java.util.concurrent.ForkJoinTask;
 import java.util.concurrent.RecursiveAction;
 
-/** References sorted into bins along each axis by their centres: how many, and the box around them. */
+/** References sorted into bins along each axis by their centres: how many, the box around them and the one around their centres. */
 final class Bins {
-    static final int MOST = 32, BOX = 6;
+    static final int MOST = 32;
+    /** Ints of a bin: the box around its boxes, then from {@link #CENTRES} on the one around its centres, as in {@link Range}. */
+    static final int STRIDE = 2 * Range.REF, CENTRES = Range.REF;
     /** Runs longer than this are binned in parts, in parallel. */
     private static final int PART = 100_000;
 
-    /** Boxes as in {@link Range}, {@link #MOST} an axis. */
-    final int[] boxes = new int[3 * MOST * BOX];
+    /** {@link #MOST} bins an axis. */
+    final int[] boxes = new int[3 * MOST * STRIDE];
     final int[] counts = new int[3 * MOST];
     /** Bins for each unit of min plus max along an axis; zero where all centres coincide. */
     final float[] scale = new float[3];
@@ -30,13 +32,13 @@ final class Bins {
 
     private void clear() {
         Arrays.fill(counts, 0);
-        for (int a = 0; a < 3; a++) for (int b = 0; b < used; b++) Range.clear(boxes, BOX * (a * MOST + b));
+        for (int a = 0; a < 3; a++) Arrays.fill(boxes, STRIDE * a * MOST, STRIDE * (a * MOST + used), Integer.MAX_VALUE);
     }
 
     /** Sorts the references of a run in; the result does not depend on the number of threads. */
     void fill(int[] refs, Range r) {
         if (r.size() <= PART) {
-            fill(refs, r.from, r.to, r.centres);
+            fillPart(refs, r.from, r.to, r.centres);
             return;
         }
         Part[] parts = new Part[(r.size() + PART - 1) / PART];
@@ -45,26 +47,56 @@ final class Bins {
         for (Part p : parts) add(p.bins);
     }
 
-    private void fill(int[] r, int from, int to, float[] centres) {
-        float sx = scale[0], sy = scale[1], sz = scale[2], cx = centres[0], cy = centres[1], cz = centres[2];
-        int[] into = boxes, n = counts;
+    private void fillPart(int[] refs, int from, int to, float[] centres) {
+        if (Tracer.VECTORS) WideRefs.fill(refs, from, to, centres, this);
+        else fill(refs, from, to, centres);
+    }
+
+    /** One number at a time, where there are no vectors. */
+    void fill(int[] r, int from, int to, float[] centres) {
         for (int o = Range.REF * from; o < Range.REF * to; o += Range.REF) {
-            int x = (int) ((Range.value(r[o]) + Range.value(r[o + 3]) - cx) * sx), y = MOST + (int) ((Range.value(r[o + 1]) + Range.value(r[o + 4]) - cy) * sy),
-                    z = 2 * MOST + (int) ((Range.value(r[o + 2]) + Range.value(r[o + 5]) - cz) * sz);
-            n[x]++;
-            n[y]++;
-            n[z]++;
-            Range.merge(into, BOX * x, r, o);
-            Range.merge(into, BOX * y, r, o);
-            Range.merge(into, BOX * z, r, o);
+            int x = bin(r, o, 0, centres), y = MOST + bin(r, o, 1, centres), z = 2 * MOST + bin(r, o, 2, centres);
+            r[o + Range.BINS] = pack(x, y, z);
+            counts[x]++;
+            counts[y]++;
+            counts[z]++;
+            add(x, r, o);
+            add(y, r, o);
+            add(z, r, o);
         }
+    }
+
+    private void add(int bin, int[] r, int o) {
+        int b = STRIDE * bin;
+        for (int k = 0; k < 3; k++) {
+            int c = Range.sortable(Range.value(r[o + k]) + Range.value(~r[o + 3 + k]));
+            boxes[b + k] = Math.min(boxes[b + k], r[o + k]);
+            boxes[b + 3 + k] = Math.min(boxes[b + 3 + k], r[o + 3 + k]);
+            boxes[b + CENTRES + k] = Math.min(boxes[b + CENTRES + k], c);
+            boxes[b + CENTRES + 3 + k] = Math.min(boxes[b + CENTRES + 3 + k], ~c);
+        }
+    }
+
+    private int bin(int[] r, int o, int a, float[] centres) {
+        return (int) ((Range.value(r[o + a]) + Range.value(~r[o + 3 + a]) - centres[a]) * scale[a]);
+    }
+
+    /** The three bins of a reference, axis by axis, in one number. */
+    static int pack(int x, int y, int z) {
+        return x | (y - MOST) << 8 | (z - 2 * MOST) << 16;
+    }
+
+    /** The bin along an axis that a reference was last sorted into. */
+    static int unpack(int packed, int axis) {
+        return packed >> 8 * axis & 255;
     }
 
     private void add(Bins b) {
         for (int a = 0; a < 3; a++)
             for (int k = a * MOST; k < a * MOST + used; k++) {
                 counts[k] += b.counts[k];
-                Range.merge(boxes, BOX * k, b.boxes, BOX * k);
+                Range.merge(boxes, STRIDE * k, b.boxes, STRIDE * k);
+                Range.merge(boxes, STRIDE * k + CENTRES, b.boxes, STRIDE * k + CENTRES);
             }
     }
 
@@ -86,7 +118,7 @@ final class Bins {
 
         @Override
         protected void compute() {
-            bins.fill(refs, from, to, run.centres);
+            bins.fillPart(refs, from, to, run.centres);
         }
     }
 }

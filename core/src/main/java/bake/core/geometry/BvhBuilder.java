@@ -23,7 +23,7 @@ public final class BvhBuilder {
         refs = new int[Range.REF * n];
         IntStream.range(0, (n + 65_535) >> 16).parallel().forEach(part -> {
             for (int i = part << 16; i < Math.min(n, (part + 1) << 16); i++) {
-                for (int k = 0; k < 6; k++) refs[Range.REF * i + k] = Range.sortable(boxes[6 * i + k]);
+                Range.put(boxes, 6 * i, refs, Range.REF * i);
                 refs[Range.REF * i + Range.ID] = i;
             }
         });
@@ -45,7 +45,7 @@ public final class BvhBuilder {
         Subtree root = new Subtree(all);
         Arena a = all.size() > PARALLEL_FROM ? pool.invoke(root) : root.compute();
         float[] bounds = new float[6];
-        for (int k = 0; k < 6; k++) bounds[k] = Range.value(all.box[k]);
+        for (int k = 0; k < 6; k++) bounds[k] = Range.coordinate(all.box, 0, k);
         return new Bvh(a.nodes(), a.order(), block, bounds);
     }
 

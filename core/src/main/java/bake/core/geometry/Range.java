@@ -3,18 +3,17 @@ package bake.core.geometry;
 /**
  * A run of references during a build, with the box around them and around their centres (times two).
  *
- * <p>Box coordinates are kept as integers in the order of the floats they stand for: minimum and maximum of integers need
- * no branch, those of floats do.
+ * <p>Box coordinates are kept as integers in the order of the floats they stand for, those of the far corner with all bits
+ * turned over: a box grows by taking eight minima of integers, which need no branch and make one vector.
  */
 final class Range {
-    /** Ints of a reference: min x y z, max x y z, the primitive's number, and one that is left unused. */
-    static final int REF = 8, ID = 6;
+    /** Ints of a reference: min x y z, turned max x y z, the primitive's number, and the bins that it was last sorted into. */
+    static final int REF = 8, ID = 6, BINS = 7;
     private static final float INF = Float.POSITIVE_INFINITY;
-    private static final int LEAST = sortable(-INF), MOST = sortable(INF);
 
     int from, to;
-    /** Min x y z and max x y z of the boxes, sortable. */
-    final int[] box = new int[6];
+    /** The box around the boxes, as that of a reference. */
+    final int[] box = new int[REF];
     /** Least and greatest min plus max of the boxes. */
     final float[] centres = new float[6];
 
@@ -29,15 +28,28 @@ final class Range {
         return Float.intBitsToFloat(s ^ (s >> 31 & 0x7fffffff));
     }
 
+    /** Coordinate 0 to 5 (min x y z, max x y z) of a box. */
+    static float coordinate(int[] box, int o, int a) {
+        return value(a < 3 ? box[o + a] : ~box[o + a]);
+    }
+
+    /** Writes a box given as min x y z, max x y z. */
+    static void put(float[] from, int p, int[] box, int o) {
+        for (int a = 0; a < 3; a++) {
+            box[o + a] = sortable(from[p + a]);
+            box[o + 3 + a] = ~sortable(from[p + 3 + a]);
+        }
+    }
+
+    /** A box that holds nothing. */
     static void clear(int[] box, int o) {
-        box[o] = box[o + 1] = box[o + 2] = MOST;
-        box[o + 3] = box[o + 4] = box[o + 5] = LEAST;
+        for (int k = 0; k < REF; k++) box[o + k] = Integer.MAX_VALUE;
     }
 
     void copy(Range r) {
         from = r.from;
         to = r.to;
-        System.arraycopy(r.box, 0, box, 0, 6);
+        System.arraycopy(r.box, 0, box, 0, REF);
         System.arraycopy(r.centres, 0, centres, 0, 6);
     }
 
@@ -50,44 +62,31 @@ final class Range {
     }
 
     static float halfArea(int[] b, int o) {
-        if (b[o] > b[o + 3]) return 0;
-        float x = value(b[o + 3]) - value(b[o]), y = value(b[o + 4]) - value(b[o + 1]), z = value(b[o + 5]) - value(b[o + 2]);
+        if (b[o] == Integer.MAX_VALUE) return 0;
+        float x = value(~b[o + 3]) - value(b[o]), y = value(~b[o + 4]) - value(b[o + 1]), z = value(~b[o + 5]) - value(b[o + 2]);
         return x * y + y * z + z * x;
     }
 
     /** Widens the box at {@code into[o]} by the one at {@code from[p]}. */
     static void merge(int[] into, int o, int[] from, int p) {
-        into[o] = Math.min(into[o], from[p]);
-        into[o + 1] = Math.min(into[o + 1], from[p + 1]);
-        into[o + 2] = Math.min(into[o + 2], from[p + 2]);
-        into[o + 3] = Math.max(into[o + 3], from[p + 3]);
-        into[o + 4] = Math.max(into[o + 4], from[p + 4]);
-        into[o + 5] = Math.max(into[o + 5], from[p + 5]);
+        if (Tracer.VECTORS) WideRefs.merge(into, o, from, p);
+        else for (int k = 0; k < 6; k++) into[o + k] = Math.min(into[o + k], from[p + k]);
     }
 
     /** Measures references [from, to): their boxes and their centres. */
     void measure(int[] refs) {
         clear(box, 0);
-        for (int o = REF * from; o < REF * to; o += REF) merge(box, 0, refs, o);
-        measureCentres(refs);
-    }
-
-    void measureCentres(int[] refs) {
-        float x0 = INF, y0 = INF, z0 = INF, x1 = -INF, y1 = -INF, z1 = -INF;
-        for (int o = REF * from; o < REF * to; o += REF) {
-            float x = value(refs[o]) + value(refs[o + 3]), y = value(refs[o + 1]) + value(refs[o + 4]), z = value(refs[o + 2]) + value(refs[o + 5]);
-            if (x < x0) x0 = x;
-            if (x > x1) x1 = x;
-            if (y < y0) y0 = y;
-            if (y > y1) y1 = y;
-            if (z < z0) z0 = z;
-            if (z > z1) z1 = z;
+        for (int k = 0; k < 3; k++) {
+            centres[k] = INF;
+            centres[3 + k] = -INF;
         }
-        centres[0] = x0;
-        centres[1] = y0;
-        centres[2] = z0;
-        centres[3] = x1;
-        centres[4] = y1;
-        centres[5] = z1;
+        for (int o = REF * from; o < REF * to; o += REF) {
+            merge(box, 0, refs, o);
+            for (int k = 0; k < 3; k++) {
+                float c = value(refs[o + k]) + value(~refs[o + 3 + k]);
+                if (c < centres[k]) centres[k] = c;
+                if (c > centres[3 + k]) centres[3 + k] = c;
+            }
+        }
     }
 }

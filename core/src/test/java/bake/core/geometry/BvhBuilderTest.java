@@ -1,5 +1,6 @@
 package bake.core.geometry;
 
+import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
@@ -77,8 +78,8 @@ class BvhBuilderTest {
     }
 
     private static int[] bounds(Bvh b) {
-        int[] s = new int[6];
-        for (int k = 0; k < 6; k++) s[k] = Range.sortable(b.bounds()[k]);
+        int[] s = new int[Range.REF];
+        Range.put(b.bounds(), 0, s, 0);
         return s;
     }
 
@@ -87,8 +88,10 @@ class BvhBuilderTest {
         for (int k = 0; k < Bvh.WIDTH; k++) {
             int c = b.child(node, k);
             if (c == Bvh.NOTHING) continue;
-            int[] box = new int[6];
-            for (int a = 0; a < 6; a++) box[a] = Range.sortable(coordinate(b, node, a, k));
+            float[] corners = new float[6];
+            for (int a = 0; a < 6; a++) corners[a] = coordinate(b, node, a, k);
+            int[] box = new int[Range.REF];
+            Range.put(corners, 0, box, 0);
             sum += Range.halfArea(box, 0);
             if (c >= 0) sum += cost(b, c);
         }
@@ -97,6 +100,25 @@ class BvhBuilderTest {
 
     private static float coordinate(Bvh b, int node, int a, int k) {
         return Float.intBitsToFloat(b.nodes()[node + 8 * a + k]);
+    }
+
+    @Test
+    void vectorsAndSingleNumbersFillTheSameBins() {
+        float[] boxes = boxes(5000, 8);
+        int[] wide = new int[Range.REF * 5000];
+        for (int i = 0; i < 5000; i++) Range.put(boxes, 6 * i, wide, Range.REF * i);
+        int[] single = wide.clone();
+        Range all = new Range();
+        all.to = 5000;
+        all.measure(wide);
+        Bins a = new Bins(), b = new Bins();
+        a.prepare(all);
+        b.prepare(all);
+        WideRefs.fill(wide, 0, 5000, all.centres, a);
+        b.fill(single, 0, 5000, all.centres);
+        assertArrayEquals(b.counts, a.counts);
+        assertArrayEquals(single, wide);
+        for (int k = 0; k < b.boxes.length; k++) if (k % Range.REF < 6) assertEquals(b.boxes[k], a.boxes[k], "int " + k);
     }
 
     private static float[] boxes(int n, long seed) {
