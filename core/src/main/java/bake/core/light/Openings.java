@@ -23,7 +23,11 @@ public final class Openings {
     private static final int MOST = 256, GRID = 20, TESTS = 8, MOST_IN_CELL = 16, LOOKS = 2;
     private static final float MARGIN = 4;
 
+    /** Most pieces that all panes together are cut into. */
+    private static final int MOST_PIECES = 1000, MOST_CUTS = 4;
+
     private final List<Pane> panes;
+    private final int cuts;
     private final Tracer tracer;
     private final float[] low = new float[3], cell = new float[3];
     private final Cell[] cells;
@@ -32,10 +36,10 @@ public final class Openings {
      * What a place sees of the panes.
      *
      * @param share chance with which panes, and not the whole dome, should be sampled
-     * @param panes which, and {@code sums} their running chances
+     * @param panes which, their {@code numbers} among all, and {@code sums}, their running chances
      */
-    private record Cell(float share, Pane[] panes, float[] sums) {
-        private static final Cell NONE = new Cell(0, new Pane[0], new float[0]);
+    private record Cell(float share, Pane[] panes, int[] numbers, float[] sums) {
+        private static final Cell NONE = new Cell(0, new Pane[0], new int[0], new float[0]);
 
         float chance(int k) {
             return k == 0 ? sums[0] : sums[k] - sums[k - 1];
@@ -45,6 +49,7 @@ public final class Openings {
     private Openings(List<Pane> panes, Tracer tracer) {
         this.panes = panes;
         this.tracer = tracer;
+        cuts = panes.isEmpty() ? 1 : Math.clamp((int) Math.sqrt(MOST_PIECES / (double) panes.size()), 1, MOST_CUTS);
         cells = new Cell[panes.isEmpty() ? 0 : GRID * GRID * GRID];
         if (!panes.isEmpty()) span();
     }
@@ -114,14 +119,16 @@ public final class Openings {
         Arrays.sort(best, (a, b) -> Float.compare(weights[b], weights[a]));
         int n = Math.min(MOST_IN_CELL, best.length);
         Pane[] chosen = new Pane[n];
+        int[] numbers = new int[n];
         float[] sums = new float[n];
         float sum = 0;
         for (int k = 0; k < n; k++) {
             chosen[k] = panes.get(best[k]);
+            numbers[k] = best[k];
             sums[k] = sum += weights[best[k]] * seen(chosen[k], k, x, y, z, random, from, ray);
         }
         for (int k = 0; k < n; k++) sums[k] /= sum;
-        return new Cell(share, chosen, sums);
+        return new Cell(share, chosen, numbers, sums);
     }
 
     private void place(PathSampler random, int x, int y, int z, float[] out) {
@@ -155,8 +162,22 @@ public final class Openings {
         return at(px, py, pz, ray).share;
     }
 
-    /** Chooses a direction through a pane into the sample's x, y, z. */
-    public void sample(float px, float py, float pz, float choose, float u1, float u2, LightSample out, Ray ray) {
+    /** The ways that one may aim at the surroundings: at all of them (number 0), or at a piece of a pane. */
+    public int ways() {
+        return 1 + panes.size() * cuts * cuts;
+    }
+
+    /**
+     * A choice among the ways, in proportion to what each has proved to be worth.
+     *
+     * @param worth of each way, from place {@code o} on; none is negative
+     */
+    public Aim aim(float[] worth, int o) {
+        return Aim.of(panes, cuts, worth, o);
+    }
+
+    /** Chooses a direction through a pane into the sample's x, y, z, and tells which way that was. */
+    public int sample(float px, float py, float pz, float choose, float u1, float u2, LightSample out, Ray ray) {
         Cell c = at(px, py, pz, ray);
         int k = 0;
         while (k < c.sums.length - 1 && choose >= c.sums[k]) k++;
@@ -164,6 +185,12 @@ public final class Openings {
         out.x = out.rgb[0];
         out.y = out.rgb[1];
         out.z = out.rgb[2];
+        return 1 + (c.numbers[k] * cuts + Math.min(cuts - 1, (int) (u2 * cuts))) * cuts + Math.min(cuts - 1, (int) (u1 * cuts));
+    }
+
+    /** Density per steradian of a direction among those that lie in the piece of a pane that one aimed at. */
+    public float perPiece(int way, float px, float py, float pz, float dx, float dy, float dz) {
+        return panes.get((way - 1) / (cuts * cuts)).perSteradian(px, py, pz, dx, dy, dz) * cuts * cuts;
     }
 
     /** Density per steradian with which {@link #sample} gives a direction: the sum over all panes that lie in it. */

@@ -10,6 +10,7 @@ import java.util.List;
 final class Pane {
     private static final float LEAST_AREA = 0.015f, SAME = 0.06f, TOUCH = 1e-3f;
     private static final int MOST_KEPT = 4096;
+    private static final float[] ONE = {1};
 
     /** A corner, the two edges from it, and what turns a point into shares of them. */
     private final float ox, oy, oz, ax, ay, az, bx, by, bz, ux, uy, uz, vx, vy, vz;
@@ -154,12 +155,29 @@ final class Pane {
 
     /** Density per steradian, seen from a place, of a point chosen evenly on the pane; zero beside it. */
     float perSteradian(float px, float py, float pz, float dx, float dy, float dz) {
+        return perSteradian(px, py, pz, dx, dy, dz, 1, ONE, 0);
+    }
+
+    /**
+     * The same for a pane cut into pieces, {@code cuts} along each of the two numbers that {@link #aim} takes.
+     *
+     * @param chances of the pieces, from place {@code o} on, each to be divided by its size
+     */
+    float perSteradian(float px, float py, float pz, float dx, float dy, float dz, int cuts, float[] chances, int o) {
         float dn = dx * nx + dy * ny + dz * nz, sx = px - ox, sy = py - oy, sz = pz - oz;
         float t = -(sx * nx + sy * ny + sz * nz) / dn;
         if (!(t > 0) || t == Float.POSITIVE_INFINITY) return 0;
         float x = sx + t * dx, y = sy + t * dy, z = sz + t * dz;
         float u = x * ux + y * uy + z * uz, v = x * vx + y * vy + z * vz;
         if (!(u >= 0 && v >= 0) || (triangle ? u + v > 1 : u > 1 || v > 1)) return 0;
-        return t * t / (area * Math.abs(dn));
+        float size = t * t / (area * Math.abs(dn));
+        if (cuts == 1) return size * chances[o];
+        if (triangle) {
+            float r = u + v;
+            v = r > 0 ? v / r : 0;
+            u = r * r;
+        }
+        int i = Math.min(cuts - 1, (int) (u * cuts)), j = Math.min(cuts - 1, (int) (v * cuts));
+        return size * cuts * cuts * chances[o + j * cuts + i];
     }
 }

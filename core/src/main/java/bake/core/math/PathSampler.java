@@ -24,6 +24,11 @@ public final class PathSampler {
         dimension = 0;
     }
 
+    /** A number that is this path's own, for choices that are no part of the path. */
+    public int hash() {
+        return hash(pixelSeed ^ sample * 0x9e3779b1);
+    }
+
     /** The next pair of numbers, a (0,2) sequence over the samples of this pixel. */
     public void next2() {
         int s = hash(pixelSeed + dimension++ * 0x9e3779b9);

@@ -7,11 +7,16 @@ package bake.core.transport;
  * @param clamp greatest luminance, as a multiple of the camera's saturation, that one path may add after a diffuse
  *     bounce; 0 for no limit
  * @param seed chooses the random numbers
+ * @param guided whether paths learn, pass by pass, where the surroundings are seen; takes noise away and leaves the mean
  */
-public record PathSettings(int bounces, double clamp, long seed) {
+public record PathSettings(int bounces, double clamp, long seed, boolean guided) {
     public static final PathSettings REFERENCE = new PathSettings(64, 0, 1);
 
+    public PathSettings(int bounces, double clamp, long seed) {
+        this(bounces, clamp, seed, true);
+    }
+
     public PathSettings withSeed(long s) {
-        return new PathSettings(bounces, clamp, s);
+        return new PathSettings(bounces, clamp, s, guided);
     }
 }

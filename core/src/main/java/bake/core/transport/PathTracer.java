@@ -2,6 +2,7 @@ package bake.core.transport;
 
 import bake.core.film.Film;
 import bake.core.geometry.Ray;
+import bake.core.light.Aim;
 import bake.core.light.LightSample;
 import bake.core.light.LightTable;
 import bake.core.math.PathSampler;
@@ -29,6 +30,9 @@ public final class PathTracer {
     private final Scatter scatter = new Scatter();
     private final LightSample light = new LightSample();
     private final float[] rgb = new float[3];
+    private final Daylight daylight;
+    /** How the surroundings are looked for at the point, and at the last scattering; null for the unlearnt way. */
+    private Aim aim, lastAim;
 
     private PathSampler random;
     private float[] out;
@@ -50,6 +54,7 @@ public final class PathTracer {
     public PathTracer(RenderScene scene, int bounces, double clampLuminance) {
         this.scene = scene;
         lights = scene.lights();
+        daylight = new Daylight(scene);
         this.bounces = bounces;
         clamp = clampLuminance > 0 ? (float) clampLuminance : Float.POSITIVE_INFINITY;
     }
@@ -67,6 +72,15 @@ public final class PathTracer {
     /** Luminance that the clamp took away so far, summed over paths, cd/m2. */
     public double clampedLuminance() {
         return clamped;
+    }
+
+    Daylight daylight() {
+        return daylight;
+    }
+
+    /** Sets {@link #clampedLuminance} back after paths that are no part of the picture. */
+    void setClamped(double luminance) {
+        clamped = luminance;
     }
 
     /** Adds the luminance by colour seen along a ray to {@code add}, by source group, cd/m2. */
@@ -114,6 +128,8 @@ public final class PathTracer {
         br = bg = bb = weight;
         indirect = false;
         come = 0;
+        aim = null;
+        daylight.beginPath(sampler);
     }
 
     private void walk(int bounce) {
@@ -152,7 +168,7 @@ public final class PathTracer {
     private void escape() {
         if (!lights.dome().dark()) {
             lights.dome().lookup(ray.dx, ray.dy, ray.dz, rgb);
-            float w = lastPdf < 0 ? 1 : weigh(lastPdf, domePdf(lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz));
+            float w = lastPdf < 0 ? 1 : weigh(lastPdf, daylight.pdf(lastAim, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, shadow));
             add(LightTable.DOME, rgb[0] * w, rgb[1] * w, rgb[2] * w);
         }
         float sun = lights.pdfSun(ray.dx, ray.dy, ray.dz);
@@ -226,8 +242,7 @@ public final class PathTracer {
             connect(bounce);
         }
         if (!lights.dome().dark()) {
-            sampleDome();
-            connect(bounce);
+            directDome(bounce);
         }
         if (lights.emitters().count() > 0) {
             float choose = random.next1();
@@ -236,42 +251,38 @@ public final class PathTracer {
         }
     }
 
-    /** A direction to the surroundings: through a pane, or anywhere in proportion to luminance. */
-    private void sampleDome() {
-        float share = scene.openings().share(point.px, point.py, point.pz, shadow), choose = random.next1();
-        random.next2();
-        if (choose < share) scene.openings().sample(point.px, point.py, point.pz, choose / share, random.u, random.v, light, shadow);
-        else lights.aim(random.u, random.v, light);
-        lights.read(light);
-        light.pdf = domePdf(point.px, point.py, point.pz, light.x, light.y, light.z);
+    /** Light of the surroundings; what it brought is told to those who choose where to look. */
+    private void directDome(int bounce) {
+        aim = daylight.at(point);
+        daylight.sample(aim, point.px, point.py, point.pz, random, light, shadow);
+        float got = connect(bounce), cos = point.nx * light.x + point.ny * light.y + point.nz * light.z;
+        daylight.brought(got * Math.max(0, cos));
     }
 
-    /** Density of {@link #sampleDome} at a place. */
-    private float domePdf(float px, float py, float pz, float dx, float dy, float dz) {
-        float share = scene.openings().share(px, py, pz, shadow), whole = lights.dome().pdf(dx, dy, dz);
-        return share > 0 ? share * scene.openings().pdf(px, py, pz, dx, dy, dz, shadow) + (1 - share) * whole : whole;
-    }
-
-    private void connect(int bounce) {
-        if (!(light.pdf > 0)) return;
+    /** Adds what comes from the sampled light to the point; returns the luminance that arrives. */
+    private float connect(int bounce) {
+        if (!(light.pdf > 0)) return 0;
         scatter.eval(light.x, light.y, light.z);
         float k = 1 / light.pdf, r = scatter.r * light.r * k, g = scatter.g * light.g * k, b = scatter.b * light.b * k;
-        if (!(r + g + b > 0)) return;
+        if (!(r + g + b > 0)) return 0;
         float side = light.x * point.gx + light.y * point.gy + light.z * point.gz > 0 ? 1 : -1, e = point.offset * side;
         float reach = light.distance == Float.POSITIVE_INFINITY ? light.distance : light.distance * 0.9999f - 2 * point.offset;
+        float arrives = 0.2126f * light.r + 0.7152f * light.g + 0.0722f * light.b;
         if (reach > 0) {
             shadow.set(point.px + e * point.gx, point.py + e * point.gy, point.pz + e * point.gz, light.x, light.y, light.z, reach);
             shadow.skipLamp = light.lamp;
-            if (!scene.tracer().open(shadow)) return;
+            if (!scene.tracer().open(shadow)) return 0;
             r *= shadow.tr;
             g *= shadow.tg;
             b *= shadow.tb;
+            arrives = 0.2126f * light.r * shadow.tr + 0.7152f * light.g * shadow.tg + 0.0722f * light.b * shadow.tb;
         }
         float w = light.point || light.hidden ? 1 : weigh(light.pdf, scatter.pdf);
         boolean before = indirect;
         indirect = bounce > 0 || before;
         add(light.group, r * w, g * w, b * w);
         indirect = before;
+        return arrives;
     }
 
     /** Chooses where the path goes next; false when it ends here. */
@@ -291,6 +302,7 @@ public final class PathTracer {
         }
         lastPdf = scatter.smooth ? -1 : scatter.pdf;
         if (!scatter.smooth) indirect = true;
+        lastAim = aim;
         lastX = point.px;
         lastY = point.py;
         lastZ = point.pz;

@@ -8,7 +8,7 @@ import java.util.function.BooleanSupplier;
 
 /**
  * Renders a picture pass by pass, one sample for every pixel of the region at a time. The picture after n passes is
- * the same to the bit for any number of threads.
+ * the same to the bit for any number of threads, and a region's is a piece of the whole.
  */
 public final class Renderer {
     private static final int TILE = 16;
@@ -20,6 +20,8 @@ public final class Renderer {
     private final PathTracer[] tracers;
     private final PathSampler[] samplers;
     private final float[][] paths, rays;
+    /** Null where paths are not guided. */
+    private final Training training;
 
     public Renderer(RenderScene scene, Camera camera, PathSettings settings, Film film, Region region, Workers workers) {
         this.film = film;
@@ -36,6 +38,8 @@ public final class Renderer {
             samplers[i] = new PathSampler();
             paths[i] = new float[tracers[i].channels()];
         }
+        training = settings.guided() && scene.openings().count() > 0
+                ? new Training(scene, lens, camera.saturation(), settings, (long) film.width() * film.height(), tracers, samplers, paths, rays) : null;
     }
 
     public Film film() {
@@ -55,6 +59,7 @@ public final class Renderer {
     public boolean pass(int number, Workers workers, BooleanSupplier stop) {
         int across = (region.width() + TILE - 1) / TILE, down = (region.height() + TILE - 1) / TILE;
         boolean[] stopped = new boolean[workers.threads()];
+        if (training != null && !training.before(number, workers, stop)) return false;
         workers.run(across * down, (worker, tile) -> {
             if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;
             else tile(worker, number, region.x() + tile % across * TILE, region.y() + tile / across * TILE);

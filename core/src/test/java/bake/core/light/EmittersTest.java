@@ -10,6 +10,7 @@ import bake.core.math.Affine;
 import bake.core.math.Vec3;
 import bake.core.scene.Lamp;
 import bake.core.scene.Material;
+import bake.core.scene.Mesh;
 import bake.core.scene.Shapes;
 import bake.core.transport.RenderScene;
 import java.util.SplittableRandom;
@@ -86,5 +87,45 @@ class EmittersTest {
             if (c.openings().pdf(0.1f, 0.2f, 0.3f, (float) (w * Math.cos(t)), (float) (w * Math.sin(t)), (float) z, ray) > 0) hit++;
         }
         assertEquals(4 * Math.PI * hit / m, sum, 0.03 * sum);
+    }
+
+    /** Learnt chances of pieces of panes make a density too, whole panes and triangles alike. */
+    @Test
+    void aimDensity() {
+        TestScene s = new TestScene();
+        int glass = s.material(Material.glass("pane", grey(1), 0, 1.52, true));
+        Mesh triangle = new Mesh("t", new float[] {0, 0, 0, 1.2f, 0, 0, 0, 0.9f, 0}, null, null, new int[] {0, 1, 2}, glass);
+        RenderScene c = s.add(Shapes.quad("a", 1, 1.5, glass), Affine.translation(0, 0, 2)).add(triangle, Affine.translation(1, 1, 1.5)).compile();
+        assertEquals(2, c.openings().count());
+        float[] worth = new float[3 + c.openings().ways()];
+        SplittableRandom r = new SplittableRandom(8);
+        for (int k = 3; k < worth.length; k++) worth[k] = k % 5 == 0 ? 0 : (float) r.nextDouble(1);
+        Aim aim = c.openings().aim(worth, 3);
+        LightSample out = new LightSample();
+        int n = 200_000;
+        double size = 0;
+        double[] chosen = new double[c.openings().ways()], all = new double[1];
+        for (int i = 0; i < n; i++) {
+            int way = aim.sample(0.1f, 0.2f, 0.3f, r.nextFloat(), r.nextFloat(), r.nextFloat(), out);
+            chosen[way]++;
+            assertTrue(worth[3 + way] > 0, "a piece that is worth nothing was chosen");
+            float p = aim.pdf(0.1f, 0.2f, 0.3f, out.x, out.y, out.z);
+            size += (1 - aim.whole()) / p / n;
+            assertTrue(c.openings().perPiece(way, 0.1f, 0.2f, 0.3f, out.x, out.y, out.z) > 0);
+        }
+        double seen = 0;
+        int m = 400_000;
+        for (int i = 0; i < m; i++) {
+            double z = r.nextDouble(-1, 1), t = r.nextDouble(2 * Math.PI), w = Math.sqrt(1 - z * z);
+            float p = aim.pdf(0.1f, 0.2f, 0.3f, (float) (w * Math.cos(t)), (float) (w * Math.sin(t)), (float) z);
+            all[0] += 4 * Math.PI * p / m;
+            if (p > 0) seen += 4 * Math.PI / m;
+        }
+        assertEquals(1 - aim.whole(), all[0], 0.03, "panes and everything together make one");
+        assertEquals(seen, size, 0.03 * seen, "solid angle of the pieces that may be chosen");
+        double sum = 0;
+        for (int k = 4; k < worth.length; k++) sum += worth[k];
+        for (int k = 1; k < chosen.length; k++) assertEquals(worth[3 + k] / sum, chosen[k] / n, 0.005, "piece " + k);
+        assertEquals(1, c.openings().aim(new float[c.openings().ways()], 0).whole(), 0f, "worth nothing at all: everything is looked at");
     }
 }

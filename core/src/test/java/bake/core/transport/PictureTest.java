@@ -235,6 +235,56 @@ class PictureTest {
         assertTrue(gain > 2, "variance is " + gain + " times lower");
     }
 
+    /** The sky guide takes noise away and leaves the mean, over the picture and in blocks of it; and threads do not matter to it. */
+    @Test
+    void theSkyGuideDoesNotChangeTheMean() {
+        TestScene s = new TestScene().around(new Surroundings.SunSky(new Vec3(-0.3, 0.5, 0.2).normalized(), 3, -20, 0, 0.533, 0.2));
+        int wall = s.material(Material.diffuse("wall", grey(0.5))), glass = s.material(Material.glass("pane", grey(1), 0, 1.52, true));
+        box(s, wall);
+        s.add(Shapes.quad("pane", 0.98, 0.98, glass), Affine.translation(2, 0, 1.5).times(Affine.rotation(new Vec3(0, 1, 0), Math.PI / 2)));
+        // Outside, a screen hides all of the window but its upper edge from the floor.
+        s.add(Shapes.box("screen", 3, -3, -1, 3.1, 3, 2.5, wall));
+        RenderScene scene = s.compile();
+        double[][] with = blocks(scene, true, 2, 63), without = blocks(scene, false, 2, 63), again = blocks(scene, true, 1, 63);
+        double variance = 0, plain = 0;
+        int n = with.length, far = 0;
+        for (int k = 0; k < n; k++) {
+            assertArrayEquals(with[k], again[k], 0, "one thread or two");
+            variance += with[k][1];
+            plain += without[k][1];
+            if (Math.abs(with[k][0] - without[k][0]) > 3 * Math.sqrt(with[k][1] + without[k][1])) far++;
+        }
+        assertTrue(far <= 1, far + " of " + n + " blocks differ by more than three standard errors");
+        double a = 0, b = 0;
+        for (int k = 0; k < n; k++) {
+            a += with[k][0] / n;
+            b += without[k][0] / n;
+        }
+        assertEquals(b, a, 3 * Math.sqrt(variance + plain) / n);
+        assertTrue(plain > 1.3 * variance, "variance is " + plain / variance + " times lower");
+    }
+
+    /** Mean luminance and its variance in blocks of 8 x 8 pixels. */
+    private static double[][] blocks(RenderScene scene, boolean guided, int threads, int passes) {
+        int w = 48, h = 32;
+        Film film = Film.merged(w, h, scene.lights().groups().size());
+        Camera c = Camera.of(new Vec3(-1.8, -1.5, 1.2), new Vec3(1, 0.4, 0.8), 20).withEv(6);
+        try (Workers t = new Workers(threads)) {
+            Renderer r = new Renderer(scene, c, new PathSettings(1, 0, 7, guided), film, Region.all(w, h), t);
+            for (int p = 0; p < passes; p++) r.pass(p, t, () -> false);
+        }
+        double[][] out = new double[w / 8 * (h / 8)][2];
+        float[] rgb = new float[3];
+        for (int y = 0; y < h; y++)
+            for (int x = 0; x < w; x++) {
+                film.mean(x, y, null, rgb);
+                double[] o = out[y / 8 * (w / 8) + x / 8];
+                o[0] += (0.2126 * rgb[0] + 0.7152 * rgb[1] + 0.0722 * rgb[2]) / 64;
+                o[1] += film.variance(x, y) / 64 / 64;
+            }
+        return out;
+    }
+
     /** A closed room of 4 x 4 x 3 with a hole of 1 x 1 in its east wall. */
     private static void box(TestScene s, int m) {
         s.add(Shapes.box("floor", -2.2, -2.2, -0.2, 2.2, 2.2, 0, m)).add(Shapes.box("roof", -2.2, -2.2, 3, 2.2, 2.2, 3.2, m));

@@ -1,0 +1,95 @@
+package bake.core.transport;
+
+import bake.core.geometry.Ray;
+import bake.core.guide.PlaceLog;
+import bake.core.guide.SkyGuide;
+import bake.core.guide.SkyGuideLearner;
+import bake.core.light.Aim;
+import bake.core.light.LightSample;
+import bake.core.math.PathSampler;
+import bake.core.surface.SurfacePoint;
+
+/**
+ * Chooses directions in which to look for the surroundings: anywhere in proportion to luminance, or through panes. At first
+ * panes are chosen by test rays from a coarse grid; where the sky guide has learnt what each piece of each pane brings, by
+ * that. One instance per thread.
+ */
+final class Daylight {
+    private final RenderScene scene;
+    private final PlaceLog log = new PlaceLog();
+    private SkyGuide guide;
+    private SkyGuideLearner learner;
+    private Aim[] aims;
+    private int leaf, way;
+    private float perWay;
+    /** Whether a direction that was chosen among all could have been chosen through a pane as well. */
+    private boolean covered;
+
+    Daylight(RenderScene scene) {
+        this.scene = scene;
+    }
+
+    /**
+     * From now on looks follow a guide and teach a learner; null for neither.
+     *
+     * @param aims of the guide's places, filled as they are asked for; shared by all threads, which fill them alike
+     */
+    void follow(SkyGuide guide, Aim[] aims, SkyGuideLearner learner) {
+        this.guide = guide;
+        this.learner = learner;
+        this.aims = aims;
+    }
+
+    void beginPath(PathSampler random) {
+        log.begin(learner, random.hash());
+    }
+
+    /** Hands over what was kept for the learner. */
+    void endRound() {
+        log.flush(learner);
+    }
+
+    /** How to look from a point; null for the unlearnt way. To be asked before {@link #sample}. */
+    Aim at(SurfacePoint p) {
+        leaf = -1;
+        if (guide == null) return null;
+        leaf = guide.leaf(p.px, p.py, p.pz, p.nx, p.ny, p.nz);
+        if (learner != null) log.at(learner, leaf, p.px, p.py, p.pz);
+        int k = guide.learnt(leaf);
+        if (k < 0) return null;
+        Aim a = aims[k];
+        if (a == null) aims[k] = a = scene.openings().aim(guide.worths(), k * guide.ways());
+        return a;
+    }
+
+    /** Chooses a direction; everything about the sample is set. */
+    void sample(Aim aim, float px, float py, float pz, PathSampler random, LightSample light, Ray spare) {
+        float share = aim != null ? 1 - aim.whole() : scene.openings().share(px, py, pz, spare), choose = random.next1();
+        random.next2();
+        if (choose >= share) {
+            scene.lights().aim(random.u, random.v, light);
+            way = 0;
+        } else if (aim != null) way = aim.sample(px, py, pz, choose / share, random.u, random.v, light);
+        else way = scene.openings().sample(px, py, pz, choose / share, random.u, random.v, light, spare);
+        scene.lights().read(light);
+        float whole = scene.lights().dome().pdf(light.x, light.y, light.z);
+        light.pdf = pdf(aim, px, py, pz, light.x, light.y, light.z, spare);
+        covered = way == 0 && light.pdf > (1 - share) * whole * 1.0001f;
+        perWay = learner == null ? 0 : way == 0 ? whole : scene.openings().perPiece(way, px, py, pz, light.x, light.y, light.z);
+    }
+
+    /** Density per steradian of {@link #sample} in a direction. */
+    float pdf(Aim aim, float px, float py, float pz, float dx, float dy, float dz, Ray spare) {
+        float whole = scene.lights().dome().pdf(dx, dy, dz);
+        if (aim != null) return aim.pdf(px, py, pz, dx, dy, dz) + aim.whole() * whole;
+        float share = scene.openings().share(px, py, pz, spare);
+        return share > 0 ? share * scene.openings().pdf(px, py, pz, dx, dy, dz, spare) + (1 - share) * whole : whole;
+    }
+
+    /** Tells the learner what the last sample brought: luminance times cosine, 0 where it was hidden. */
+    void brought(float light) {
+        if (leaf < 0 || learner == null) return;
+        // Looking everywhere is worth only what panes would not have found.
+        learner.looked(leaf, way, covered || !(perWay > 0) ? 0 : light / perWay);
+    }
+}
