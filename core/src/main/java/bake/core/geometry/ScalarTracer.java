@@ -72,15 +72,20 @@ public final class ScalarTracer extends Tracer {
         int o = Blas.first(prim);
         float e1x = c[o + 12], e1y = c[o + 16], e1z = c[o + 20], e2x = c[o + 24], e2y = c[o + 28], e2z = c[o + 32];
         float px = dy * e2z - dz * e2y, py = dz * e2x - dx * e2z, pz = dx * e2y - dy * e2x;
-        float inv = 1 / (e1x * px + e1y * py + e1z * pz);
+        float inv = 1 / dot(e1x, e1y, e1z, px, py, pz);
         float sx = ox - c[o], sy = oy - c[o + 4], sz = oz - c[o + 8];
-        float u = (sx * px + sy * py + sz * pz) * inv;
+        float u = dot(sx, sy, sz, px, py, pz) * inv;
         if (!(u >= 0)) return false;
         float qx = sy * e1z - sz * e1y, qy = sz * e1x - sx * e1z, qz = sx * e1y - sy * e1x;
-        float v = (dx * qx + dy * qy + dz * qz) * inv;
+        float v = dot(qx, qy, qz, dx, dy, dz) * inv;
         if (!(v >= 0 && 1 - u - v >= 0)) return false;
-        float t = (e2x * qx + e2y * qy + e2z * qz) * inv;
+        float t = dot(e2x, e2y, e2z, qx, qy, qz) * inv;
         if (!(t > ray.tMin && t < ray.t)) return false;
         return meet(blas, item, prim, ray, t, u, v, dx, dy, dz, shadow);
+    }
+
+    /** Rounded as the vector kernel rounds, so that both give the same picture to the bit. */
+    private static float dot(float ax, float ay, float az, float bx, float by, float bz) {
+        return Math.fma(ax, bx, Math.fma(ay, by, az * bz));
     }
 }

@@ -1,5 +1,7 @@
 package bake.core.transport;
 
+import bake.core.film.PixelFilter;
+
 /**
  * How paths are followed.
  *
@@ -8,15 +10,16 @@ package bake.core.transport;
  *     bounce; 0 for no limit
  * @param seed chooses the random numbers
  * @param guided whether paths learn, pass by pass, where the surroundings are seen; takes noise away and leaves the mean
+ * @param filter how samples are gathered into pixels
  */
-public record PathSettings(int bounces, double clamp, long seed, boolean guided) {
+public record PathSettings(int bounces, double clamp, long seed, boolean guided, PixelFilter filter) {
     public static final PathSettings REFERENCE = new PathSettings(64, 0, 1);
 
     public PathSettings(int bounces, double clamp, long seed) {
-        this(bounces, clamp, seed, true);
+        this(bounces, clamp, seed, true, PixelFilter.TENT);
     }
 
     public PathSettings withSeed(long s) {
-        return new PathSettings(bounces, clamp, s, guided);
+        return new PathSettings(bounces, clamp, s, guided, filter);
     }
 }

@@ -1,6 +1,7 @@
 package bake.core.transport;
 
 import bake.core.film.Film;
+import bake.core.film.PixelFilter;
 import bake.core.film.Region;
 import bake.core.math.PathSampler;
 import bake.core.scene.Camera;
@@ -72,24 +73,22 @@ public final class Renderer {
         int x1 = Math.min(x0 + TILE, region.x() + region.width()), y1 = Math.min(y0 + TILE, region.y() + region.height());
         PathSampler random = samplers[worker];
         float[] path = paths[worker], r = rays[worker];
+        PixelFilter filter = settings.filter();
         float w = film.width(), h = film.height();
         for (int y = y0; y < y1; y++)
             for (int x = x0; x < x1; x++) {
                 random.start(x, y, number, settings.seed());
                 random.next2();
-                // A tent of radius one pixel, by importance sampling: each sample belongs to one pixel only.
-                float fx = x + 0.5f + tent(random.u), fy = y + 0.5f + tent(random.v);
+                // Drawn from the filter: each sample belongs to one pixel only.
+                float fx = x + 0.5f + filter.offset(random.u), fy = y + 0.5f + filter.offset(random.v), weight = filter.weight(random.u) * filter.weight(random.v);
                 random.next2();
                 lens.ray(fx / w, fy / h, random.u, random.v, r);
                 java.util.Arrays.fill(path, 0);
                 tracers[worker].radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, path);
+                if (weight != 1) for (int i = 0; i < path.length; i++) path[i] *= weight;
                 film.add(x, y, path);
                 film.addFeatures(x, y, tracers[worker].first);
             }
-    }
-
-    private static float tent(float u) {
-        return u < 0.5f ? (float) Math.sqrt(2 * u) - 1 : 1 - (float) Math.sqrt(2 - 2 * u);
     }
 
     /** Rays traced so far by all threads. Read between passes. */

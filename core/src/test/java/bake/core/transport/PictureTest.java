@@ -8,6 +8,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import bake.core.TestScene;
 import bake.core.film.Film;
+import bake.core.film.PixelFilter;
 import bake.core.film.Region;
 import bake.core.finish.Finish;
 import bake.core.finish.ToneCurve;
@@ -264,13 +265,35 @@ class PictureTest {
         assertTrue(plain > 1.3 * variance, "variance is " + plain / variance + " times lower");
     }
 
+    /** The mean of the picture is the same for every pixel filter; what lies just outside of its edge is let in by some. */
+    @Test
+    void theFilterDoesNotChangeTheMean() {
+        RenderScene s = room().compile();
+        double first = 0, error = 0;
+        for (PixelFilter.Shape shape : PixelFilter.Shape.values()) {
+            Film film = Film.merged(W, H, s.lights().groups().size());
+            try (Workers w = new Workers(2)) {
+                Renderer r = new Renderer(s, camera(), new PathSettings(4, 0.05, 5, false, new PixelFilter(shape, shape.radius)), film, Region.all(W, H), w);
+                for (int p = 0; p < 24; p++) r.pass(p, w, () -> false);
+            }
+            double variance = 0;
+            for (int y = 0; y < H; y++) for (int x = 0; x < W; x++) variance += film.variance(x, y) / (W * H) / (W * H);
+            double mean = film.planeLuminance()[0];
+            if (first == 0) {
+                first = mean;
+                error = variance;
+            }
+            assertEquals(first, mean, 3 * Math.sqrt(variance + error) + 0.01 * first, shape + "");
+        }
+    }
+
     /** Mean luminance and its variance in blocks of 8 x 8 pixels. */
     private static double[][] blocks(RenderScene scene, boolean guided, int threads, int passes) {
         int w = 48, h = 32;
         Film film = Film.merged(w, h, scene.lights().groups().size());
         Camera c = Camera.of(new Vec3(-1.8, -1.5, 1.2), new Vec3(1, 0.4, 0.8), 20).withEv(6);
         try (Workers t = new Workers(threads)) {
-            Renderer r = new Renderer(scene, c, new PathSettings(1, 0, 7, guided), film, Region.all(w, h), t);
+            Renderer r = new Renderer(scene, c, new PathSettings(1, 0, 7, guided, PixelFilter.TENT), film, Region.all(w, h), t);
             for (int p = 0; p < passes; p++) r.pass(p, t, () -> false);
         }
         double[][] out = new double[w / 8 * (h / 8)][2];
