@@ -94,7 +94,14 @@ public final class SkyGuideLearner {
         SpaceCutter cut = new SpaceCutter(space, places, byLeaf(), keep * most);
         float[] worths = new float[space.leaves() * ways];
         boolean[] enough = new boolean[space.leaves()];
-        for (int leaf = 0; leaf < enough.length; leaf++) enough[leaf] = worth.worth(leaf, worths, leaf * ways);
+        for (int leaf = 0; leaf < enough.length; leaf++) {
+            enough[leaf] = worth.worth(leaf, worths, leaf * ways);
+            // Where too little was seen, what the larger leaf had learnt still holds.
+            int before = guide.learnt(leaf);
+            if (enough[leaf] || before < 0) continue;
+            System.arraycopy(guide.worths(), before * ways, worths, leaf * ways, ways);
+            enough[leaf] = true;
+        }
         int[] learnt = new int[cut.leaves];
         for (int leaf = 0; leaf < cut.leaves; leaf++) learnt[leaf] = enough[cut.from[leaf]] ? cut.from[leaf] : -1;
         return new SkyGuideLearner(new SkyGuide(cut.space(), ways, worths, learnt), perLight, paths);

@@ -7,6 +7,8 @@ import java.util.List;
 public final class Aim {
     /** Panes that are aimed at; the others are left to aiming at everything. */
     private static final int MOST = 14;
+    /** Share of all worth from which on further panes would cost more than they bring. */
+    private static final float ENOUGH = 0.95f;
     /** Least chance of aiming at everything: that alone reaches every direction. */
     private static final float LEAST_WHOLE = 0.06f;
 
@@ -38,8 +40,9 @@ public final class Aim {
         }
         Arrays.sort(best, (a, b) -> Float.compare(total[b], total[a]));
         int kept = 0;
-        float sum = 0;
-        while (kept < Math.min(MOST, n) && total[best[kept]] > 0) sum += total[best[kept++]];
+        float sum = 0, every = 0;
+        for (float t : total) every += t;
+        while (kept < Math.min(MOST, n) && total[best[kept]] > 0 && sum < ENOUGH * every) sum += total[best[kept++]];
         Pane[] panes = new Pane[kept];
         int[] numbers = new int[kept];
         float[] chances = new float[kept * pieces];

@@ -1,5 +1,6 @@
 package bake.core.light;
 
+import bake.core.math.Angles;
 import bake.core.math.Distribution;
 import bake.core.scene.Panorama;
 
@@ -69,14 +70,19 @@ public final class Dome {
     }
 
     private float mapU(float x, float y) {
-        float u = (float) (Math.atan2(x, y) / (2 * Math.PI)) + 0.5f - turn;
-        return u - (float) Math.floor(u);
+        float u = (float) (Angles.atan2(x, y) / (2 * Math.PI)) + 0.5f - turn;
+        return u < 0 ? u + 1 : u >= 1 ? u - 1 : u;
+    }
+
+    /** Angle from the zenith as a share of pi. */
+    private static float mapV(float x, float y, float z) {
+        return (float) (Angles.atan2(Math.sqrt(x * x + y * y), z) / Math.PI);
     }
 
     /** Luminance by colour in direction (x, y, z) of length one, cd/m2, bilinear, into {@code out}. */
     public void lookup(float x, float y, float z, float[] out) {
         float u = mapU(x, y) * width - 0.5f;
-        float v = (float) (Math.acos(Math.clamp(z, -1f, 1f)) / Math.PI) * height - 0.5f;
+        float v = mapV(x, y, z) * height - 0.5f;
         int i = (int) Math.floor(u), j = (int) Math.floor(v);
         float fx = u - i, fy = v - j;
         int ia = i < 0 ? width - 1 : i, ib = i + 1 >= width ? 0 : i + 1;
@@ -88,7 +94,7 @@ public final class Dome {
 
     /** Density per steradian with which {@link #sample} returns a direction. */
     public float pdf(float x, float y, float z) {
-        float v = (float) (Math.acos(Math.clamp(z, -1f, 1f)) / Math.PI);
+        float v = mapV(x, y, z);
         int i = Math.min((int) (mapU(x, y) * width), width - 1), j = Math.min((int) (v * height), height - 1);
         float sin = (float) Math.sqrt(Math.max(1e-12f, 1 - z * z));
         return rows.probability(j) * columns[j].probability(i) * width * height / (float) (2 * Math.PI * Math.PI * sin);

@@ -132,8 +132,22 @@ final class Ggx {
         return f0 * (lookup1(ESS_MEAN, a) - b) + b;
     }
 
+    /** Place of a width in the tables, for lookups that share it. */
+    static float row(float a) {
+        return Math.min(Math.max((float) Math.sqrt(a) * (N - 1), 0), N - 1.001f);
+    }
+
+    /** {@link #ess} times {@code k} plus {@link #energy} at F0 zero times {@code kb}, for the width of a row. */
+    static float blend(float cos, float row, float k, float kb) {
+        float x = Math.min(Math.max(cos * N - 0.5f, 0), N - 1.001f);
+        int i = (int) row, j = (int) x, o = i * N + j;
+        float fy = row - i, fx = x - j, p = (1 - fx) * (1 - fy), q = fx * (1 - fy), r = (1 - fx) * fy, s = fx * fy;
+        return k * (p * ESS[o] + q * ESS[o + 1] + r * ESS[o + N] + s * ESS[o + N + 1])
+                + kb * (p * EB[o] + q * EB[o + 1] + r * EB[o + N] + s * EB[o + N + 1]);
+    }
+
     private static float lookup(float[] t, float cos, float a) {
-        float y = Math.min(Math.max((float) Math.sqrt(a) * (N - 1), 0), N - 1.001f);
+        float y = row(a);
         float x = Math.min(Math.max(cos * N - 0.5f, 0), N - 1.001f);
         int i = (int) y, j = (int) x, o = i * N + j;
         float fy = y - i, fx = x - j;
@@ -141,7 +155,7 @@ final class Ggx {
     }
 
     private static float lookup1(float[] t, float a) {
-        float y = Math.min(Math.max((float) Math.sqrt(a) * (N - 1), 0), N - 1.001f);
+        float y = row(a);
         int i = (int) y;
         return t[i] + (t[i + 1] - t[i]) * (y - i);
     }

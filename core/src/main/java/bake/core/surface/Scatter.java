@@ -31,6 +31,7 @@ public final class Scatter {
     private float f0r, f0g, f0b, f90, f0d, f90d;
     private float pGloss, pClear, eta;
     private float bodyScale, bodyO, msR, msG, msB, msO;
+    private float row;
     private boolean gloss;
 
     /** Prepares for a point seen from direction (x, y, z). */
@@ -58,6 +59,7 @@ public final class Scatter {
     }
 
     private void prepareGloss(SurfacePoint p, float m) {
+        row = Ggx.row(p.alpha);
         float eO = f90d > 0 ? dielectricEnergy(oz) : 0;
         if (m < 1 && f90d > 0) {
             bodyO = 1 - eO;
@@ -82,8 +84,7 @@ public final class Scatter {
     }
 
     private float dielectricEnergy(float cos) {
-        float b = Ggx.energy(cos, s.alpha, 0);
-        return f0d * (Ggx.ess(cos, s.alpha) - b) + f90d * b;
+        return Ggx.blend(cos, row, f0d, f90d - f0d);
     }
 
     /** Colour of light after all bounces between facets but the first (Kulla and Conty 2017). */

@@ -106,4 +106,16 @@ class MathTest {
         }
         assertEquals(0.75f, d.probability(1), 1e-6);
     }
+
+    /** The fast inverse tangent against Java's own, in all quadrants. */
+    @Test
+    void inverseTangent() {
+        for (int i = 0; i < 5000; i++) {
+            double a = -Math.PI + 2 * Math.PI * (i + 0.5) / 5000, r = Math.pow(10, i % 13 - 6);
+            assertEquals(a, Angles.atan2(r * Math.sin(a), r * Math.cos(a)), 3e-8);
+        }
+        assertEquals(0, Angles.atan2(0, 0));
+        assertEquals(Math.PI / 2, Angles.atan2(1, 0), 1e-12);
+        assertEquals(Math.PI, Angles.atan2(0, -1), 1e-12);
+    }
 }
