@@ -18,10 +18,12 @@ public final class Ray {
     public float u, v;
     /** Colour that a shadow ray kept on its way through panes and cut-outs. */
     public float tr, tg, tb;
+    /** Footprint of the ray at its origin, metres, and how fast it widens, radians; 0 for the sharpest look at textures. */
+    public float width, spread;
     /** Scene lamp whose own body does not block this shadow ray, or -1. */
     public int skipLamp = -1;
     /** For whoever filters a hit and needs a colour for a moment. */
-    public final float[] texel = new float[3];
+    public final float[] texel = new float[4];
     /** Queries made with this ray since the counter was last read. */
     public long traced;
 

@@ -143,7 +143,7 @@ public final class Emitters {
 
     private GlowCluster cluster(int item, Blas b, List<Integer> prims) {
         int n = prims.size();
-        float[] corners = new float[9 * n], area = new float[n], power = new float[n], rgb = new float[3];
+        float[] corners = new float[9 * n], area = new float[n], power = new float[n], rgb = new float[4];
         int[] items = new int[n], primOf = new int[n];
         for (int k = 0; k < n; k++) {
             int p = prims.get(k);

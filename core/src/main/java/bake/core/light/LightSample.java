@@ -19,6 +19,6 @@ public final class LightSample {
     /** Source group of the light. */
     public int group;
 
-    final float[] rgb = new float[3];
+    final float[] rgb = new float[4];
     float[] weights = new float[0];
 }

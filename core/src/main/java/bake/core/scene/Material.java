@@ -16,12 +16,24 @@ import bake.core.math.Vec3;
  * @param translucency share of the diffuse light that goes through (curtains, leaves), 0 to 1
  * @param emission luminance by colour, cd/m2
  * @param normalScale strength of the normal map
+ * @param layers coat, sheen and the like
+ * @param relief form finer than the triangles
  */
 public record Material(
         String name, Vec3 base, Image baseImage, double alpha, AlphaMode alphaMode, double cutoff,
         double metallic, double roughness, Image roughnessImage, Image normalImage, double normalScale,
         double ior, double transmission, boolean thin, double translucency,
-        Vec3 emission, Image emissionImage) {
+        Vec3 emission, Image emissionImage, Layers layers, Relief relief) {
+
+    /** A material without layers and relief. */
+    public Material(
+            String name, Vec3 base, Image baseImage, double alpha, AlphaMode alphaMode, double cutoff,
+            double metallic, double roughness, Image roughnessImage, Image normalImage, double normalScale,
+            double ior, double transmission, boolean thin, double translucency,
+            Vec3 emission, Image emissionImage) {
+        this(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale, ior, transmission, thin,
+                translucency, emission, emissionImage, Layers.NONE, Relief.NONE);
+    }
 
     /** How {@code alpha} is read, as in glTF 2.0. */
     public enum AlphaMode { OPAQUE, MASK, BLEND }
@@ -70,37 +82,47 @@ public record Material(
 
     public Material withEmission(Vec3 e) {
         return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage,
-                normalImage, normalScale, ior, transmission, thin, translucency, e, emissionImage);
+                normalImage, normalScale, ior, transmission, thin, translucency, e, emissionImage, layers, relief);
     }
 
     public Material withTranslucency(double t) {
         return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage,
-                normalImage, normalScale, ior, transmission, thin, t, emission, emissionImage);
+                normalImage, normalScale, ior, transmission, thin, t, emission, emissionImage, layers, relief);
     }
 
     public Material withBaseImage(Image i) {
         return new Material(name, base, i, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage,
-                normalScale, ior, transmission, thin, translucency, emission, emissionImage);
+                normalScale, ior, transmission, thin, translucency, emission, emissionImage, layers, relief);
     }
 
     public Material withNormalImage(Image i, double scale) {
         return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, i,
-                scale, ior, transmission, thin, translucency, emission, emissionImage);
+                scale, ior, transmission, thin, translucency, emission, emissionImage, layers, relief);
     }
 
     public Material withAlpha(double a, AlphaMode mode, double cut) {
         return new Material(name, base, baseImage, a, mode, cut, metallic, roughness, roughnessImage, normalImage,
-                normalScale, ior, transmission, thin, translucency, emission, emissionImage);
+                normalScale, ior, transmission, thin, translucency, emission, emissionImage, layers, relief);
+    }
+
+    public Material withLayers(Layers l) {
+        return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale, ior, transmission,
+                thin, translucency, emission, emissionImage, l, relief);
+    }
+
+    public Material withRelief(Relief r) {
+        return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale, ior, transmission,
+                thin, translucency, emission, emissionImage, layers, r);
     }
 
     /** This material with its texture numbers moved on by {@code by}, for joining scenes. */
     public Material shiftTextures(int by) {
         return new Material(name, base, shift(baseImage, by), alpha, alphaMode, cutoff, metallic, roughness,
                 shift(roughnessImage, by), shift(normalImage, by), normalScale, ior, transmission, thin, translucency,
-                emission, shift(emissionImage, by));
+                emission, shift(emissionImage, by), layers.shift(by), relief.shift(by));
     }
 
-    private static Image shift(Image i, int by) {
+    static Image shift(Image i, int by) {
         return i == null ? null : i.withTexture(i.texture() + by);
     }
 

@@ -70,6 +70,27 @@ final class Ggx {
         return a2 / ((float) Math.PI * t * t);
     }
 
+    /** Normal distribution with two widths (Burley 2012, eq. 13). */
+    static float d(float hx, float hy, float hz, float ax, float ay) {
+        float x = hx / ax, y = hy / ay, t = x * x + y * y + hz * hz;
+        return 1 / ((float) Math.PI * ax * ay * t * t);
+    }
+
+    private static float lambda(float x, float y, float z, float ax, float ay) {
+        float sx = ax * x, sy = ay * y;
+        return 0.5f * ((float) Math.sqrt(1 + (sx * sx + sy * sy) / (z * z)) - 1);
+    }
+
+    /** Smith masking of one direction, two widths (Heitz 2014, eq. 80 and 86). */
+    static float g1(float x, float y, float z, float ax, float ay) {
+        return 1 / (1 + lambda(x, y, z, ax, ay));
+    }
+
+    /** Height-correlated masking and shadowing, two widths. */
+    static float g2(float ox, float oy, float oz, float ix, float iy, float iz, float ax, float ay) {
+        return 1 / (1 + lambda(ox, oy, oz, ax, ay) + lambda(ix, iy, iz, ax, ay));
+    }
+
     private static float lambda(float cos, float a) {
         float c2 = cos * cos;
         return 0.5f * ((float) Math.sqrt(1 + a * a * (1 - c2) / c2) - 1);
@@ -87,7 +108,12 @@ final class Ggx {
 
     /** Samples a normal visible from v (v.z > 0) into {@code h}; its density is D G1 max(0, v.h) / v.z. */
     static void visibleNormal(float vx, float vy, float vz, float a, float u1, float u2, float[] h) {
-        float sx = a * vx, sy = a * vy, len = 1 / (float) Math.sqrt(sx * sx + sy * sy + vz * vz);
+        visibleNormal(vx, vy, vz, a, a, u1, u2, h);
+    }
+
+    /** The same for two widths. */
+    static void visibleNormal(float vx, float vy, float vz, float ax, float ay, float u1, float u2, float[] h) {
+        float sx = ax * vx, sy = ay * vy, len = 1 / (float) Math.sqrt(sx * sx + sy * sy + vz * vz);
         sx *= len;
         sy *= len;
         float sz = vz * len;
@@ -102,7 +128,7 @@ final class Ggx {
         float p1 = r * (float) Math.cos(phi), p2 = r * (float) Math.sin(phi), s = 0.5f * (1 + sz);
         p2 = (1 - s) * (float) Math.sqrt(Math.max(0, 1 - p1 * p1)) + s * p2;
         float p3 = (float) Math.sqrt(Math.max(0, 1 - p1 * p1 - p2 * p2));
-        float nx = a * (p1 * tx + p2 * bx + p3 * sx), ny = a * (p1 * ty + p2 * by + p3 * sy);
+        float nx = ax * (p1 * tx + p2 * bx + p3 * sx), ny = ay * (p1 * ty + p2 * by + p3 * sy);
         float nz = Math.max(1e-7f, p2 * bz + p3 * sz);
         float n = 1 / (float) Math.sqrt(nx * nx + ny * ny + nz * nz);
         h[0] = nx * n;

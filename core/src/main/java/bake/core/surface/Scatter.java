@@ -8,7 +8,9 @@ package bake.core.surface;
  *   <li>below it a matt body that gets exactly what the gloss leaves over: base (1-E(o)) (1-E(i)) / (pi (1-Ebar)),
  *       reciprocal and energy keeping (Kelemen and Szirmay-Kalos 2001); a share of it may go through (translucency),
  *   <li>for rough metals the light that bounces between facets (Kulla and Conty 2017, the same form),
- *   <li>or the rough boundary of clear glass (Walter et al. 2007).
+ *   <li>or the rough boundary of clear glass (Walter et al. 2007),
+ *   <li>over all of it fuzz ({@link Sheen}) and a clear coat of index 1.5, each of which leaves to what lies below what it does not
+ *       reflect itself.
  * </ul>
  *
  * <p>One instance per thread: {@link #begin} with the viewing direction, then {@link #eval} and {@link #sample}.
@@ -18,6 +20,8 @@ public final class Scatter {
     private static final float INV_PI = (float) (1 / Math.PI);
     /** Below this width clear glass is treated as perfectly smooth. */
     private static final float SMOOTH = 0.0017f;
+    /** Reflectance of a coat of index 1.5 head on. */
+    private static final float COAT_F0 = 0.04f;
 
     /** Result of {@link #eval} and {@link #sample}: scattering times cosine, and its density per steradian. */
     public float r, g, b, pdf;
@@ -29,6 +33,8 @@ public final class Scatter {
     private SurfacePoint s;
     private float ox, oy, oz;
     private float f0r, f0g, f0b, f90, f0d, f90d;
+    /** Chance of the coat's lobe; what coat and fuzz leave of light that goes in and comes out. */
+    private float pCoat, coatRow, coatO, fuzz, fuzzO;
     private float pGloss, pClear, eta;
     private float bodyScale, bodyO, msR, msG, msB, msO;
     private float row;
@@ -43,10 +49,18 @@ public final class Scatter {
         float q = (p.ior - 1) / (p.ior + 1);
         f0d = q * q;
         f90d = Math.min(1, 50 * f0d);
-        float m = p.metallic;
-        f0r = f0d + (p.baseR - f0d) * m;
-        f0g = f0d + (p.baseG - f0d) * m;
-        f0b = f0d + (p.baseB - f0d) * m;
+        float m = p.metallic, dr = f0d, dg = f0d, db = f0d;
+        if (p.layered) {
+            // KHR_materials_specular.
+            dr = Math.min(1, f0d * p.specR) * p.specular;
+            dg = Math.min(1, f0d * p.specG) * p.specular;
+            db = Math.min(1, f0d * p.specB) * p.specular;
+            f0d = Math.max(dr, Math.max(dg, db));
+            f90d *= p.specular;
+        }
+        f0r = dr + (p.baseR - dr) * m;
+        f0g = dg + (p.baseG - dg) * m;
+        f0b = db + (p.baseB - db) * m;
         f90 = f90d + (1 - f90d) * m;
         pClear = p.transmission;
         eta = p.front ? p.ior : 1 / p.ior;
@@ -56,6 +70,55 @@ public final class Scatter {
         msR = msG = msB = 0;
         pGloss = 0;
         if (gloss) prepareGloss(p, m);
+        pCoat = 0;
+        if (p.layered) prepareLayers(p);
+    }
+
+    private void prepareLayers(SurfacePoint p) {
+        coatO = fuzzO = 1;
+        if (p.coat > 0) {
+            coatRow = Ggx.row(p.coatAlpha);
+            coatO = coatLeaves(oz);
+            float mean = COAT_F0 * Ggx.essMean(p.coatAlpha) + (1 - COAT_F0) * meanB(p.coatAlpha);
+            // The body gets back what bounces below the coat, as it does below the gloss.
+            bodyScale /= 1 - p.coat * mean;
+            pCoat = Math.clamp(2 * (1 - coatO), 0.15f, 0.5f);
+        }
+        fuzz = Math.max(p.sheenR, Math.max(p.sheenG, p.sheenB));
+        if (fuzz > 0) {
+            fuzzO = 1 - fuzz * Sheen.albedo(oz, p.sheenRoughness);
+            // Fuzz is found by the body's wide lobe.
+            pGloss *= 0.4f + 0.6f * fuzzO;
+        }
+    }
+
+    /** What the coat lets through on one way. */
+    private float coatLeaves(float cos) {
+        return 1 - s.coat * Ggx.blend(cos, coatRow, COAT_F0, 1 - COAT_F0);
+    }
+
+    /** Lays coat and fuzz over what has been found for the rest. */
+    private void cover(float ix, float iy, float iz) {
+        float across = Math.abs(iz), under = 1;
+        if (fuzz > 0) under = Math.min(fuzzO, 1 - fuzz * Sheen.albedo(across, s.sheenRoughness));
+        float hx = ox + ix, hy = oy + iy, hz = oz + iz, l = 1 / (float) Math.sqrt(Math.max(1e-20f, hx * hx + hy * hy + hz * hz));
+        float add = fuzz > 0 && iz > 0 ? Sheen.value(hz * l, oz, iz, s.sheenRoughness) * iz * (1 - pClear) : 0;
+        r = r * under + add * s.sheenR;
+        g = g * under + add * s.sheenG;
+        b = b * under + add * s.sheenB;
+        if (s.coat == 0) return;
+        float k = coatO * coatLeaves(across);
+        r *= k;
+        g *= k;
+        b *= k;
+        pdf *= 1 - pCoat;
+        if (iz <= 0) return;
+        float vh = (ox * hx + oy * hy + oz * hz) * l, d = Ggx.d(hz * l, s.coatAlpha);
+        float c = s.coat * d * Ggx.g2(oz, iz, s.coatAlpha) / (4 * oz) * (COAT_F0 + (1 - COAT_F0) * Ggx.pow5(1 - vh));
+        r += c;
+        g += c;
+        b += c;
+        pdf += pCoat * d * Ggx.g1(oz, s.coatAlpha) / (4 * oz);
     }
 
     private void prepareGloss(SurfacePoint p, float m) {
@@ -104,6 +167,16 @@ public final class Scatter {
             else if (s.translucency > 0) through(-iz, 1 - pClear);
         }
         if (pClear > 0 && s.alpha > SMOOTH) clear(ix, iy, iz);
+        if (s.layered) cover(ix, iy, iz);
+        if (s.bent < 0.9999f && iz > 0) soften(side / (iz * s.bent));
+    }
+
+    /** Rounds off the edge that the true face's horizon cuts into light on a bent normal (Chiang et al. 2019, "Taming the Shadow Terminator"). */
+    private void soften(float share) {
+        float q = Math.min(1, share), k = q * (1 + q - q * q);
+        r *= k;
+        g *= k;
+        b *= k;
     }
 
     private void reflect(float ix, float iy, float iz, float weight) {
@@ -122,12 +195,13 @@ public final class Scatter {
         }
         float hx = ox + ix, hy = oy + iy, hz = oz + iz, l = 1 / (float) Math.sqrt(hx * hx + hy * hy + hz * hz);
         float vh = (ox * hx + oy * hy + oz * hz) * l;
-        float d = Ggx.d(hz * l, s.alpha), f = Ggx.pow5(1 - vh);
-        float k2 = weight * d * Ggx.g2(oz, iz, s.alpha) / (4 * oz);
+        boolean even = s.alphaX == s.alphaY;
+        float d = even ? Ggx.d(hz * l, s.alpha) : Ggx.d(hx * l, hy * l, hz * l, s.alphaX, s.alphaY), f = Ggx.pow5(1 - vh);
+        float k2 = weight * d * (even ? Ggx.g2(oz, iz, s.alpha) : Ggx.g2(ox, oy, oz, ix, iy, iz, s.alphaX, s.alphaY)) / (4 * oz);
         r += k2 * (f0r + (f90 - f0r) * f);
         g += k2 * (f0g + (f90 - f0g) * f);
         b += k2 * (f0b + (f90 - f0b) * f);
-        pdf += weight * pGloss * d * Ggx.g1(oz, s.alpha) / (4 * oz);
+        pdf += weight * pGloss * d * (even ? Ggx.g1(oz, s.alpha) : Ggx.g1(ox, oy, oz, s.alphaX, s.alphaY)) / (4 * oz);
     }
 
     private void through(float iz, float weight) {
@@ -177,15 +251,14 @@ public final class Scatter {
     public boolean sample(float c, float u1, float u2) {
         smooth = false;
         float ix, iy, iz;
+        if (pCoat > 0) {
+            if (c < pCoat) return mirror(s.coatAlpha, s.coatAlpha, u1, u2);
+            c = Math.min((c - pCoat) / (1 - pCoat), 0x1.fffffep-1f);
+        }
         if (c < pClear) return sampleClear(c / pClear, u1, u2);
         float e = (c - pClear) / Math.max(1e-6f, 1 - pClear);
         if (e < pGloss) {
-            Ggx.visibleNormal(ox, oy, oz, s.alpha, u1, u2, h);
-            float vh = 2 * (ox * h[0] + oy * h[1] + oz * h[2]);
-            ix = vh * h[0] - ox;
-            iy = vh * h[1] - oy;
-            iz = vh * h[2] - oz;
-            if (iz <= 0) return false;
+            return mirror(s.alphaX, s.alphaY, u1, u2);
         } else {
             float rad = (float) Math.sqrt(u1), phi = 2 * (float) Math.PI * u2;
             ix = rad * (float) Math.cos(phi);
@@ -195,6 +268,16 @@ public final class Scatter {
             if (t < s.translucency * (1 - s.metallic)) iz = -iz;
         }
         toWorld(ix, iy, iz);
+        eval(wx, wy, wz);
+        return pdf > 0;
+    }
+
+    /** Chooses a direction mirrored in a facet of a gloss. */
+    private boolean mirror(float ax, float ay, float u1, float u2) {
+        Ggx.visibleNormal(ox, oy, oz, ax, ay, u1, u2, h);
+        float vh = 2 * (ox * h[0] + oy * h[1] + oz * h[2]), iz = vh * h[2] - oz;
+        if (iz <= 0) return false;
+        toWorld(vh * h[0] - ox, vh * h[1] - oy, iz);
         eval(wx, wy, wz);
         return pdf > 0;
     }
@@ -229,9 +312,14 @@ public final class Scatter {
         }
         if ((wx * s.gx + wy * s.gy + wz * s.gz > 0) != refl) return false;
         smooth = true;
-        r = refl ? 1 : s.baseR;
-        g = refl ? 1 : s.baseG;
-        b = refl ? 1 : s.baseB;
+        float k = 1;
+        if (s.layered) {
+            if (s.coat > 0) k = coatO * coatLeaves(Math.abs(iz)) / (1 - pCoat);
+            if (fuzz > 0) k *= Math.min(fuzzO, 1 - fuzz * Sheen.albedo(Math.abs(iz), s.sheenRoughness));
+        }
+        r = k * (refl ? 1 : s.baseR);
+        g = k * (refl ? 1 : s.baseG);
+        b = k * (refl ? 1 : s.baseB);
         pdf = 1;
         return true;
     }

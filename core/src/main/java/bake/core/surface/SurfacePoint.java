@@ -20,13 +20,20 @@ public final class SurfacePoint {
     /** Luminance given off, cd/m2 by colour. */
     public float emitR, emitG, emitB;
     public float metallic, alpha, ior, transmission, translucency;
+    /** Widths of the gloss along tangent and bitangent; {@code alpha} is their geometric mean. */
+    public float alphaX, alphaY;
+    /** Whether the values that follow count. */
+    public boolean layered;
+    public float specular, specR, specG, specB, coat, coatAlpha, sheenR, sheenG, sheenB, sheenRoughness, turn;
+    /** Cosine between the face's and the bent normal. */
+    public float bent;
     public int material;
     /** True when the ray came from the side the triangle's winding faces. */
     public boolean front;
     /** Rounding-safe distance to step off the surface. */
     public float offset;
 
-    private final float[] texel = new float[3];
+    final float[] texel = new float[4];
 
     /** Reads the triangle, its attributes and its material at the ray's hit. */
     public void load(Geometry geometry, SurfaceTable table, Ray ray) {
@@ -58,13 +65,31 @@ public final class SurfacePoint {
         gy *= l;
         gz *= l;
         material = b.materials()[prim];
-        values(table, s, t);
+        float spread = footprint(ray);
+        SurfaceValues.read(this, table, s, t, spread);
         orient(ray);
-        TextureLookup map = table.images[SurfaceTable.IMAGES * material + SurfaceTable.NORMAL_IMAGE];
+        int im = SurfaceTable.IMAGES * material, o2 = SurfaceTable.STRIDE * material;
+        TextureLookup map = table.images[im + SurfaceTable.NORMAL_IMAGE], height = table.images[im + SurfaceTable.HEIGHT_IMAGE];
+        if (height != null) raise(height, s, t, spread, table.values[o2 + SurfaceTable.HEIGHT], ray);
         frame();
-        if (map != null) bend(map, s, t, table.values[SurfaceTable.STRIDE * material + SurfaceTable.NORMAL_SCALE], ray);
+        if (map != null) bend(map, s, t, spread, table.values[o2 + SurfaceTable.NORMAL_SCALE], ray);
+        if (layered && turn != 0) rotate();
+        bent = nx * gx + ny * gy + nz * gz;
     }
 
+    /**
+     * Binary logarithm of the side of the ray's footprint in texture coordinates, by ray cones (Akenine-Moeller et al. 2021);
+     * milder at grazing angles, since one number must serve both directions.
+     */
+    private float footprint(Ray ray) {
+        float wide = ray.width + ray.spread * ray.t;
+        float x = ty * bz - tz * by, y = tz * bx - tx * bz, z = tx * by - ty * bx, area = (float) Math.sqrt(x * x + y * y + z * z);
+        if (!(wide > 0) || !(area > 1e-20f)) return -100;
+        float cos = Math.max(0.02f, Math.abs(gx * ray.dx + gy * ray.dy + gz * ray.dz));
+        return 0.5f * log2(wide * wide / (area * cos));
+    }
+
+    /** Derivatives of the position along the texture coordinates. */
     private void tangent(float[] c, int o, float du1, float dv1, float du2, float dv2) {
         float det = du1 * dv2 - du2 * dv1;
         float r = Math.abs(det) > 1e-20f ? 1 / det : 0;
@@ -106,43 +131,6 @@ public final class SurfacePoint {
         nx = g.toLocal(item, 0) * x + g.toLocal(item, 4) * y + g.toLocal(item, 8) * z;
         ny = g.toLocal(item, 1) * x + g.toLocal(item, 5) * y + g.toLocal(item, 9) * z;
         nz = g.toLocal(item, 2) * x + g.toLocal(item, 6) * y + g.toLocal(item, 10) * z;
-    }
-
-    private void values(SurfaceTable table, float s, float t) {
-        float[] m = table.values;
-        int o = SurfaceTable.STRIDE * material, im = SurfaceTable.IMAGES * material;
-        baseR = m[o];
-        baseG = m[o + 1];
-        baseB = m[o + 2];
-        TextureLookup image = table.images[im + SurfaceTable.BASE_IMAGE];
-        if (image != null) {
-            image.colour(s, t, texel);
-            baseR *= texel[0];
-            baseG *= texel[1];
-            baseB *= texel[2];
-        }
-        metallic = m[o + SurfaceTable.METALLIC];
-        float roughness = m[o + SurfaceTable.ROUGHNESS];
-        image = table.images[im + SurfaceTable.ROUGHNESS_IMAGE];
-        if (image != null) {
-            image.colour(s, t, texel); // glTF: green is roughness, blue is metalness
-            roughness *= texel[1];
-            metallic *= texel[2];
-        }
-        alpha = Math.max(Ggx.MIN_ALPHA, roughness * roughness);
-        ior = m[o + SurfaceTable.IOR];
-        transmission = m[o + SurfaceTable.TRANSMISSION] * (1 - metallic);
-        translucency = m[o + SurfaceTable.TRANSLUCENCY];
-        emitR = m[o + SurfaceTable.EMISSION];
-        emitG = m[o + SurfaceTable.EMISSION + 1];
-        emitB = m[o + SurfaceTable.EMISSION + 2];
-        image = table.images[im + SurfaceTable.EMISSION_IMAGE];
-        if (image != null && emitR + emitG + emitB > 0) {
-            image.colour(s, t, texel);
-            emitR *= texel[0];
-            emitG *= texel[1];
-            emitB *= texel[2];
-        }
     }
 
     /** Turns both normals to the ray's side; a vertex normal that looks away there is replaced by the face's. */
@@ -203,8 +191,8 @@ public final class SurfacePoint {
     }
 
     /** Applies a tangent-space normal map; glTF's green points to smaller v, which is against the bitangent here. */
-    private void bend(TextureLookup map, float s, float t, float scale, Ray ray) {
-        map.colour(s, t, texel);
+    private void bend(TextureLookup map, float s, float t, float spread, float scale, Ray ray) {
+        map.colour(s, t, spread, texel);
         float x = (2 * texel[0] - 1) * scale, y = (1 - 2 * texel[1]) * scale, z = Math.max(2 * texel[2] - 1, 1e-3f);
         float ax = x * tx + y * bx + z * nx, ay = x * ty + y * by + z * ny, az = x * tz + y * bz + z * nz;
         float l = 1 / (float) Math.sqrt(ax * ax + ay * ay + az * az);
@@ -214,6 +202,48 @@ public final class SurfacePoint {
         if (-(ax * ray.dx + ay * ray.dy + az * ray.dz) < 1e-2f) return;
         setNormal(ax, ay, az);
         frame();
+    }
+
+    /** Tilts the normal by the slope of a height picture (Blinn 1978, in the form of Mikkelsen 2010, "Bump Mapping Unparametrized Surfaces"). */
+    private void raise(TextureLookup map, float s, float t, float spread, float metres, Ray ray) {
+        map.slope(s, t, spread, texel);
+        float du = texel[0] * metres, dv = texel[1] * metres;
+        float rx = by * nz - bz * ny, ry = bz * nx - bx * nz, rz = bx * ny - by * nx; // bitangent x normal
+        float qx = ny * tz - nz * ty, qy = nz * tx - nx * tz, qz = nx * ty - ny * tx; // normal x tangent
+        float det = tx * rx + ty * ry + tz * rz;
+        if (!(Math.abs(det) > 1e-12f)) return;
+        float k = 1 / det, ax = nx - k * (du * rx + dv * qx), ay = ny - k * (du * ry + dv * qy), az = nz - k * (du * rz + dv * qz);
+        tilt(ax, ay, az, ray);
+    }
+
+    /** Takes a bent normal, unless the ray comes from behind it. */
+    void tilt(float ax, float ay, float az, Ray ray) {
+        float l = 1 / (float) Math.sqrt(ax * ax + ay * ay + az * az);
+        if (-(ax * ray.dx + ay * ray.dy + az * ray.dz) * l < 1e-2f) return;
+        setNormal(ax * l, ay * l, az * l);
+    }
+
+    /** Takes a bent normal, and fits the frame to it. */
+    public void round(float ax, float ay, float az, Ray ray) {
+        tilt(ax, ay, az, ray);
+        frame();
+        bent = nx * gx + ny * gy + nz * gz;
+    }
+
+    private void rotate() {
+        float c = (float) Math.cos(turn), s = (float) Math.sin(turn), x = tx, y = ty, z = tz;
+        tx = c * x + s * bx;
+        ty = c * y + s * by;
+        tz = c * z + s * bz;
+        bx = c * bx - s * x;
+        by = c * by - s * y;
+        bz = c * bz - s * z;
+    }
+
+    /** Binary logarithm, within 0.09: the mantissa stands for its own. */
+    private static float log2(float x) {
+        int bits = Float.floatToRawIntBits(x);
+        return ((bits >> 23) - 127) + (bits & 0x7fffff) * 0x1p-23f;
     }
 
     /** An ideal matt white plane at a point, facing a normal: what a light meter's cell is. */
@@ -229,7 +259,9 @@ public final class SurfacePoint {
         frame();
         baseR = baseG = baseB = 1;
         emitR = emitG = emitB = metallic = transmission = translucency = 0;
-        alpha = 1;
+        alpha = alphaX = alphaY = 1;
+        layered = false;
+        bent = 1;
         ior = 1;
         material = -1;
         front = true;

@@ -3,29 +3,55 @@ package bake.core.surface;
 import bake.core.geometry.Blas;
 import bake.core.geometry.Ray;
 import bake.core.geometry.TriangleFilter;
+import bake.core.scene.Layers;
 import bake.core.scene.Material;
 import bake.core.scene.Texture;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 
 /** All materials and textures as flat arrays; also answers what cut-outs and panes do to a ray. */
 public final class SurfaceTable implements TriangleFilter {
     static final int BASE = 0, ALPHA = 3, CUTOFF = 4, METALLIC = 5, ROUGHNESS = 6, NORMAL_SCALE = 7, IOR = 8,
-            TRANSMISSION = 9, TRANSLUCENCY = 10, EMISSION = 11, STRIDE = 14;
-    static final int BASE_IMAGE = 0, ROUGHNESS_IMAGE = 1, NORMAL_IMAGE = 2, EMISSION_IMAGE = 3, IMAGES = 4;
+            TRANSMISSION = 9, TRANSLUCENCY = 10, EMISSION = 11, SPECULAR = 14, SPECULAR_COLOUR = 15, COAT = 18, COAT_ROUGHNESS = 19, SHEEN = 20,
+            SHEEN_ROUGHNESS = 23, ANISOTROPY = 24, ANISOTROPY_TURN = 25, ABSORB = 26, HEIGHT = 29, ROUND = 30, STRIDE = 31;
+    static final int BASE_IMAGE = 0, ROUGHNESS_IMAGE = 1, NORMAL_IMAGE = 2, EMISSION_IMAGE = 3, SPECULAR_IMAGE = 4, SPECULAR_COLOUR_IMAGE = 5,
+            COAT_IMAGE = 6, COAT_ROUGHNESS_IMAGE = 7, SHEEN_IMAGE = 8, SHEEN_ROUGHNESS_IMAGE = 9, ANISOTROPY_IMAGE = 10, TRANSMISSION_IMAGE = 11,
+            HEIGHT_IMAGE = 12, IMAGES = 13;
+
+    /** Spread of a lookup that is not filtered. */
+    private static final float SHARP = -100;
 
     final float[] values;
     final TextureLookup[] images;
     private final byte[] flags;
-    private final boolean[] pane, mask;
+    /** Which materials have a coat, sheen or the like. */
+    final boolean[] layered;
+    private final boolean[] pane, mask, murky;
+    private final Pyramid[] pyramids;
 
     public SurfaceTable(List<Material> materials, List<Texture> textures) {
+        this(materials, textures, null);
+    }
+
+    /** @param before a table whose texture levels are taken over where the texture is the same, or null */
+    public SurfaceTable(List<Material> materials, List<Texture> textures, SurfaceTable before) {
+        pyramids = pyramids(textures, before);
         int n = materials.size();
         values = new float[STRIDE * n];
         images = new TextureLookup[IMAGES * n];
         flags = new byte[n];
         pane = new boolean[n];
         mask = new boolean[n];
-        for (int i = 0; i < n; i++) fill(i, materials.get(i), textures);
+        layered = new boolean[n];
+        murky = new boolean[n];
+        for (int i = 0; i < n; i++) fill(i, materials.get(i));
+    }
+
+    private static Pyramid[] pyramids(List<Texture> textures, SurfaceTable before) {
+        Map<Texture, Pyramid> old = new IdentityHashMap<>();
+        if (before != null) for (Pyramid p : before.pyramids) old.put(p.of, p);
+        return textures.parallelStream().map(t -> old.containsKey(t) ? old.get(t) : new Pyramid(t)).toArray(Pyramid[]::new);
     }
 
     /** Makes the tables that all surfaces share, so that the first ray need not. */
@@ -33,7 +59,7 @@ public final class SurfaceTable implements TriangleFilter {
         Ggx.essMean(0.5f);
     }
 
-    private void fill(int i, Material m, List<Texture> textures) {
+    private void fill(int i, Material m) {
         float[] v = values;
         int o = STRIDE * i;
         v[o + BASE] = clamp01(m.base().x());
@@ -50,14 +76,54 @@ public final class SurfaceTable implements TriangleFilter {
         v[o + EMISSION] = (float) Math.max(0, m.emission().x());
         v[o + EMISSION + 1] = (float) Math.max(0, m.emission().y());
         v[o + EMISSION + 2] = (float) Math.max(0, m.emission().z());
-        images[IMAGES * i + BASE_IMAGE] = TextureLookup.of(m.baseImage(), textures);
-        images[IMAGES * i + ROUGHNESS_IMAGE] = TextureLookup.of(m.roughnessImage(), textures);
-        images[IMAGES * i + NORMAL_IMAGE] = TextureLookup.of(m.normalImage(), textures);
-        images[IMAGES * i + EMISSION_IMAGE] = TextureLookup.of(m.emissionImage(), textures);
+        Layers l = m.layers();
+        v[o + SPECULAR] = clamp01(l.specular());
+        v[o + SPECULAR_COLOUR] = (float) Math.max(0, l.specularColour().x());
+        v[o + SPECULAR_COLOUR + 1] = (float) Math.max(0, l.specularColour().y());
+        v[o + SPECULAR_COLOUR + 2] = (float) Math.max(0, l.specularColour().z());
+        v[o + COAT] = clamp01(l.coat());
+        v[o + COAT_ROUGHNESS] = clamp01(l.coatRoughness());
+        v[o + SHEEN] = clamp01(l.sheen().x());
+        v[o + SHEEN + 1] = clamp01(l.sheen().y());
+        v[o + SHEEN + 2] = clamp01(l.sheen().z());
+        v[o + SHEEN_ROUGHNESS] = clamp01(l.sheenRoughness());
+        v[o + ANISOTROPY] = clamp01(l.anisotropy());
+        v[o + ANISOTROPY_TURN] = (float) l.anisotropyTurn();
+        v[o + ABSORB] = absorption(l.attenuationColour().x(), l.attenuationDistance());
+        v[o + ABSORB + 1] = absorption(l.attenuationColour().y(), l.attenuationDistance());
+        v[o + ABSORB + 2] = absorption(l.attenuationColour().z(), l.attenuationDistance());
+        v[o + HEIGHT] = (float) m.relief().heightMetres();
+        v[o + ROUND] = (float) Math.max(0, m.relief().round());
+        layered[i] = !l.withAttenuation(Layers.NONE.attenuationColour(), Double.POSITIVE_INFINITY).equals(Layers.NONE);
+        murky[i] = v[o + ABSORB] + v[o + ABSORB + 1] + v[o + ABSORB + 2] > 0 && m.transmission() > 0 && !m.thin();
+        Layers.Images x = l.images();
+        Material.Image[] all = {m.baseImage(), m.roughnessImage(), m.normalImage(), m.emissionImage(), x.specular(), x.specularColour(), x.coat(), x.coatRoughness(),
+                x.sheen(), x.sheenRoughness(), x.anisotropy(), x.transmission(), m.relief().height()};
+        for (int k = 0; k < IMAGES; k++) images[IMAGES * i + k] = TextureLookup.of(all[k], pyramids, m.relief().scatter());
         pane[i] = m.thin() && m.transmission() > 0;
         mask[i] = m.alphaMode() == Material.AlphaMode.MASK;
         boolean soft = m.alphaMode() == Material.AlphaMode.BLEND && (m.alpha() < 1 || m.baseImage() != null);
         flags[i] = (byte) ((mask[i] ? CUT_OUT : 0) | (pane[i] || soft ? PANE : 0));
+    }
+
+    /** Beer's law: absorption per metre of what leaves {@code colour} of the light after {@code distance}. */
+    private static float absorption(double colour, double distance) {
+        return distance > 0 && distance < Double.POSITIVE_INFINITY ? (float) (-Math.log(Math.clamp(colour, 1e-6, 1)) / distance) : 0;
+    }
+
+    /** Whether light is absorbed on its way inside the material. */
+    public boolean absorbs(int material) {
+        return murky[material];
+    }
+
+    /** Share of light of colour {@code c} left after a way inside the material, metres. */
+    public float left(int material, int c, float way) {
+        return (float) Math.exp(-values[STRIDE * material + ABSORB + c] * way);
+    }
+
+    /** Radius that the material's hard edges look rounded with, metres; 0 for sharp. */
+    public float round(int material) {
+        return values[STRIDE * material + ROUND];
     }
 
     private static float clamp01(double x) {
@@ -105,7 +171,7 @@ public final class SurfaceTable implements TriangleFilter {
             float[] uv = b.uvs(), texel = ray.texel;
             int i = 2 * vx[3 * prim], j = 2 * vx[3 * prim + 1], k = 2 * vx[3 * prim + 2];
             float w = 1 - u - v;
-            image.colour(w * uv[i] + u * uv[j] + v * uv[k], w * uv[i + 1] + u * uv[j + 1] + v * uv[k + 1], texel);
+            image.colour(w * uv[i] + u * uv[j] + v * uv[k], w * uv[i + 1] + u * uv[j + 1] + v * uv[k + 1], SHARP, texel);
             r *= texel[0];
             g *= texel[1];
             bl *= texel[2];
@@ -153,7 +219,7 @@ public final class SurfaceTable implements TriangleFilter {
         float[] uv = b.uvs();
         int i = 2 * vx[3 * prim], j = 2 * vx[3 * prim + 1], k = 2 * vx[3 * prim + 2];
         float w = 1 - u - v;
-        t.colour(w * uv[i] + u * uv[j] + v * uv[k], w * uv[i + 1] + u * uv[j + 1] + v * uv[k + 1], out);
+        t.colour(w * uv[i] + u * uv[j] + v * uv[k], w * uv[i + 1] + u * uv[j + 1] + v * uv[k + 1], SHARP, out);
         for (int c = 0; c < 3; c++) out[c] *= values[o + c];
     }
 }

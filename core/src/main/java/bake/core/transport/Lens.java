@@ -48,6 +48,11 @@ public final class Lens {
         focus = (float) Math.max(1e-3, c.focus());
     }
 
+    /** About the angle that a pixel fills in a picture this wide, radians. */
+    public float pixel(int width) {
+        return 2 * halfW / width;
+    }
+
     /**
      * The ray for a place on the picture.
      *

@@ -20,6 +20,8 @@ import bake.core.surface.SurfacePoint;
 public final class PathTracer {
     /** Most panes and cut-outs passed between two bounces. */
     private static final int MOST_PASSES = 64;
+    /** Angle of a ray's cone after a bounce whose density is one per steradian. */
+    private static final float WIDE = 0.12f;
 
     private final RenderScene scene;
     private final LightTable lights;
@@ -29,6 +31,7 @@ public final class PathTracer {
     private final SurfacePoint point = new SurfacePoint();
     private final Scatter scatter = new Scatter();
     private final LightSample light = new LightSample();
+    private final RoundEdges edges;
     private final float[] rgb = new float[3];
     private final Daylight daylight;
     /** How the surroundings are looked for at the point, and at the last scattering; null for the unlearnt way. */
@@ -45,6 +48,7 @@ public final class PathTracer {
     /** Whether the path has left a surface in a way that calls for the clamp. */
     private boolean indirect;
     private double clamped;
+    private float cone;
     /** What the path met first behind panes: base colour, normal, distance; for {@link Film#addFeatures}. */
     final float[] first = new float[7];
 
@@ -55,8 +59,14 @@ public final class PathTracer {
         this.scene = scene;
         lights = scene.lights();
         daylight = new Daylight(scene);
+        edges = new RoundEdges(scene);
         this.bounces = bounces;
         clamp = clampLuminance > 0 ? (float) clampLuminance : Float.POSITIVE_INFINITY;
+    }
+
+    /** Sets the angle that one sample of the picture fills, radians: how sharply textures are looked at. */
+    public void look(float radians) {
+        cone = radians;
     }
 
     /** Length of the array that {@link #radiance} adds to: three colours for each source group. */
@@ -66,7 +76,7 @@ public final class PathTracer {
 
     /** Rays traced so far. */
     public long rays() {
-        return ray.traced + shadow.traced;
+        return ray.traced + shadow.traced + edges.traced();
     }
 
     /** Luminance that the clamp took away so far, summed over paths, cd/m2. */
@@ -87,6 +97,8 @@ public final class PathTracer {
     public void radiance(float ox, float oy, float oz, float dx, float dy, float dz, PathSampler sampler, float[] add) {
         begin(sampler, add, 1);
         ray.set(ox, oy, oz, dx, dy, dz, Float.POSITIVE_INFINITY);
+        ray.width = 0;
+        ray.spread = cone;
         lastPdf = -1;
         sky(dx, dy, dz);
         walk(0);
@@ -124,6 +136,7 @@ public final class PathTracer {
 
     private void begin(PathSampler sampler, float[] add, float weight) {
         random = sampler;
+        ray.width = ray.spread = 0;
         out = add;
         br = bg = bb = weight;
         indirect = false;
@@ -145,6 +158,7 @@ public final class PathTracer {
                 return;
             }
             point.load(scene.geometry(), scene.surfaces(), ray);
+            if (!point.front && scene.surfaces().absorbs(point.material)) absorb();
             if (scene.surfaces().isPane(point.material)) {
                 if (++passes > MOST_PASSES || !pane()) return;
                 continue;
@@ -154,6 +168,8 @@ public final class PathTracer {
                 continue;
             }
             passes = 0;
+            float round = scene.surfaces().round(point.material);
+            if (round > 0 && (bounce == 0 || lastPdf < 0)) edges.at(point, round, ray, random);
             if (bounce == 0) surface();
             if (point.emitR + point.emitG + point.emitB > 0) meetGlow();
             if (bounce >= bounces) return;
@@ -213,6 +229,12 @@ public final class PathTracer {
         return true;
     }
 
+    /** Light that a solid swallows on the way through it (Beer). */
+    private void absorb() {
+        var table = scene.surfaces();
+        scale(table.left(point.material, 0, ray.t), table.left(point.material, 1, ray.t), table.left(point.material, 2, ray.t));
+    }
+
     private boolean passesSoft() {
         var blas = scene.geometry().blas(ray.item);
         float there = scene.surfaces().coverage(blas, point.material, ray.prim, ray.u, ray.v);
@@ -224,6 +246,7 @@ public final class PathTracer {
     /** Sends the path on from the point, a hair off the surface on its near (+1) or far (-1) side. */
     private void step(float side, float dx, float dy, float dz) {
         float e = point.offset * side;
+        ray.width += ray.spread * ray.t;
         ray.set(point.px + e * point.gx, point.py + e * point.gy, point.pz + e * point.gz, dx, dy, dz, Float.POSITIVE_INFINITY);
     }
 
@@ -235,7 +258,7 @@ public final class PathTracer {
 
     /** Light straight from sun, surroundings and one emitter to the point. */
     private void direct(int bounce) {
-        if (point.transmission == 1 && point.alpha < 0.0017f) return; // perfectly smooth glass: only by scattering
+        if (point.transmission == 1 && point.alpha < 0.0017f && !(point.layered && point.coat > 0)) return; // perfectly smooth glass: only by scattering
         if (lights.hasSun()) {
             random.next2();
             lights.sampleSun(random.u, random.v, light);
@@ -301,6 +324,8 @@ public final class PathTracer {
             scale(1 / p, 1 / p, 1 / p);
         }
         lastPdf = scatter.smooth ? -1 : scatter.pdf;
+        // A path stands for about this share of all directions; what is met in them may be seen as finely.
+        if (!scatter.smooth) ray.spread = Math.max(ray.spread, Math.min(0.4f, WIDE / (float) Math.sqrt(scatter.pdf)));
         if (!scatter.smooth) indirect = true;
         lastAim = aim;
         lastX = point.px;

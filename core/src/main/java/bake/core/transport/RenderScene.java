@@ -47,7 +47,7 @@ public record RenderScene(
         // So do the tables of the gloss.
         if (before == null) pool.execute(SurfaceTable::prepare);
         Geometry geometry = sameShape ? before.geometry : new Geometry(scene.meshes(), scene.instances(), pool, store);
-        SurfaceTable surfaces = sameLook ? before.surfaces : new SurfaceTable(scene.materials(), scene.textures());
+        SurfaceTable surfaces = sameLook ? before.surfaces : new SurfaceTable(scene.materials(), scene.textures(), before == null ? null : before.surfaces);
         LightTable.Surround around = sameSky ? before.surround : sky.join();
         LightTable lights = new LightTable(around, scene.lamps(), geometry, surfaces);
         Tracer tracer = Tracer.of(geometry, new LampShapes(scene.lamps()), surfaces, pool);

@@ -13,6 +13,7 @@ import java.util.function.BooleanSupplier;
  */
 public final class Renderer {
     private static final int TILE = 16;
+    private static final float SHARPNESS = 0.5f;
 
     private final Film film;
     private final Region region;
@@ -36,6 +37,8 @@ public final class Renderer {
         rays = new float[n][6];
         for (int i = 0; i < n; i++) {
             tracers[i] = new PathTracer(scene, settings.bounces(), settings.clamp() * camera.saturation());
+            // Many samples share a pixel, so each may look more sharply than a pixel's width.
+            tracers[i].look(SHARPNESS * lens.pixel(film.width()));
             samplers[i] = new PathSampler();
             paths[i] = new float[tracers[i].channels()];
         }

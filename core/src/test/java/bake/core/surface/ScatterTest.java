@@ -18,7 +18,7 @@ class ScatterTest {
         p.setMeter(0, 0, 0, 0, 0, 1);
         p.baseR = p.baseG = p.baseB = 0.8f;
         p.metallic = (float) metallic;
-        p.alpha = Math.max(Ggx.MIN_ALPHA, (float) (roughness * roughness));
+        p.alpha = p.alphaX = p.alphaY = Math.max(Ggx.MIN_ALPHA, (float) (roughness * roughness));
         p.ior = 1.5f;
         p.transmission = (float) transmission;
         p.translucency = (float) translucency;
@@ -121,7 +121,7 @@ class ScatterTest {
     @Test
     void smoothGlassBends() {
         SurfacePoint p = point(0, 0, 1, 0);
-        p.alpha = Ggx.MIN_ALPHA;
+        p.alpha = p.alphaX = p.alphaY = Ggx.MIN_ALPHA;
         Scatter s = new Scatter();
         float[] o = direction(Math.cos(Math.toRadians(40)), 0);
         s.begin(p, o[0], o[1], o[2]);

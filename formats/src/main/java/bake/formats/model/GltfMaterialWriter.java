@@ -1,6 +1,7 @@
 package bake.formats.model;
 
 import bake.core.math.Vec3;
+import bake.core.scene.Layers;
 import bake.core.scene.Material;
 import bake.core.scene.Texture;
 import com.fasterxml.jackson.databind.node.ArrayNode;
@@ -48,8 +49,10 @@ final class GltfMaterialWriter {
         if (m.ior() != 1.5) extension(n, "KHR_materials_ior").put("ior", m.ior());
         if (m.transmission() > 0) {
             extension(n, "KHR_materials_transmission").put("transmissionFactor", m.transmission());
-            if (!m.thin()) extension(n, "KHR_materials_volume").put("thicknessFactor", 1);
+            image(at(n, "KHR_materials_transmission"), "transmissionTexture", m.layers().images().transmission());
+            if (!m.thin()) attenuation(extension(n, "KHR_materials_volume").put("thicknessFactor", 1), m.layers());
         }
+        layers(n, m);
         if (m.translucency() > 0) extension(n, "KHR_materials_diffuse_transmission").put("diffuseTransmissionFactor", m.translucency());
         if (m.glows()) {
             Vec3 e = m.emission();
@@ -58,6 +61,47 @@ final class GltfMaterialWriter {
             extension(n, "KHR_materials_emissive_strength").put("emissiveStrength", most);
             if (m.emissionImage() != null) image(n.putObject("emissiveTexture"), m.emissionImage());
         }
+    }
+
+    private static ObjectNode at(ObjectNode n, String extension) {
+        return (ObjectNode) n.path("extensions").path(extension);
+    }
+
+    private static void attenuation(ObjectNode volume, Layers l) {
+        if (l.attenuationDistance() == Double.POSITIVE_INFINITY) return;
+        volume.put("attenuationDistance", l.attenuationDistance());
+        colour(volume.putArray("attenuationColor"), l.attenuationColour());
+    }
+
+    private void layers(ObjectNode n, Material m) {
+        Layers l = m.layers();
+        Layers.Images i = l.images();
+        Vec3 white = new Vec3(1, 1, 1);
+        if (l.specular() != 1 || !l.specularColour().equals(white) || i.specular() != null || i.specularColour() != null) {
+            ObjectNode x = extension(n, "KHR_materials_specular").put("specularFactor", l.specular());
+            colour(x.putArray("specularColorFactor"), l.specularColour());
+            image(x, "specularTexture", i.specular());
+            image(x, "specularColorTexture", i.specularColour());
+        }
+        if (l.coat() > 0) {
+            ObjectNode x = extension(n, "KHR_materials_clearcoat").put("clearcoatFactor", l.coat()).put("clearcoatRoughnessFactor", l.coatRoughness());
+            image(x, "clearcoatTexture", i.coat());
+            image(x, "clearcoatRoughnessTexture", i.coatRoughness());
+        }
+        if (l.sheen().luminance() > 0) {
+            ObjectNode x = extension(n, "KHR_materials_sheen").put("sheenRoughnessFactor", l.sheenRoughness());
+            colour(x.putArray("sheenColorFactor"), l.sheen());
+            image(x, "sheenColorTexture", i.sheen());
+            image(x, "sheenRoughnessTexture", i.sheenRoughness());
+        }
+        if (l.anisotropy() > 0) {
+            ObjectNode x = extension(n, "KHR_materials_anisotropy").put("anisotropyStrength", l.anisotropy()).put("anisotropyRotation", l.anisotropyTurn());
+            image(x, "anisotropyTexture", i.anisotropy());
+        }
+    }
+
+    private void image(ObjectNode n, String key, Material.Image i) {
+        if (i != null) image(n.putObject(key), i);
     }
 
     private static ArrayNode colour(ArrayNode a, Vec3 c) {

@@ -1,7 +1,9 @@
 package bake.formats.model;
 
 import bake.core.math.Vec3;
+import bake.core.scene.Layers;
 import bake.core.scene.Material;
+import bake.core.scene.Relief;
 import bake.core.scene.Texture;
 import bake.formats.picture.TextureReader;
 import com.fasterxml.jackson.databind.JsonNode;
@@ -16,6 +18,8 @@ import java.util.Locale;
 final class GltfMaterials {
     /** Luminance of an emissive factor of one, cd/m2, where the file does not say more (KHR_materials_emissive_strength). */
     private static final double EMISSIVE_UNIT = 1;
+    /** Luminance of white on an unlit surface, cd/m2: a bright screen in an office (common practice, no source). */
+    private static final double UNLIT = 100;
 
     private final JsonNode root;
     private final GltfAccessors data;
@@ -103,11 +107,36 @@ final class GltfMaterials {
             case "BLEND" -> Material.AlphaMode.BLEND;
             default -> Material.AlphaMode.OPAQUE;
         };
-        return new Material(name, base, image(p.path("baseColorTexture"), true, name), alpha, mode, number(m.path("alphaCutoff"), 0.5, 0, 1),
+        Material.Image baseImage = image(p.path("baseColorTexture"), true, name);
+        if (x.has("KHR_materials_unlit")) {
+            // Shown as it is, whatever the light: as a paper-white screen of that colour would look.
+            findings.add(new Finding(Finding.Kind.UNLIT, name, "is unlit in the file; it glows with " + UNLIT + " cd/m2 at white"));
+            return new Material(name, Vec3.ZERO, null, alpha, mode, number(m.path("alphaCutoff"), 0.5, 0, 1), 0, 1, null, null, 1, 1, 0, false, 0,
+                    base.times(UNLIT), baseImage);
+        }
+        return new Material(name, base, baseImage, alpha, mode, number(m.path("alphaCutoff"), 0.5, 0, 1),
                 number(p.path("metallicFactor"), 1, 0, 1), number(p.path("roughnessFactor"), 1, 0, 1),
                 image(p.path("metallicRoughnessTexture"), false, name), image(m.path("normalTexture"), false, name),
                 number(m.path("normalTexture").path("scale"), 1, -10, 10), number(x.path("KHR_materials_ior").path("ior"), 1.5, 1, 3),
-                transmission, transmission > 0 && !solid, translucency, emission, image(m.path("emissiveTexture"), true, name));
+                transmission, transmission > 0 && !solid, translucency, emission, image(m.path("emissiveTexture"), true, name), layers(x, name), Relief.NONE);
+    }
+
+    /** Everything that the material extensions lay on and in a surface. */
+    private Layers layers(JsonNode x, String name) throws IOException {
+        JsonNode spec = x.path("KHR_materials_specular"), coat = x.path("KHR_materials_clearcoat"), sheen = x.path("KHR_materials_sheen"),
+                stretch = x.path("KHR_materials_anisotropy"), volume = x.path("KHR_materials_volume"), clear = x.path("KHR_materials_transmission");
+        Layers.Images images = new Layers.Images(image(spec.path("specularTexture"), false, name), image(spec.path("specularColorTexture"), true, name),
+                image(coat.path("clearcoatTexture"), false, name), image(coat.path("clearcoatRoughnessTexture"), false, name),
+                image(sheen.path("sheenColorTexture"), true, name), image(sheen.path("sheenRoughnessTexture"), false, name),
+                image(stretch.path("anisotropyTexture"), false, name), image(clear.path("transmissionTexture"), false, name));
+        double distance = volume.path("attenuationDistance").asDouble(Double.POSITIVE_INFINITY);
+        Layers l = new Layers(number(spec.path("specularFactor"), 1, 0, 1), colour(spec.path("specularColorFactor"), new Vec3(1, 1, 1)),
+                number(coat.path("clearcoatFactor"), 0, 0, 1), number(coat.path("clearcoatRoughnessFactor"), 0, 0, 1),
+                colour(sheen.path("sheenColorFactor"), Vec3.ZERO), number(sheen.path("sheenRoughnessFactor"), 0, 0, 1),
+                number(stretch.path("anisotropyStrength"), 0, 0, 1), number(stretch.path("anisotropyRotation"), 0, -100, 100),
+                colour(volume.path("attenuationColor"), new Vec3(1, 1, 1)), distance > 0 ? distance : Double.POSITIVE_INFINITY,
+                images.equals(Layers.Images.NONE) ? Layers.Images.NONE : images);
+        return l.equals(Layers.NONE) ? Layers.NONE : l;
     }
 
     private Material.Image image(JsonNode t, boolean srgb, String material) throws IOException {

@@ -27,7 +27,8 @@ import java.util.Set;
  */
 public final class GltfReader {
     private static final Set<String> KNOWN = Set.of("KHR_materials_transmission", "KHR_materials_volume", "KHR_materials_ior",
-            "KHR_materials_emissive_strength", "KHR_materials_diffuse_transmission", "KHR_texture_transform", "KHR_lights_punctual");
+            "KHR_materials_emissive_strength", "KHR_materials_diffuse_transmission", "KHR_materials_specular", "KHR_materials_clearcoat", "KHR_materials_sheen",
+            "KHR_materials_anisotropy", "KHR_materials_unlit", "KHR_texture_transform", "KHR_lights_punctual");
     private static final int DEEPEST = 512;
     /** glTF looks down -z with y up; z up is a quarter turn about x. */
     private static final Affine Z_UP = new Affine(1, 0, 0, 0, 0, 0, -1, 0, 0, 1, 0, 0);
