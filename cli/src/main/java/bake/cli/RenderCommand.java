@@ -6,6 +6,8 @@ import bake.core.transport.Workers;
 import bake.formats.Json;
 import bake.formats.project.Preset;
 import bake.formats.project.View;
+import bake.studio.BandedRender;
+import bake.studio.Checkpoint;
 import bake.studio.HierarchyCache;
 import bake.studio.PictureOutput;
 import bake.studio.Presets;
@@ -63,6 +65,12 @@ final class RenderCommand implements Callable<Integer> {
     @Option(names = "-o", required = true, paramLabel = "FILE", description = "picture: .exr, .hdr, .png or .tif")
     private Path out;
 
+    @Option(names = "--memory", paramLabel = "MB", description = "most memory for the picture; a larger one is made in bands, as .exr (default: a third of Java's)")
+    private Long memory;
+
+    @Option(names = "--resume", description = "keep the unfinished picture beside the file every minute, and go on from one that is there")
+    private boolean resume;
+
     @Option(names = "--json", description = "print one JSON document about the picture")
     private boolean json;
 
@@ -82,12 +90,47 @@ final class RenderCommand implements Callable<Integer> {
         // The order checks size and region before any memory is taken.
         RenderJob.Order order = new RenderJob.Order(v.name(), v.camera().camera(), v.look(), settings, wh[0], wh[1], part, seed, false);
         RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), null, Workers.COMPILING, HierarchyCache.shared());
+        Region whole = order.region();
+        long memory = memory();
+        if (BandedRender.needed(whole.width(), whole.height(), memory)) return banded(scene, order, n, memory);
         try (Workers workers = new Workers(n)) {
             RenderJob job = new RenderJob(scene, order, workers);
+            if (resume) {
+                String identity = Checkpoint.identity(p.project(), p.folder(), v, order);
+                job.keepIn(new Checkpoint(Checkpoint.beside(out), identity, e -> spec.commandLine().getErr().println("bake: the unfinished picture could not be kept: " + e.getMessage())));
+            }
             job.run(g -> progress(g));
             if (!json) spec.commandLine().getErr().println();
             PictureOutput.write(out, job.film(), job.finish(), null, job.order().region(), job.order().preset().denoise(), 72);
             report(job);
+        }
+        return 0;
+    }
+
+    private long memory() {
+        if (memory == null) return BandedRender.filmBytes();
+        if (memory < 1) throw new IllegalArgumentException("--memory takes 1 megabyte or more");
+        return memory << 20;
+    }
+
+    /** A picture that does not fit into the memory, band by band. */
+    private int banded(RenderScene scene, RenderJob.Order order, int threads, long bytes) throws IOException {
+        if (resume) throw new IllegalArgumentException("--resume does not go together with a picture this large; render regions of it instead");
+        try (Workers workers = new Workers(threads)) {
+            RenderJob.Progress g = new BandedRender(scene, order, workers).run(out, bytes, this::progress);
+            Region r = order.region();
+            if (!json) {
+                spec.commandLine().getErr().println();
+                spec.commandLine().getOut().printf(Locale.ROOT, "%s: %dx%d in bands, %d passes, noise %.2f %%, %.1f s%n", out, r.width(), r.height(), g.passes(), g.noise(), g.seconds());
+                return 0;
+            }
+            ObjectNode n = Json.MAPPER.createObjectNode();
+            n.put("seconds", g.seconds()).put("passes", g.passes()).put("samples", (long) g.passes() * r.width() * r.height()).put("rays", g.rays());
+            if (Double.isFinite(g.noise())) n.put("noise", g.noise());
+            else n.putNull("noise");
+            n.put("seed", seed).putArray("size").add(r.width()).add(r.height());
+            n.put("file", out.toString()).put("view", order.view()).put("preset", order.preset().name());
+            spec.commandLine().getOut().println(Json.MAPPER.writeValueAsString(n));
         }
         return 0;
     }
@@ -132,7 +175,7 @@ final class RenderCommand implements Callable<Integer> {
         if (Double.isFinite(g.noise())) n.put("noise", g.noise());
         else n.putNull("noise");
         n.put("seed", seed).putArray("size").add(r.width()).add(r.height());
-        n.put("file", out.toString()).put("view", job.order().view()).put("preset", job.order().preset().name()).put("clamped", job.clampedShare());
+        n.put("file", out.toString()).put("view", job.order().view()).put("preset", job.order().preset().name()).put("resumedAt", job.resumedAt()).put("clamped", job.clampedShare());
         spec.commandLine().getOut().println(Json.MAPPER.writeValueAsString(n));
     }
 }

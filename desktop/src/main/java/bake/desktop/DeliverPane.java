@@ -30,6 +30,10 @@ final class DeliverPane extends VBox {
             else bench.deliverer().start();
         }, "main-action");
         bench.deliverer().runningProperty().addListener((o, a, b) -> start.setText(b ? "Stop, keep" : "Render finals"));
+        Button keep = Ui.button("deliver-keep", "Keep so far", "Writes the final in work to disk after its next pass; it is kept every minute anyway, and goes on from there after a stop or a crash",
+                () -> bench.deliverer().saveSoon(), "small");
+        keep.visibleProperty().bind(bench.deliverer().runningProperty());
+        keep.managedProperty().bind(keep.visibleProperty());
         start.disableProperty().bind(bench.prover().runningProperty());
         table.setHgap(16);
         double[] least = {26, 110, 88, 92, 100, 40}, wanted = {26, 190, 96, 112, 160, 170};
@@ -41,7 +45,7 @@ final class DeliverPane extends VBox {
         // Narrow windows cut names and notes short, not the figures and not the window.
         table.setMinWidth(0);
         setMinWidth(0);
-        getChildren().addAll(Ui.row(title, due, Ui.spring(), start), table);
+        getChildren().addAll(Ui.row(title, due, Ui.spring(), keep, start), table);
         bench.deliverer().rows().addListener((ListChangeListener<Deliverer.Row>) c -> fill());
         bench.projectProperty().addListener((o, a, b) -> fill());
         fill();

@@ -106,7 +106,7 @@ public final class Deliverer {
         for (int i = 0; i < rows.size(); i++) rows.set(i, rows.get(i).at(Stage.WAITING, null, ""));
         running.set(true);
         bench.hold();
-        Delivery d = new Delivery(bench.workers(), bench.live()::compile);
+        Delivery d = new Delivery(bench.workers(), bench.live()::compile, bench.folder());
         delivery = d;
         background.execute(() -> {
             try {
@@ -127,6 +127,12 @@ public final class Deliverer {
         if (d != null) d.stop();
     }
 
+    /** Asks for the final in work to be kept after its next pass. */
+    public void saveSoon() {
+        Delivery d = delivery;
+        if (d != null) d.saveSoon();
+    }
+
     private final class Told implements Delivery.Listener {
         private long last;
 
@@ -141,12 +147,17 @@ public final class Deliverer {
         @Override
         public void finished(Delivery.Item item, RenderJob job) {
             boolean stopped = job.state() == RenderJob.State.STOPPED;
-            set(item, stopped ? Stage.STOPPED : Stage.DONE, job.progress(), item.file().getFileName().toString());
+            set(item, stopped ? Stage.STOPPED : Stage.DONE, job.progress(), item.file().getFileName() + (job.resumedAt() > 0 ? ", went on from pass " + job.resumedAt() : ""));
         }
 
         @Override
         public void failed(Delivery.Item item, Exception e) {
             set(item, Stage.FAILED, null, e.getMessage());
+        }
+
+        @Override
+        public void warned(Delivery.Item item, String text) {
+            bench.later(() -> bench.say(text));
         }
 
         private void set(Delivery.Item item, Stage s, RenderJob.Progress p, String note) {

@@ -1,5 +1,6 @@
 package bake.desktop;
 
+import bake.core.film.PixelFilter;
 import bake.formats.project.Preset;
 import bake.formats.project.View;
 import bake.studio.Presets;
@@ -18,10 +19,14 @@ final class ProveSheet extends VBox {
     private final ToggleGroup purpose = new ToggleGroup();
     private final VBox list = new VBox(1), running;
     private final Dial width, noise, time, bounces, clamp;
+    private final Dial radius, diffuse, mirrored, refracted;
+    private final VBox filters = new VBox(1);
     private final CheckBox denoise = new CheckBox("Denoise the picture");
     private final Label changes = Ui.label("", "figure"), size = Ui.note(""), state = Ui.label("", "figure");
     private final ProgressBar bar = new ProgressBar(0);
     private final Button pause;
+    /** The far end of the dials of bounces stands for no limit. */
+    private static final int MOST_KIND = 64;
     private boolean setting;
 
     ProveSheet(Workbench bench) {
@@ -31,10 +36,15 @@ final class ProveSheet extends VBox {
         noise = new Dial("noise-aim", "Noise aim", "%.1f %%", 0.2, 30, 6, true, "Half the noise takes four times the time.", x -> change(q -> q.withLimits(x, q.timeLimit(), q.samples())));
         time = new Dial("time-limit", "Time limit", "%.0f s", 0, 3600, 45, false, "The proof ends here whatever its noise; 0 is no limit.", x -> change(q -> q.withLimits(q.noiseAim(), Math.rint(x), q.samples())));
         bounces = new Dial("bounces", "Bounces", "%.0f", 0, 64, 10, false, "How often light goes on from surface to surface; few make rooms darker.",
-                x -> change(q -> new Preset(q.name(), q.version(), q.purpose(), q.setting(), q.width(), q.noiseAim(), q.timeLimit(), q.samples(), (int) Math.round(x), q.clamp(), q.denoise(), q.other())));
+                x -> change(q -> q.withBounces((int) Math.round(x))));
         clamp = new Dial("clamp", "Clamp", "%.0f", 0, 200, 20, false, "Limits stray bright pixels, in multiples of the camera's white; 0 is no limit and no lost light.",
-                x -> change(q -> new Preset(q.name(), q.version(), q.purpose(), q.setting(), q.width(), q.noiseAim(), q.timeLimit(), q.samples(), q.bounces(), Math.rint(x), q.denoise(), q.other())));
+                x -> change(q -> q.withClamp(Math.rint(x))));
         VBox presets = Ui.card("Preset", changes, Ui.choice(purpose, "purpose-", "Test", "Final"), list);
+        radius = new Dial("filter-radius", "Radius", "%.2f px", 0.5, 4, 1, false, "How far around a pixel light counts for it: small is crisp and jagged, large is soft.", x -> change(q -> q.withFilter(q.filter(), Math.rint(x * 20) / 20)));
+        diffuse = kind("diffuse-bounces", "Matt", "Bounces off matt surfaces: a few light a room, white rooms take more.", (q, n) -> q.withKinds(n, q.mirrored(), q.refracted()));
+        mirrored = kind("mirrored-bounces", "Gloss", "Bounces in gloss and mirrors: two mirrors that face each other go on this far.", (q, n) -> q.withKinds(q.diffuse(), n, q.refracted()));
+        refracted = kind("refracted-bounces", "Clear", "Passages through clear solids; glass behind glass turns black when they run out. Panes do not count.", (q, n) -> q.withKinds(q.diffuse(), q.mirrored(), n));
+        VBox edges = Ui.card("Edges", null, filters, radius), kinds = Ui.card("Bounces of each kind", null, diffuse, mirrored, refracted, Ui.note("The total above holds as well; 64 stands for no limit of its own."));
         VBox quality = Ui.card("Quality", null, width, noise, time, bounces, clamp, denoise, size);
         denoise.setId("denoise");
         denoise.setTooltip(Ui.tip("Smooths what noise is left; fine shadows and reflections may soften. The noise figure is that before denoising; EXR and HDR are never denoised."));
@@ -44,7 +54,7 @@ final class ProveSheet extends VBox {
         bar.setMaxWidth(Double.MAX_VALUE);
         running = Ui.card("In the making", state, bar, Ui.row(pause, stop));
         running.setId("in-the-making");
-        getChildren().addAll(running, presets, quality);
+        getChildren().addAll(running, presets, quality, edges, kinds);
         purpose.selectedToggleProperty().addListener((o, a, b) -> {
             if (!setting && b != null) p.wantsFinalProperty().set(b.getUserData().equals("Final"));
         });
@@ -54,6 +64,24 @@ final class ProveSheet extends VBox {
         p.progressProperty().addListener((o, a, g) -> progress(g));
         bench.viewProperty().addListener((o, a, b) -> refresh());
         refresh();
+    }
+
+    private Dial kind(String id, String name, String help, java.util.function.BiFunction<Preset, Integer, Preset> set) {
+        return new Dial(id, name, "%.0f", 0, MOST_KIND, MOST_KIND, false, help, x -> change(q -> set.apply(q, x >= MOST_KIND ? null : (Integer) (int) Math.round(x))));
+    }
+
+    private static int shown(Integer limit) {
+        return limit == null ? MOST_KIND : Math.min(MOST_KIND, limit);
+    }
+
+    private void filters(PixelFilter.Shape now) {
+        filters.getChildren().clear();
+        for (PixelFilter.Shape f : PixelFilter.Shape.values()) {
+            Button b = Ui.button("filter-" + f.word(), Texts.filter(f), null, () -> change(q -> q.withFilter(f.word(), null)), "list-line");
+            b.setMaxWidth(Double.MAX_VALUE);
+            if (f == now) b.getStyleClass().add("list-here");
+            filters.getChildren().add(b);
+        }
     }
 
     private void change(java.util.function.UnaryOperator<Preset> c) {
@@ -95,11 +123,18 @@ final class ProveSheet extends VBox {
         time.show(p.timeLimit());
         bounces.show(p.bounces());
         clamp.show(p.clamp());
+        PixelFilter.Shape shape = p.filter() == null ? PixelFilter.Shape.TRIANGLE : PixelFilter.Shape.of(p.filter());
+        filters(shape);
+        filters.setDisable(busy);
+        radius.show(p.filterRadius() == null ? shape.radius : p.filterRadius());
+        diffuse.show(shown(p.diffuse()));
+        mirrored.show(shown(p.mirrored()));
+        refracted.show(shown(p.refracted()));
         denoise.setSelected(p.denoise());
         denoise.setDisable(busy);
         size.setText(Texts.size(s[0], s[1]) + " pixels" + (bench.prover().regionProperty().get() == null ? "" : ", only the region") + ". " + limits(p));
         setting = false;
-        for (Dial d : new Dial[] {width, noise, time, bounces, clamp}) d.setDisable(busy);
+        for (Dial d : new Dial[] {width, noise, time, bounces, clamp, radius, diffuse, mirrored, refracted}) d.setDisable(busy);
     }
 
     private static String limits(Preset p) {

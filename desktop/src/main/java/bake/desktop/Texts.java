@@ -1,5 +1,6 @@
 package bake.desktop;
 
+import bake.core.film.PixelFilter;
 import java.time.Duration;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
@@ -50,6 +51,17 @@ public final class Texts {
         Duration d = Duration.between(now, then);
         String t = d.abs().toDays() > 0 ? d.abs().toDays() + " d " + d.abs().toHoursPart() + " h" : d.abs().toHours() + " h " + d.abs().toMinutesPart() + " min";
         return d.isNegative() ? t + " ago" : "in " + t;
+    }
+
+    /** A pixel filter's name with what it does. */
+    public static String filter(PixelFilter.Shape f) {
+        return switch (f) {
+            case BOX -> "Box   crispest";
+            case TRIANGLE -> "Triangle   even";
+            case BLACKMAN_HARRIS -> "Blackman-Harris   softest";
+            case MITCHELL_NETRAVALI -> "Mitchell-Netravali   a little sharper";
+            case CATMULL_ROM -> "Catmull-Rom   sharpest, may ring";
+        };
     }
 
     public static String shutter(double seconds) {

@@ -22,6 +22,9 @@ public final class Delivery {
         void finished(Item item, RenderJob job);
 
         void failed(Item item, Exception e);
+
+        /** Something is amiss that does not end the picture. */
+        void warned(Item item, String text);
     }
 
     /** Makes a view ready to render. */
@@ -31,10 +34,13 @@ public final class Delivery {
 
     private final Workers workers;
     private final Compiler compiler;
+    private final Path folder;
     private volatile boolean stopped;
     private volatile RenderJob current;
 
-    public Delivery(Workers workers, Compiler compiler) {
+    /** @param folder of the project */
+    public Delivery(Workers workers, Compiler compiler, Path folder) {
+        this.folder = folder;
         this.workers = workers;
         this.compiler = compiler;
     }
@@ -43,6 +49,12 @@ public final class Delivery {
     public static String fileName(View v, String ending) {
         String s = v.name().toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{Nd}]+", "-").replaceAll("(^-|-$)", "");
         return (s.isEmpty() ? "view" : s) + ending;
+    }
+
+    /** Asks for the final in work to be kept after its next pass, so that nothing more than that can be lost. */
+    public void saveSoon() {
+        RenderJob j = current;
+        if (j != null) j.saveSoon();
     }
 
     /** Stops the final in work, keeping what it has, and leaves the rest. */
@@ -58,8 +70,10 @@ public final class Delivery {
             if (stopped) return;
             try {
                 RenderScene scene = compiler.compile(project, i.view());
-                RenderJob job = new RenderJob(scene, new RenderJob.Order(i.view().name(), i.view().camera().camera(), i.view().look(),
-                        i.preset(), i.width(), i.height(), null, 1, false), workers);
+                RenderJob.Order order = new RenderJob.Order(i.view().name(), i.view().camera().camera(), i.view().look(), i.preset(), i.width(), i.height(), null, 1, false);
+                RenderJob job = new RenderJob(scene, order, workers);
+                job.keepIn(new Checkpoint(Checkpoint.beside(i.file()), Checkpoint.identity(project, folder, i.view(), order),
+                        e -> listener.warned(i, "the unfinished picture could not be kept: " + e.getMessage())));
                 current = job;
                 if (stopped) job.stop();
                 job.run(p -> listener.progress(i, p));

@@ -1,6 +1,7 @@
 package bake.studio;
 
 import bake.core.film.Film;
+import bake.core.film.PixelFilter;
 import bake.core.film.Region;
 import bake.core.finish.Finish;
 import bake.core.finish.Look;
@@ -10,6 +11,7 @@ import bake.core.transport.RenderScene;
 import bake.core.transport.Renderer;
 import bake.core.transport.Workers;
 import bake.formats.project.Preset;
+import java.io.IOException;
 import java.util.function.Consumer;
 
 /**
@@ -46,19 +48,52 @@ public final class RenderJob {
     private final Workers workers;
     private final Renderer renderer;
     private final Finish finish;
+    private volatile Checkpoint checkpoint;
+    private volatile int resumedAt;
     private volatile State state = State.WAITING;
     private volatile boolean stop, pause;
     private volatile Progress progress = new Progress(State.WAITING, 0, Double.POSITIVE_INFINITY, 0, Double.NaN, 0, 0);
     private volatile long endsAt = Long.MAX_VALUE;
 
     public RenderJob(RenderScene scene, Order order, Workers workers) {
+        this(scene, order, workers, film(order, scene.lights().groups().size()));
+    }
+
+    private static Film film(Order o, int groups) {
+        return o.keepGroups ? Film.byGroup(o.width, o.height, groups) : Film.merged(o.width, o.height, groups);
+    }
+
+    /** @param film empty, of the order's size, keeping at least its region */
+    RenderJob(RenderScene scene, Order order, Workers workers, Film film) {
         this.order = order;
         this.workers = workers;
-        int groups = scene.lights().groups().size();
-        Film film = order.keepGroups ? Film.byGroup(order.width, order.height, groups) : Film.merged(order.width, order.height, groups);
         Preset p = order.preset;
-        renderer = new Renderer(scene, order.camera, new PathSettings(p.bounces(), p.clamp(), order.seed), film, order.region, workers);
+        renderer = new Renderer(scene, order.camera, paths(p, order.seed), film, order.region, workers);
         finish = new Finish(order.camera.saturation(), order.look);
+    }
+
+    /** How a preset has paths followed. */
+    static PathSettings paths(Preset p, long seed) {
+        int all = PathSettings.Kinds.ALL.diffuse();
+        PathSettings.Kinds kinds = new PathSettings.Kinds(p.diffuse() == null ? all : p.diffuse(), p.mirrored() == null ? all : p.mirrored(), p.refracted() == null ? all : p.refracted());
+        PixelFilter.Shape shape = p.filter() == null ? PixelFilter.Shape.TRIANGLE : PixelFilter.Shape.of(p.filter());
+        return new PathSettings(p.bounces(), kinds, p.clamp(), seed, true, new PixelFilter(shape, p.filterRadius() == null ? shape.radius : p.filterRadius()));
+    }
+
+    /** Keeps the picture in a file from now on, and goes on from it where it is there. To be called before {@link #run}. */
+    public void keepIn(Checkpoint c) {
+        checkpoint = c;
+    }
+
+    /** Asks for the picture's checkpoint to be written after the pass in work. */
+    public void saveSoon() {
+        Checkpoint c = checkpoint;
+        if (c != null) c.saveSoon();
+    }
+
+    /** The pass that a checkpoint was at when this job went on from it; 0 for none. */
+    public int resumedAt() {
+        return resumedAt;
     }
 
     public Order order() {
@@ -113,13 +148,21 @@ public final class RenderJob {
      * Renders until a limit of the preset is reached or {@link #stop} is called.
      *
      * @param each told after every pass, on the calling thread
+     * @throws IOException when a checkpoint is there but broken
      */
-    public void run(Consumer<Progress> each) {
+    public void run(Consumer<Progress> each) throws IOException {
         Preset p = order.preset;
         int most = p.samples() > 0 ? p.samples() : Integer.MAX_VALUE;
         long worked = 0;
         double noise = Double.POSITIVE_INFINITY;
         int checkAt = 2, pass = 0;
+        Checkpoint.State saved = checkpoint == null ? null : checkpoint.load(film());
+        if (saved != null) {
+            resumedAt = pass = saved.passes();
+            worked = saved.worked();
+            noise = finish.noise(film(), order.region);
+            checkAt = pass + 1;
+        }
         while (pass < most && !stop) {
             waitWhilePaused();
             if (stop) break;
@@ -130,6 +173,7 @@ public final class RenderJob {
             worked += System.nanoTime() - start;
             if (!whole) break;
             pass++;
+            if (checkpoint != null) checkpoint.passed(film(), pass, worked);
             // Estimating noise costs a walk over the film; rarer checks suffice as passes add up.
             if (pass >= checkAt || pass == most) {
                 noise = finish.noise(film(), order.region);
@@ -143,6 +187,7 @@ public final class RenderJob {
         double seconds = worked / 1e9;
         boolean timeUp = p.timeLimit() > 0 && seconds >= p.timeLimit() * 0.98;
         state = stop && !timeUp ? State.STOPPED : State.DONE;
+        if (checkpoint != null && state == State.DONE) checkpoint.remove();
         noise = finish.noise(film(), order.region);
         progress = new Progress(state, pass, noise, seconds, 0, state == State.DONE ? 1 : progress.fraction, renderer.rays());
         each.accept(progress);

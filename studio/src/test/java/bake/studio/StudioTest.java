@@ -52,7 +52,7 @@ class StudioTest {
     }
 
     private static Preset preset(double noise, double time, int samples) {
-        return new Preset("p", 1, "test", "interior", 64, noise, time, samples, 4, 0, false, Map.of());
+        return new Preset("p", 1, "test", "interior", 64, noise, time, samples, 4, 0, false, null, null, null, null, null, Map.of());
     }
 
     private RenderJob job(Preset p, Workers w) throws IOException {
@@ -107,7 +107,13 @@ class StudioTest {
     void stopKeepsAndPauseRests() throws Exception {
         try (Workers w = new Workers(2)) {
             RenderJob j = job(preset(0, 0, 0), w);
-            Thread t = new Thread(() -> j.run(g -> {}));
+            Thread t = new Thread(() -> {
+                try {
+                    j.run(g -> {});
+                } catch (IOException e) {
+                    throw new IllegalStateException(e);
+                }
+            });
             t.start();
             await(() -> j.progress().passes() > 3);
             j.pause();
@@ -226,7 +232,7 @@ class StudioTest {
         List<String> told = new ArrayList<>();
         View bad = p.views().getFirst().withName("Broken").withAround(View.Around.hdri("none.exr", 0, 0));
         try (Workers w = new Workers(2)) {
-            Delivery d = new Delivery(w, (x, v) -> RenderScene.compile(a.scene(x, v), ForkJoinPool.commonPool()));
+            Delivery d = new Delivery(w, (x, v) -> RenderScene.compile(a.scene(x, v), ForkJoinPool.commonPool()), dir);
             List<Delivery.Item> items = new ArrayList<>();
             for (View v : List.of(p.views().getFirst(), bad, p.views().get(1))) items.add(new Delivery.Item(v, preset(0, 0, 3), 32, 20, dir.resolve("out").resolve(Delivery.fileName(v, ".png"))));
             d.run(p, items, new Delivery.Listener() {
@@ -241,6 +247,11 @@ class StudioTest {
                 @Override
                 public void failed(Delivery.Item i, Exception e) {
                     told.add("not " + i.view().name() + ": " + e.getMessage());
+                }
+
+                @Override
+                public void warned(Delivery.Item i, String text) {
+                    told.add("warned " + text);
                 }
             });
         }

@@ -1,5 +1,9 @@
 package bake.core.film;
 
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+
 /**
  * What the paths of a picture add up to: linear luminance by colour for each plane (a plane holds one or more source
  * groups), the number of samples of each pixel, and what is needed for its variance.
@@ -11,6 +15,8 @@ public final class Film {
     private static final long MOST_FEATURES = 40_000_000;
 
     private final int width, height, planes;
+    /** The part that is kept. */
+    private final Region kept;
     private final int[] planeOf;
     private final float[] sums;
     private final float[] squares;
@@ -23,6 +29,12 @@ public final class Film {
      * @throws IllegalArgumentException when the size is not between 1x1 and what memory can index
      */
     public Film(int width, int height, int[] planeOf) {
+        this(width, height, planeOf, Region.all(width, height));
+    }
+
+    /** The same, keeping only a part of the picture in memory; nothing else may be asked for or added. */
+    public Film(int width, int height, int[] planeOf, Region kept) {
+        this.kept = kept;
         if (width < 1 || height < 1) throw new IllegalArgumentException("a picture needs at least one pixel, not " + width + "x" + height);
         this.width = width;
         this.height = height;
@@ -30,13 +42,47 @@ public final class Film {
         int most = 0;
         for (int p : planeOf) most = Math.max(most, p);
         planes = most + 1;
-        long floats = 3L * planes * width * height;
+        long pixels = (long) kept.width() * kept.height(), floats = 3L * planes * pixels;
         if (floats > Integer.MAX_VALUE - 16)
-            throw new IllegalArgumentException("a picture of " + width + "x" + height + " pixels is too large to hold");
+            throw new IllegalArgumentException("a picture of " + kept.width() + "x" + kept.height() + " pixels is too large to hold");
         sums = new float[(int) floats];
-        squares = new float[width * height];
-        counts = new int[width * height];
-        features = (long) width * height <= MOST_FEATURES ? new float[7 * width * height] : null;
+        squares = new float[(int) pixels];
+        counts = new int[(int) pixels];
+        features = pixels <= MOST_FEATURES ? new float[(int) (7 * pixels)] : null;
+    }
+
+    /** Bytes that a film takes for each pixel that it keeps, features included. */
+    public static int bytesPerPixel(int planes) {
+        return 4 * (3 * planes + 2 + 7);
+    }
+
+    private int at(int x, int y) {
+        return (y - kept.y()) * kept.width() + x - kept.x();
+    }
+
+    /** The part of the picture that is kept. */
+    public Region kept() {
+        return kept;
+    }
+
+    /** Writes all that was added so far, to be read back by {@link #load} of a film alike. */
+    public void save(OutputStream out) throws IOException {
+        Floats.write(out, sums);
+        Floats.write(out, squares);
+        Floats.write(out, counts);
+        if (features != null) Floats.write(out, features);
+    }
+
+    /**
+     * Reads what {@link #save} wrote, in place of all that was added so far.
+     *
+     * @throws IOException when there is less than that
+     */
+    public void load(InputStream in) throws IOException {
+        Floats.read(in, sums);
+        Floats.read(in, squares);
+        Floats.read(in, counts);
+        if (features != null) Floats.read(in, features);
     }
 
     /** A film whose groups all share one plane. */
@@ -65,7 +111,7 @@ public final class Film {
 
     /** Adds one sample; {@code groups} holds three colours for each source group. */
     public void add(int x, int y, float[] groups) {
-        int i = y * width + x, o = 3 * planes * i;
+        int i = at(x, y), o = 3 * planes * i;
         float l = 0;
         for (int g = 0; g < planeOf.length; g++) {
             float r = groups[3 * g], gr = groups[3 * g + 1], b = groups[3 * g + 2];
@@ -82,7 +128,7 @@ public final class Film {
     /** Adds what one sample's path met first: base colour, unit normal, distance in metres. */
     public void addFeatures(int x, int y, float[] f) {
         if (features == null) return;
-        int o = 7 * (y * width + x);
+        int o = 7 * at(x, y);
         for (int k = 0; k < 7; k++) features[o + k] += f[k];
     }
 
@@ -92,18 +138,18 @@ public final class Film {
 
     /** Mean features of a pixel into {@code out[0..6]}. */
     public void features(int x, int y, float[] out) {
-        int i = y * width + x;
+        int i = at(x, y);
         float k = counts[i] > 0 ? 1f / counts[i] : 0;
         for (int c = 0; c < 7; c++) out[c] = features[7 * i + c] * k;
     }
 
     public int samples(int x, int y) {
-        return counts[y * width + x];
+        return counts[at(x, y)];
     }
 
     /** Mean of one plane at a pixel into {@code out}, cd/m2 by colour; zero where nothing was rendered. */
     public void mean(int x, int y, int plane, float[] out) {
-        int i = y * width + x, o = 3 * (planes * i + plane);
+        int i = at(x, y), o = 3 * (planes * i + plane);
         float k = counts[i] > 0 ? 1f / counts[i] : 0;
         out[0] = sums[o] * k;
         out[1] = sums[o + 1] * k;
@@ -116,7 +162,7 @@ public final class Film {
      * @param gains three factors for each plane, or null for one
      */
     public void mean(int x, int y, float[] gains, float[] out) {
-        int i = y * width + x, o = 3 * planes * i;
+        int i = at(x, y), o = 3 * planes * i;
         float k = counts[i] > 0 ? 1f / counts[i] : 0, r = 0, g = 0, b = 0;
         for (int p = 0; p < planes; p++) {
             r += sums[o + 3 * p] * (gains == null ? 1 : gains[3 * p]);
@@ -130,7 +176,7 @@ public final class Film {
 
     /** Estimated variance of the pixel's mean luminance, (cd/m2)^2; infinite below two samples. */
     public double variance(int x, int y) {
-        int i = y * width + x, n = counts[i];
+        int i = at(x, y), n = counts[i];
         if (n < 2) return Double.POSITIVE_INFINITY;
         double l = 0;
         for (int p = 0; p < planes; p++) {
@@ -152,9 +198,9 @@ public final class Film {
         double[] out = new double[planes];
         float[] c = new float[3];
         int n = 0;
-        for (int y = 0; y < height; y++)
-            for (int x = 0; x < width; x++) {
-                if (counts[y * width + x] == 0) continue;
+        for (int y = kept.y(); y < kept.y() + kept.height(); y++)
+            for (int x = kept.x(); x < kept.x() + kept.width(); x++) {
+                if (counts[at(x, y)] == 0) continue;
                 n++;
                 for (int p = 0; p < planes; p++) {
                     mean(x, y, p, c);

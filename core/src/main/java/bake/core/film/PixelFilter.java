@@ -26,6 +26,17 @@ public final class PixelFilter {
             this.radius = radius;
         }
 
+        /** Its name in settings: box, triangle, blackman-harris, mitchell-netravali, catmull-rom. */
+        public String word() {
+            return name().toLowerCase(java.util.Locale.ROOT).replace('_', '-');
+        }
+
+        /** @throws IllegalArgumentException naming those there are */
+        public static Shape of(String word) {
+            for (Shape s : values()) if (s.word().equals(word)) return s;
+            throw new IllegalArgumentException("there is no pixel filter '" + word + "'; there are: box, triangle, blackman-harris, mitchell-netravali, catmull-rom");
+        }
+
         /** Value at {@code t} from -1 to 1, radii from the middle; not scaled to any sum. */
         public double at(double t) {
             double x = Math.abs(t);

@@ -28,6 +28,9 @@ public final class Scatter {
     /** Result of {@link #sample}: the direction; {@code smooth} when only this one direction was possible. */
     public float wx, wy, wz;
     public boolean smooth;
+    /** Kind of bounce that {@link #sample} chose. */
+    public static final int DIFFUSE = 0, MIRRORED = 1, REFRACTED = 2;
+    public int kind;
 
     private final float[] h = new float[3];
     private SurfacePoint s;
@@ -250,6 +253,7 @@ public final class Scatter {
      */
     public boolean sample(float c, float u1, float u2) {
         smooth = false;
+        kind = MIRRORED;
         float ix, iy, iz;
         if (pCoat > 0) {
             if (c < pCoat) return mirror(s.coatAlpha, s.coatAlpha, u1, u2);
@@ -260,6 +264,7 @@ public final class Scatter {
         if (e < pGloss) {
             return mirror(s.alphaX, s.alphaY, u1, u2);
         } else {
+            kind = DIFFUSE;
             float rad = (float) Math.sqrt(u1), phi = 2 * (float) Math.PI * u2;
             ix = rad * (float) Math.cos(phi);
             iy = rad * (float) Math.sin(phi);
@@ -303,6 +308,7 @@ public final class Scatter {
             ix = k * h[0] - ox / eta;
             iy = k * h[1] - oy / eta;
             iz = k * h[2] - oz / eta;
+            kind = REFRACTED;
             if (iz >= 0) return false;
         }
         toWorld(ix, iy, iz);

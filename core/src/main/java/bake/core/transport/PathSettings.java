@@ -6,20 +6,36 @@ import bake.core.film.PixelFilter;
  * How paths are followed.
  *
  * @param bounces most surfaces a path may touch after the first, 0 to 1000
+ * @param kinds the same for each kind of bounce
  * @param clamp greatest luminance, as a multiple of the camera's saturation, that one path may add after a diffuse
  *     bounce; 0 for no limit
  * @param seed chooses the random numbers
  * @param guided whether paths learn, pass by pass, where the surroundings are seen; takes noise away and leaves the mean
  * @param filter how samples are gathered into pixels
  */
-public record PathSettings(int bounces, double clamp, long seed, boolean guided, PixelFilter filter) {
+public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, boolean guided, PixelFilter filter) {
+    /**
+     * Most bounces of each kind. What the last one meets still shows its own light.
+     *
+     * @param diffuse off matt bodies, and through translucent ones
+     * @param mirrored off gloss and metal
+     * @param refracted through clear solids; panes do not count
+     */
+    public record Kinds(int diffuse, int mirrored, int refracted) {
+        public static final Kinds ALL = new Kinds(1000, 1000, 1000);
+    }
+
     public static final PathSettings REFERENCE = new PathSettings(64, 0, 1);
 
     public PathSettings(int bounces, double clamp, long seed) {
-        this(bounces, clamp, seed, true, PixelFilter.TENT);
+        this(bounces, Kinds.ALL, clamp, seed, true, PixelFilter.TENT);
+    }
+
+    public PathSettings(int bounces, double clamp, long seed, boolean guided, PixelFilter filter) {
+        this(bounces, Kinds.ALL, clamp, seed, guided, filter);
     }
 
     public PathSettings withSeed(long s) {
-        return new PathSettings(bounces, clamp, s, guided, filter);
+        return new PathSettings(bounces, kinds, clamp, s, guided, filter);
     }
 }

@@ -26,6 +26,7 @@ public final class PathTracer {
     private final RenderScene scene;
     private final LightTable lights;
     private final int bounces;
+    private final int[] most, left = new int[3];
     private final float clamp;
     private final Ray ray = new Ray(), shadow = new Ray();
     private final SurfacePoint point = new SurfacePoint();
@@ -47,6 +48,8 @@ public final class PathTracer {
     private float lastX, lastY, lastZ, come;
     /** Whether the path has left a surface in a way that calls for the clamp. */
     private boolean indirect;
+    /** Whether only what the path meets next may still add its own light. */
+    private boolean last;
     private double clamped;
     private float cone;
     /** What the path met first behind panes: base colour, normal, distance; for {@link Film#addFeatures}. */
@@ -56,6 +59,12 @@ public final class PathTracer {
      * @param clampLuminance greatest luminance one path may add indirectly, cd/m2; 0 for no limit
      */
     public PathTracer(RenderScene scene, int bounces, double clampLuminance) {
+        this(scene, bounces, PathSettings.Kinds.ALL, clampLuminance);
+    }
+
+    /** The same with limits for each kind of bounce. */
+    public PathTracer(RenderScene scene, int bounces, PathSettings.Kinds kinds, double clampLuminance) {
+        most = new int[] {kinds.diffuse(), kinds.mirrored(), kinds.refracted()};
         this.scene = scene;
         lights = scene.lights();
         daylight = new Daylight(scene);
@@ -136,6 +145,8 @@ public final class PathTracer {
 
     private void begin(PathSampler sampler, float[] add, float weight) {
         random = sampler;
+        last = false;
+        System.arraycopy(most, 0, left, 0, left.length);
         ray.width = ray.spread = 0;
         out = add;
         br = bg = bb = weight;
@@ -172,7 +183,7 @@ public final class PathTracer {
             if (round > 0 && (bounce == 0 || lastPdf < 0)) edges.at(point, round, ray, random);
             if (bounce == 0) surface();
             if (point.emitR + point.emitG + point.emitB > 0) meetGlow();
-            if (bounce >= bounces) return;
+            if (last || bounce >= bounces) return;
             scatter.begin(point, -ray.dx, -ray.dy, -ray.dz);
             direct(bounce);
             if (!scatterOn(bounce)) return;
@@ -324,6 +335,7 @@ public final class PathTracer {
             scale(1 / p, 1 / p, 1 / p);
         }
         lastPdf = scatter.smooth ? -1 : scatter.pdf;
+        last = left[scatter.kind]-- <= 0;
         // A path stands for about this share of all directions; what is met in them may be seen as finely.
         if (!scatter.smooth) ray.spread = Math.max(ray.spread, Math.min(0.4f, WIDE / (float) Math.sqrt(scatter.pdf)));
         if (!scatter.smooth) indirect = true;

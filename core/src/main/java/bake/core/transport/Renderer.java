@@ -36,7 +36,7 @@ public final class Renderer {
         paths = new float[n][];
         rays = new float[n][6];
         for (int i = 0; i < n; i++) {
-            tracers[i] = new PathTracer(scene, settings.bounces(), settings.clamp() * camera.saturation());
+            tracers[i] = new PathTracer(scene, settings.bounces(), settings.kinds(), settings.clamp() * camera.saturation());
             // Many samples share a pixel, so each may look more sharply than a pixel's width.
             tracers[i].look(SHARPNESS * lens.pixel(film.width()));
             samplers[i] = new PathSampler();

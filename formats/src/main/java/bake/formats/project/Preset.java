@@ -7,6 +7,7 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.databind.JsonNode;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 
 /**
  * Named, versioned settings for making a proof.
@@ -19,12 +20,16 @@ import java.util.Map;
  * @param samples most passes; 0 for none
  * @param bounces most surfaces a path touches after the first
  * @param denoise whether display pictures are denoised; absent means yes. EXR and HDR never are
+ * @param diffuse most diffuse bounces, {@code mirrored} most in gloss, {@code refracted} most through clear solids; absent for no limit of
+ *     their own
+ * @param filter pixel filter: box, triangle, blackman-harris, mitchell-netravali or catmull-rom; absent means triangle
+ * @param filterRadius pixels, 0.5 to 8; absent means the filter's usual one
  * @param clamp most that one indirect path may add, in multiples of the camera's saturation; 0 for no limit
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record Preset(
         String name, int version, String purpose, String setting, int width, double noiseAim, double timeLimit, int samples, int bounces, double clamp,
-        Boolean denoise, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        Boolean denoise, Integer diffuse, Integer mirrored, Integer refracted, String filter, Double filterRadius, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
     public Preset {
         other = other == null ? Map.of() : other;
@@ -33,10 +38,10 @@ public record Preset(
 
     /** What ships with Bake. Widths and aims are common practice, no source. */
     public static final List<Preset> SHIPPED = List.of(
-            new Preset("Interior test", 1, "test", "interior", 640, 6, 45, 4096, 10, 20, true, Map.of()),
-            new Preset("Exterior test", 1, "test", "exterior", 640, 5, 30, 4096, 8, 20, true, Map.of()),
-            new Preset("Interior final", 1, "final", "interior", 0, 2, 0, 65536, 24, 50, true, Map.of()),
-            new Preset("Exterior final", 1, "final", "exterior", 0, 1.5, 0, 65536, 16, 50, true, Map.of()));
+            new Preset("Interior test", 1, "test", "interior", 640, 6, 45, 4096, 10, 20, true, null, null, null, null, null, Map.of()),
+            new Preset("Exterior test", 1, "test", "exterior", 640, 5, 30, 4096, 8, 20, true, null, null, null, null, null, Map.of()),
+            new Preset("Interior final", 1, "final", "interior", 0, 2, 0, 65536, 24, 50, true, null, null, null, null, null, Map.of()),
+            new Preset("Exterior final", 1, "final", "exterior", 0, 1.5, 0, 65536, 16, 50, true, null, null, null, null, null, Map.of()));
 
     @JsonIgnore
     public boolean isFinal() {
@@ -44,15 +49,33 @@ public record Preset(
     }
 
     public Preset withLimits(double noise, double seconds, int most) {
-        return new Preset(name, version, purpose, setting, width, noise, seconds, most, bounces, clamp, denoise, other);
+        return new Preset(name, version, purpose, setting, width, noise, seconds, most, bounces, clamp, denoise, diffuse, mirrored, refracted, filter, filterRadius, other);
     }
 
     public Preset withDenoise(boolean d) {
-        return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, clamp, d, other);
+        return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, clamp, d, diffuse, mirrored, refracted, filter, filterRadius, other);
     }
 
     public Preset withWidth(int w) {
-        return new Preset(name, version, purpose, setting, w, noiseAim, timeLimit, samples, bounces, clamp, denoise, other);
+        return new Preset(name, version, purpose, setting, w, noiseAim, timeLimit, samples, bounces, clamp, denoise, diffuse, mirrored, refracted, filter, filterRadius, other);
+    }
+
+    public Preset withBounces(int b) {
+        return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, b, clamp, denoise, diffuse, mirrored, refracted, filter, filterRadius, other);
+    }
+
+    /** Limits for each kind of bounce; null for no limit of its own. */
+    public Preset withKinds(Integer d, Integer m, Integer r) {
+        return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, clamp, denoise, d, m, r, filter, filterRadius, other);
+    }
+
+    public Preset withClamp(double c) {
+        return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, c, denoise, diffuse, mirrored, refracted, filter, filterRadius, other);
+    }
+
+    /** @param radius pixels, or null for the filter's usual one */
+    public Preset withFilter(String f, Double radius) {
+        return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, clamp, denoise, diffuse, mirrored, refracted, f, radius, other);
     }
 
     /** Number of settings that differ from another preset's. */
@@ -65,6 +88,10 @@ public record Preset(
         if (bounces != p.bounces) n++;
         if (clamp != p.clamp) n++;
         if (!denoise.equals(p.denoise)) n++;
+        if (!Objects.equals(diffuse, p.diffuse)) n++;
+        if (!Objects.equals(mirrored, p.mirrored)) n++;
+        if (!Objects.equals(refracted, p.refracted)) n++;
+        if (!Objects.equals(filter, p.filter) || !Objects.equals(filterRadius, p.filterRadius)) n++;
         return n;
     }
 }
