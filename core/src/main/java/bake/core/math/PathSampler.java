@@ -1,7 +1,8 @@
 package bake.core.math;
 
 /**
- * Random numbers of one path: Owen-scrambled, shuffled Sobol points, padded in pairs of dimensions.
+ * Random numbers of one path: Owen-scrambled, shuffled Sobol points, padded in pairs of dimensions. In the first pairs pixels
+ * share their points and are told apart by a shift that is blue noise over the screen ({@link BlueNoise}).
  *
  * <p>Burley 2020, "Practical Hash-based Owen Scrambling" (JCGT 9(4)), with the hash constants improved by
  * Vegdahl (from memory). Every number is a pure function of (pixel, sample, dimension, seed), so pictures do
@@ -14,7 +15,9 @@ public final class PathSampler {
     private static final float SCALE = 0x1p-24f;
 
     public float u, v;
-    private int pixelSeed, sample, dimension;
+    /** Pairs whose error is spread as blue noise over the screen: those that decide on what is seen first. */
+    private static final int BLUE = 10;
+    private int pixelSeed, pictureSeed, x, y, sample, dimension, blue;
 
     /** Begins the path of one sample of one pixel. */
     public void start(int x, int y, int sampleIndex, long seed) {
@@ -22,6 +25,16 @@ public final class PathSampler {
         pixelSeed = hash(h ^ y * 0x85ebca77 ^ (int) (seed >>> 32) * 0xc2b2ae3d);
         sample = Integer.reverse(sampleIndex);
         dimension = 0;
+        blue = 0;
+    }
+
+    /** The same for a picture: what pixels near each other get in the first pairs keeps their errors apart. */
+    public void startPixel(int x, int y, int sampleIndex, long seed) {
+        start(x, y, sampleIndex, seed);
+        blue = BLUE;
+        this.x = x;
+        this.y = y;
+        pictureSeed = hash((int) seed ^ (int) (seed >>> 32) * 0xc2b2ae3d);
     }
 
     /** A number that is this path's own, for choices that are no part of the path. */
@@ -31,10 +44,18 @@ public final class PathSampler {
 
     /** The next pair of numbers, a (0,2) sequence over the samples of this pixel. */
     public void next2() {
-        int s = hash(pixelSeed + dimension++ * 0x9e3779b9);
+        int d = dimension++;
+        boolean shared = d < blue;
+        int s = hash((shared ? pictureSeed : pixelSeed) + d * 0x9e3779b9);
         int i = Integer.reverse(permute(sample, s));
-        u = (Integer.reverse(permute(i, s ^ 0x68bc21eb)) >>> 8) * SCALE;
-        v = (Integer.reverse(permute(pascal(i), s ^ 0x02e5be93)) >>> 8) * SCALE;
+        int a = Integer.reverse(permute(i, s ^ 0x68bc21eb)), b = Integer.reverse(permute(pascal(i), s ^ 0x02e5be93));
+        if (shared) {
+            // All pixels share the points, each moved around by its own shift (Cranley and Patterson 1976).
+            a += BlueNoise.at(x, y, 2 * d);
+            b += BlueNoise.at(x, y, 2 * d + 1);
+        }
+        u = (a >>> 8) * SCALE;
+        v = (b >>> 8) * SCALE;
     }
 
     /** One number in [0, 1), from a pair of its own. */

@@ -80,7 +80,7 @@ public final class Renderer {
         float w = film.width(), h = film.height();
         for (int y = y0; y < y1; y++)
             for (int x = x0; x < x1; x++) {
-                random.start(x, y, number, settings.seed());
+                random.startPixel(x, y, number, settings.seed());
                 random.next2();
                 // Drawn from the filter: each sample belongs to one pixel only.
                 float fx = x + 0.5f + filter.offset(random.u), fy = y + 0.5f + filter.offset(random.v), weight = filter.weight(random.u) * filter.weight(random.v);
