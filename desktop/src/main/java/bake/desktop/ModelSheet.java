@@ -1,8 +1,12 @@
 package bake.desktop;
 
 import bake.formats.model.Finding;
+import bake.formats.project.Project;
+import bake.studio.MaterialLibrary;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
 
@@ -10,11 +14,13 @@ import javafx.scene.layout.VBox;
 final class ModelSheet extends VBox {
     private static final int MOST_LINES = 60;
     private final Workbench bench;
+    /** The material whose choice is open, or null. */
+    private String chosen;
 
     ModelSheet(Workbench bench) {
         this.bench = bench;
         bench.projectProperty().addListener((o, a, b) -> {
-            if (a == null || b == null || a.models() != b.models()) fill();
+            if (a == null || b == null || a.models() != b.models() || a.materials() != b.materials()) fill();
         });
         bench.factsProperty().addListener((o, a, b) -> fill());
         fill();
@@ -41,9 +47,51 @@ final class ModelSheet extends VBox {
         });
         if (f.findings().isEmpty()) found.getChildren().add(Ui.note("No flipped normals, faces without area or missing textures."));
         VBox materials = Ui.card("Materials", Ui.label(Integer.toString(f.materials().size()), "figure"));
-        f.materials().stream().limit(MOST_LINES).forEach(m -> materials.getChildren().add(line(m.name(), m.glows() ? "glows" : m.transmission() > 0 ? "glass" : m.metallic() > 0.5 ? "metal" : m.translucency() > 0 ? "translucent" : "")));
+        if (!f.materials().isEmpty()) materials.getChildren().add(Ui.note("Choose one to start it from a real material."));
+        int n = 0;
+        for (var m : f.materials()) {
+            if (n == MOST_LINES) break;
+            String from = from(m.name());
+            String what = from != null ? from : m.glows() ? "glows" : m.transmission() > 0 ? "glass" : m.metallic() > 0.5 ? "metal" : m.translucency() > 0 ? "translucent" : "";
+            Button b = Ui.button("material-" + n++, what.isEmpty() ? m.name() : m.name() + "   " + what, null, () -> {
+                chosen = m.name().equals(chosen) ? null : m.name();
+                fill();
+            }, "list-line");
+            b.setMaxWidth(Double.MAX_VALUE);
+            materials.getChildren().add(b);
+            if (!m.name().equals(chosen)) continue;
+            b.getStyleClass().add("list-here");
+            materials.getChildren().add(library(m.name(), from));
+        }
         if (f.materials().size() > MOST_LINES) materials.getChildren().add(Ui.note("and " + (f.materials().size() - MOST_LINES) + " more"));
         getChildren().addAll(files, found, materials);
+    }
+
+    /** What a material was started from, or null. */
+    private String from(String material) {
+        return bench.project().materials().stream().filter(s -> s.name().equals(material)).map(Project.Surface::from).filter(Objects::nonNull).findFirst().orElse(null);
+    }
+
+    private VBox library(String material, String now) {
+        VBox box = new VBox(1);
+        box.getStyleClass().add("inset");
+        box.getChildren().add(choice("library-none", "as in the model", now == null, () -> bench.startFrom(material, null)));
+        String group = "";
+        int n = 0;
+        for (MaterialLibrary.Entry e : MaterialLibrary.all()) {
+            if (!e.group().equals(group)) box.getChildren().add(Ui.label(group = e.group(), "finding-kind"));
+            Button b = choice("library-" + n++, e.name(), e.name().equals(now), () -> bench.startFrom(material, e.name()));
+            b.setTooltip(Ui.tip(e.source()));
+            box.getChildren().add(b);
+        }
+        return box;
+    }
+
+    private static Button choice(String id, String text, boolean here, Runnable action) {
+        Button b = Ui.button(id, text, null, action, "list-line");
+        b.setMaxWidth(Double.MAX_VALUE);
+        if (here) b.getStyleClass().add("list-here");
+        return b;
     }
 
     private static javafx.scene.layout.HBox line(String name, String value) {

@@ -1,6 +1,11 @@
 package bake.desktop;
 
+import bake.studio.Showing;
+import java.util.Locale;
 import javafx.scene.control.CheckBox;
+import javafx.scene.control.Toggle;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.HBox;
 import javafx.scene.control.Label;
 import javafx.scene.layout.TilePane;
 import javafx.scene.layout.VBox;
@@ -17,7 +22,14 @@ final class ModelStrip extends VBox {
         setSpacing(8);
         tiles.setPrefTileWidth(277);
         tiles.setPrefColumns(3);
-        getChildren().addAll(Ui.label("Layers and their triangles, copies counted. What the view cannot see still costs time: switch it off.", "strip-title"), tiles);
+        ToggleGroup ways = new ToggleGroup();
+        HBox choice = Ui.choice(ways, "show-", "Picture", "Clay", "Edges", "Materials");
+        choice.setMaxWidth(340);
+        for (Toggle t : ways.getToggles()) if (t.getUserData().equals("Picture")) t.setSelected(true);
+        ways.selectedToggleProperty().addListener((o, a, b) -> {
+            if (b != null) bench.showingProperty().set(Showing.valueOf(((String) b.getUserData()).toUpperCase(Locale.ROOT)));
+        });
+        getChildren().addAll(Ui.row(Ui.label("Show", "strip-title"), choice), Ui.label("Layers and their triangles, copies counted. What the view cannot see still costs time: switch it off.", "strip-title"), tiles);
         bench.factsProperty().addListener((o, a, b) -> fill());
         bench.projectProperty().addListener((o, a, b) -> fill());
         fill();

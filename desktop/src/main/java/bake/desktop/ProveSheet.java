@@ -54,7 +54,17 @@ final class ProveSheet extends VBox {
         bar.setMaxWidth(Double.MAX_VALUE);
         running = Ui.card("In the making", state, bar, Ui.row(pause, stop));
         running.setId("in-the-making");
-        getChildren().addAll(running, presets, quality, edges, kinds);
+        VBox rare = new VBox(edges, kinds);
+        rare.setVisible(false);
+        rare.setManaged(false);
+        Button more = Ui.button("prove-more", "More", "Pixel filter, and limits for each kind of bounce", null, "small");
+        more.setOnAction(e -> {
+            rare.setVisible(!rare.isVisible());
+            rare.setManaged(rare.isVisible());
+            more.setText(rare.isVisible() ? "Less" : "More");
+        });
+        quality.getChildren().add(more);
+        getChildren().addAll(running, presets, quality, rare);
         purpose.selectedToggleProperty().addListener((o, a, b) -> {
             if (!setting && b != null) p.wantsFinalProperty().set(b.getUserData().equals("Final"));
         });

@@ -7,6 +7,7 @@ import bake.studio.LiveRender;
 import bake.studio.ProjectSession;
 import bake.studio.Proof;
 import bake.studio.ProofStore;
+import bake.studio.Showing;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -44,6 +45,7 @@ public final class Workbench implements AutoCloseable {
     private final ReadOnlyObjectWrapper<Project> project = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<View> view = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<LiveRender.Frame> frame = new ReadOnlyObjectWrapper<>();
+    private final ObjectProperty<Showing> showing = new SimpleObjectProperty<>(Showing.PICTURE);
     private final ObjectProperty<Message> message = new SimpleObjectProperty<>();
     private final BooleanProperty opening = new SimpleBooleanProperty(), changed = new SimpleBooleanProperty(), recovery = new SimpleBooleanProperty();
     private final ReadOnlyObjectWrapper<ModelFacts> facts = new ReadOnlyObjectWrapper<>(ModelFacts.NONE);
@@ -57,6 +59,10 @@ public final class Workbench implements AutoCloseable {
     private int easelWidth = 640, easelHeight = 360, openings;
 
     public Workbench(Executor ui) {
+        showing.addListener((o, a, b) -> show());
+        station.addListener((o, a, b) -> {
+            if ((a == Station.MODEL) != (b == Station.MODEL) && showing.get() != Showing.PICTURE) show();
+        });
         this.ui = ui;
         prover = new Prover(this, background);
         deliverer = new Deliverer(this, background);
@@ -230,7 +236,7 @@ public final class Workbench implements AutoCloseable {
     void show() {
         if (live == null || view.get() == null) return;
         int[] s = pictureSize();
-        live.show(project.get(), view.get(), s[0], s[1]);
+        live.show(project.get(), view.get(), s[0], s[1], shown());
     }
 
     /** Rests the easel while a proof or a final is made. */
@@ -241,7 +247,27 @@ public final class Workbench implements AutoCloseable {
     void release() {
         if (live == null || view.get() == null || prover.busy() || deliverer.busy()) return;
         int[] s = pictureSize();
-        live.release(project.get(), view.get(), s[0], s[1]);
+        live.release(project.get(), view.get(), s[0], s[1], shown());
+    }
+
+    /** How the Model station shows the model; the others show the picture. */
+    public ObjectProperty<Showing> showingProperty() {
+        return showing;
+    }
+
+    private Showing shown() {
+        return station.get() == Station.MODEL ? showing.get() : Showing.PICTURE;
+    }
+
+    /** Starts a material from one of the library, keeping what the project says of it besides; null goes back to the model's. */
+    public void startFrom(String material, String from) {
+        edit(null, p -> {
+            List<Project.Surface> out = new ArrayList<>(p.materials());
+            out.removeIf(s -> s.name().equals(material));
+            // What a shape is made of must stay there, be it plain.
+            if (from != null || p.shapes().stream().anyMatch(s -> material.equals(s.material()))) out.add(Project.Surface.of(material, from));
+            return p.withMaterials(List.copyOf(out));
+        });
     }
 
     public void edit(String key, UnaryOperator<Project> change) {

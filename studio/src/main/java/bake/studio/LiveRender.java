@@ -3,7 +3,10 @@ package bake.studio;
 import bake.core.film.Film;
 import bake.core.film.Region;
 import bake.core.finish.Finish;
+import bake.core.finish.Look;
 import bake.core.scene.Camera;
+import bake.core.transport.Diagram;
+import bake.core.transport.Passes;
 import bake.core.transport.PathSettings;
 import bake.core.transport.RenderScene;
 import bake.core.transport.Renderer;
@@ -33,7 +36,7 @@ public final class LiveRender implements AutoCloseable {
      */
     public record Frame(int width, int height, int[] argb, int passes, double noise, double seconds, double raysPerSecond, List<String> groups, double[] light, int aimed) {}
 
-    private record Request(Project project, View view, int width, int height) {}
+    private record Request(Project project, View view, int width, int height, Showing showing) {}
 
     private final SceneAssembly assembly;
     private final Workers workers;
@@ -59,8 +62,13 @@ public final class LiveRender implements AutoCloseable {
     }
 
     /** Shows this view from now on; what is being rendered is dropped. */
-    public synchronized void show(Project project, View view, int width, int height) {
-        wanted = new Request(project, view, Math.clamp(width, 16, 4096), Math.clamp(height, 16, 4096));
+    public void show(Project project, View view, int width, int height) {
+        show(project, view, width, height, Showing.PICTURE);
+    }
+
+    /** The same, for one of several ways of showing a model. */
+    public synchronized void show(Project project, View view, int width, int height, Showing showing) {
+        wanted = new Request(project, view, Math.clamp(width, 16, 4096), Math.clamp(height, 16, 4096), showing);
         interrupt = true;
         notifyAll();
     }
@@ -71,9 +79,9 @@ public final class LiveRender implements AutoCloseable {
         interrupt = true;
     }
 
-    public synchronized void release(Project project, View view, int width, int height) {
+    public synchronized void release(Project project, View view, int width, int height, Showing showing) {
         held = false;
-        show(project, view, width, height);
+        show(project, view, width, height, showing);
     }
 
     private void loop() {
@@ -105,15 +113,20 @@ public final class LiveRender implements AutoCloseable {
 
     /** Compiles a view for the easel or a proof, taking over what did not change. */
     public RenderScene compile(Project project, View view) throws java.io.IOException {
+        return compile(project, view, Showing.PICTURE);
+    }
+
+    private RenderScene compile(Project project, View view, Showing showing) throws java.io.IOException {
         synchronized (assembly) {
-            return compiled = RenderScene.compile(assembly.scene(project, view), compiled, Workers.COMPILING, HierarchyCache.shared());
+            return compiled = RenderScene.compile(showing.of(assembly.scene(project, view)), compiled, Workers.COMPILING, HierarchyCache.shared());
         }
     }
 
     private void render(Request r) throws java.io.IOException {
-        RenderScene scene = compile(r.project, r.view);
+        RenderScene scene = compile(r.project, r.view, r.showing);
         Camera camera = r.view.camera().camera();
-        Finish finish = new Finish(camera.saturation(), r.view.look());
+        boolean lit = r.showing == Showing.PICTURE || r.showing == Showing.CLAY;
+        Finish finish = new Finish(camera.saturation(), lit ? r.view.look() : Look.PLAIN);
         long start = System.nanoTime();
         // The very first look is taken with the simple kernel, which is at full speed sooner.
         RenderScene quick = KernelWarmth.isWarm() ? scene : scene.quickToStart(Workers.COMPILING);
@@ -127,7 +140,13 @@ public final class LiveRender implements AutoCloseable {
 
     private boolean picture(Request r, RenderScene scene, Camera camera, Finish finish, int w, int h, int passes, long start) {
         Film film = Film.byGroup(w, h, scene.lights().groups().size());
-        Renderer renderer = new Renderer(scene, camera, SETTINGS, film, Region.all(w, h), workers);
+        Passes renderer = switch (r.showing) {
+            case PICTURE, CLAY -> new Renderer(scene, camera, SETTINGS, film, Region.all(w, h), workers);
+            case EDGES -> new Diagram(scene, Diagram.Kind.EDGES, camera, film, workers);
+            case MATERIALS -> new Diagram(scene, Diagram.Kind.MATERIALS, camera, film, workers);
+        };
+        boolean lit = renderer instanceof Renderer;
+        if (!lit) passes = Math.min(passes, 32); // enough for clean edges
         long lastFrame = 0, shown = 0;
         double noise = Double.POSITIVE_INFINITY;
         for (int p = 0; p < passes; p++) {
@@ -138,7 +157,7 @@ public final class LiveRender implements AutoCloseable {
             lastFrame = now;
             if (p > 0) noise = finish.noise(film, Region.all(w, h));
             double seconds = (now - start) / 1e9;
-            frames.accept(new Frame(w, h, PictureOutput.argb(film, finish, null, Region.all(w, h), true), passes == 1 ? 0 : p + 1, noise, seconds, renderer.rays() / Math.max(1e-9, seconds),
+            frames.accept(new Frame(w, h, PictureOutput.argb(film, finish, null, Region.all(w, h), lit), passes == 1 ? 0 : p + 1, noise, seconds, renderer.rays() / Math.max(1e-9, seconds),
                     scene.lights().groups(), film.planeLuminance(), r.width));
             shown = System.nanoTime() - now;
         }

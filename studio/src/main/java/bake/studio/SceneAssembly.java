@@ -25,6 +25,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
@@ -117,6 +118,10 @@ public final class SceneAssembly {
         return last != null && last.materials().equals(out) ? last.materials() : out;
     }
 
+    /** Meshes made before, by what they were made of. */
+    private final Map<Mesh, Mesh> movedMeshes = new IdentityHashMap<>();
+    private final Map<Project.Shape, Mesh> shapeMeshes = new IdentityHashMap<>();
+
     private Parts gather(Project project) throws IOException {
         List<Mesh> meshes = new ArrayList<>();
         List<Instance> instances = new ArrayList<>();
@@ -128,7 +133,7 @@ public final class SceneAssembly {
         for (Project.ModelRef ref : project.models()) {
             ImportedModel m = model(ref);
             int mesh0 = meshes.size(), material0 = materials.size(), texture0 = textures.size();
-            for (Mesh x : m.meshes()) meshes.add(material0 == 0 ? x : x.withMaterial(x.material() + material0));
+            for (Mesh x : m.meshes()) meshes.add(moved(x, material0));
             for (Material x : m.materials()) materials.add(x.shiftTextures(texture0));
             textures.addAll(m.textures());
             for (Instance i : m.instances()) instances.add(new Instance(i.name(), i.mesh() + mesh0, i.toWorld(), layer(layers, m.layers().get(i.layer()))));
@@ -148,11 +153,33 @@ public final class SceneAssembly {
         for (Project.Shape s : project.shapes()) {
             Integer material = byName.get(s.material());
             if (material == null) throw new FormatException("project.json", "shape '" + s.name() + "'", "names the material '" + s.material() + "', which is not there; add it under materials");
-            meshes.add(shape(s, material));
+            meshes.add(shapeMesh(s, material));
             instances.add(new Instance(s.name(), meshes.size() - 1, placement(s), layer(layers, s.layer() == null ? "Shapes" : s.layer())));
         }
-        return new Parts(project.models(), project.shapes(), project.materials(), List.copyOf(meshes), List.copyOf(instances), List.copyOf(materials),
-                List.copyOf(textures), List.copyOf(layers), List.copyOf(lamps));
+        // Lists that hold the same things stay the same lists: an edit of a material builds no hierarchy anew.
+        return new Parts(project.models(), project.shapes(), project.materials(), kept(meshes, parts == null ? null : parts.meshes), kept(instances, parts == null ? null : parts.instances),
+                List.copyOf(materials), kept(textures, parts == null ? null : parts.textures), List.copyOf(layers), List.copyOf(lamps));
+    }
+
+    private static <T> List<T> kept(List<T> now, List<T> before) {
+        if (before == null || before.size() != now.size()) return List.copyOf(now);
+        for (int i = 0; i < now.size(); i++)
+            if (now.get(i) != before.get(i) && !(now.get(i) instanceof Instance a && a.equals(before.get(i)))) return List.copyOf(now);
+        return before;
+    }
+
+    /** A mesh with its material's number moved on, the same object each time. */
+    private Mesh moved(Mesh m, int by) {
+        if (by == 0) return m;
+        Mesh known = movedMeshes.get(m);
+        if (known == null || known.material() != m.material() + by) movedMeshes.put(m, known = m.withMaterial(m.material() + by));
+        return known;
+    }
+
+    private Mesh shapeMesh(Project.Shape s, int material) throws FormatException {
+        Mesh known = shapeMeshes.get(s);
+        if (known == null || known.material() != material) shapeMeshes.put(s, known = shape(s, material));
+        return known;
     }
 
     private static int layer(List<String> layers, String name) {
@@ -162,19 +189,13 @@ public final class SceneAssembly {
         return layers.size() - 1;
     }
 
-    private static Material replaced(Material m, Project.Surface s) {
-        return new Material(m.name(), s.base() == null ? m.base() : vec(s.base()), s.base() == null ? m.baseImage() : null, m.alpha(), m.alphaMode(), m.cutoff(),
-                or(s.metallic(), m.metallic()), or(s.roughness(), m.roughness()), s.roughness() == null ? m.roughnessImage() : null, m.normalImage(), m.normalScale(),
-                or(s.ior(), m.ior()), or(s.transmission(), m.transmission()), s.thin() == null ? m.thin() : s.thin(), or(s.translucency(), m.translucency()),
-                s.emission() == null ? m.emission() : vec(s.emission()), s.emission() == null ? m.emissionImage() : null);
-    }
-
-    private static double or(Double d, double otherwise) {
-        return d == null ? otherwise : d;
+    private static Material replaced(Material m, Project.Surface s) throws FormatException {
+        Material from = s.from() == null ? m : MaterialLibrary.under(MaterialLibrary.named(s.from(), "material '" + s.name() + "'"), m);
+        return MaterialLibrary.apply(from, s);
     }
 
     private static Vec3 vec(double[] a) {
-        return new Vec3(a[0], a[1], a[2]);
+        return MaterialLibrary.vec(a);
     }
 
     private static Mesh shape(Project.Shape s, int material) throws FormatException {

@@ -19,6 +19,11 @@ public final class PathSampler {
     private static final int BLUE = 10;
     private int pixelSeed, pictureSeed, x, y, sample, dimension, blue;
 
+    /** Makes the table that all pictures share, so that the first pixel need not. */
+    public static void prepare() {
+        BlueNoise.at(0, 0, 0);
+    }
+
     /** Begins the path of one sample of one pixel. */
     public void start(int x, int y, int sampleIndex, long seed) {
         int h = hash(x * 0x9e3779b1 ^ (int) seed);

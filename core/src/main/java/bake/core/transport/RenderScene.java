@@ -7,6 +7,7 @@ import bake.core.geometry.ScalarTracer;
 import bake.core.geometry.Tracer;
 import bake.core.light.LightTable;
 import bake.core.light.Openings;
+import bake.core.math.PathSampler;
 import bake.core.scene.Scene;
 import bake.core.surface.SurfaceTable;
 import java.util.concurrent.ForkJoinPool;
@@ -45,7 +46,10 @@ public record RenderScene(
         // The sky's table and the hierarchy do not need each other.
         ForkJoinTask<LightTable.Surround> sky = sameSky ? null : pool.submit(() -> LightTable.Surround.of(scene.surroundings()));
         // So do the tables of the gloss.
-        if (before == null) pool.execute(SurfaceTable::prepare);
+        if (before == null) {
+            pool.execute(SurfaceTable::prepare);
+            pool.execute(PathSampler::prepare);
+        }
         Geometry geometry = sameShape ? before.geometry : new Geometry(scene.meshes(), scene.instances(), pool, store);
         SurfaceTable surfaces = sameLook ? before.surfaces : new SurfaceTable(scene.materials(), scene.textures(), before == null ? null : before.surfaces);
         LightTable.Surround around = sameSky ? before.surround : sky.join();

@@ -11,7 +11,7 @@ import java.util.function.BooleanSupplier;
  * Renders a picture pass by pass, one sample for every pixel of the region at a time. The picture after n passes is
  * the same to the bit for any number of threads, and a region's is a piece of the whole.
  */
-public final class Renderer {
+public final class Renderer implements Passes {
     private static final int TILE = 16;
     private static final float SHARPNESS = 0.5f;
 
@@ -54,12 +54,7 @@ public final class Renderer {
         return region;
     }
 
-    /**
-     * Adds pass {@code number} (counted from zero) to the film.
-     *
-     * @param stop asked before each tile; when it says true the rest of the pass is left out
-     * @return true when the pass was finished
-     */
+    @Override
     public boolean pass(int number, Workers workers, BooleanSupplier stop) {
         int across = (region.width() + TILE - 1) / TILE, down = (region.height() + TILE - 1) / TILE;
         boolean[] stopped = new boolean[workers.threads()];
@@ -94,7 +89,7 @@ public final class Renderer {
             }
     }
 
-    /** Rays traced so far by all threads. Read between passes. */
+    @Override
     public long rays() {
         long n = 0;
         for (PathTracer t : tracers) n += t.rays();

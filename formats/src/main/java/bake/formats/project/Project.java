@@ -77,12 +77,25 @@ public record Project(
     /**
      * A material: new for shapes, or in place of the model's material of the same name.
      *
+     * @param from what to start from, in the library that ships with Bake; absent for the model's own
      * @param base linear Rec. 709, or absent for the model's
      * @param emission cd/m2 by colour
+     * @param coat share under a clear coat
+     * @param sheen colour of fuzz, linear Rec. 709
+     * @param anisotropy how much the gloss is stretched along the texture's u
+     * @param attenuation what white light becomes after {@code attenuationDistance} metres in a solid
+     * @param round radius that hard edges look rounded with, metres
+     * @param scatter whether repeats of pictures are broken up
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
     public record Surface(String name, double[] base, Double metallic, Double roughness, Double ior, Double transmission, Boolean thin,
-            Double translucency, double[] emission, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {}
+            Double translucency, double[] emission, String from, Double coat, Double coatRoughness, double[] sheen, Double sheenRoughness, Double anisotropy,
+            double[] attenuation, Double attenuationDistance, Double round, Boolean scatter, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        /** A material that is just what the library has. */
+        public static Surface of(String name, String from) {
+            return new Surface(name, null, null, null, null, null, null, null, null, from, null, null, null, null, null, null, null, null, null, Map.of());
+        }
+    }
 
     /** A lamp; see docs/project-format.md. Lengths in metres, angles in degrees. */
     @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -108,6 +121,10 @@ public record Project(
 
     public Project withPresets(List<Preset> p) {
         return new Project(bake, name, due, place, models, shapes, materials, lamps, layers, views, p, current, other);
+    }
+
+    public Project withMaterials(List<Surface> m) {
+        return new Project(bake, name, due, place, models, shapes, m, lamps, layers, views, presets, current, other);
     }
 
     public Project withModels(List<ModelRef> m) {
