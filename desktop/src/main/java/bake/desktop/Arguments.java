@@ -1,5 +1,6 @@
 package bake.desktop;
 
+import bake.studio.Showing;
 import java.nio.file.Path;
 import java.util.Locale;
 
@@ -11,7 +12,7 @@ import java.util.Locale;
  * @param proof whether to start a proof at once
  * @param seconds the easel may work before the shot
  */
-record Arguments(String project, Path shot, double seconds, int width, int height, Station station, String view, boolean fold, boolean proof) {
+record Arguments(String project, Path shot, double seconds, int width, int height, Station station, String view, boolean fold, boolean proof, Showing showing) {
 
     static Arguments parse(String... a) {
         String project = null, view = null;
@@ -19,6 +20,7 @@ record Arguments(String project, Path shot, double seconds, int width, int heigh
         double seconds = 12;
         int w = 1280, h = 800;
         Station station = Station.LIGHT;
+        Showing showing = Showing.PICTURE;
         boolean fold = false, proof = false;
         for (int i = 0; i < a.length; i++) {
             switch (a[i]) {
@@ -27,6 +29,13 @@ record Arguments(String project, Path shot, double seconds, int width, int heigh
                 case "--shot" -> shot = Path.of(value(a, ++i));
                 case "--wait" -> seconds = number(value(a, ++i));
                 case "--view" -> view = value(a, ++i);
+                case "--show" -> {
+                    try {
+                        showing = Showing.valueOf(value(a, ++i).toUpperCase(Locale.ROOT));
+                    } catch (IllegalArgumentException e) {
+                        throw new IllegalArgumentException("--show takes picture, clay, edges or materials");
+                    }
+                }
                 case "--fold" -> fold = true;
                 case "--proof" -> proof = true;
                 case "--station" -> {
@@ -44,12 +53,12 @@ record Arguments(String project, Path shot, double seconds, int width, int heigh
                     h = (int) number(s[1]);
                 }
                 default -> {
-                    if (a[i].startsWith("-")) throw new IllegalArgumentException("unknown option " + a[i] + "; the window takes --shot, --wait, --station, --view, --fold, --proof and --window");
+                    if (a[i].startsWith("-")) throw new IllegalArgumentException("unknown option " + a[i] + "; the window takes --shot, --wait, --station, --show, --view, --fold, --proof and --window");
                     project = a[i];
                 }
             }
         }
-        return new Arguments(project, shot, seconds, w, h, station, view, fold, proof);
+        return new Arguments(project, shot, seconds, w, h, station, view, fold, proof, showing);
     }
 
     private static String value(String[] a, int i) {

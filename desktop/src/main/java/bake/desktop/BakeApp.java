@@ -35,6 +35,7 @@ public final class BakeApp extends Application {
         stage.setScene(scene);
         stage.show();
         bench.stationProperty().set(a.station());
+        bench.showingProperty().set(a.showing());
         if (a.fold()) window.foldRail();
         window.focusEasel();
         if (reading != null) bench.open(reading);

@@ -25,7 +25,8 @@ final class ModelStrip extends VBox {
         ToggleGroup ways = new ToggleGroup();
         HBox choice = Ui.choice(ways, "show-", "Picture", "Clay", "Edges", "Materials");
         choice.setMaxWidth(340);
-        for (Toggle t : ways.getToggles()) if (t.getUserData().equals("Picture")) t.setSelected(true);
+        mark(ways, bench.showingProperty().get());
+        bench.showingProperty().addListener((o, a, b) -> mark(ways, b));
         ways.selectedToggleProperty().addListener((o, a, b) -> {
             if (b != null) bench.showingProperty().set(Showing.valueOf(((String) b.getUserData()).toUpperCase(Locale.ROOT)));
         });
@@ -33,6 +34,10 @@ final class ModelStrip extends VBox {
         bench.factsProperty().addListener((o, a, b) -> fill());
         bench.projectProperty().addListener((o, a, b) -> fill());
         fill();
+    }
+
+    private static void mark(ToggleGroup ways, Showing now) {
+        for (Toggle t : ways.getToggles()) if (t.getUserData().toString().equalsIgnoreCase(now.name())) t.setSelected(true);
     }
 
     private void fill() {

@@ -80,6 +80,41 @@ class WindowTest extends WindowFixture {
         assertFalse(Files.exists(dir.resolve("deliver/two.png")), "what was not chosen is not made");
     }
 
+    /** The Model station shows clay, edges and materials; other stations the picture; a material starts from the library. */
+    @Test
+    void modelIsShownAndMaterialsStartFromTheLibrary(FxRobot r) {
+        open();
+        r.clickOn("#station-model");
+        for (String way : new String[] {"clay", "edges", "materials", "picture"}) {
+            var before = bench.frameProperty().get();
+            r.clickOn("#show-" + way);
+            until(way + " is on the easel", () -> bench.frameProperty().get() != null && bench.frameProperty().get() != before && bench.frameProperty().get().passes() > 0);
+            assertEquals(way, bench.showingProperty().get().name().toLowerCase(java.util.Locale.ROOT));
+        }
+        String first = bench.factsProperty().get().materials().getFirst().name();
+        r.interact(() -> r.lookup("#material-0").queryAs(javafx.scene.control.Button.class).fire());
+        r.interact(() -> r.lookup("#library-7").queryAs(javafx.scene.control.Button.class).fire());
+        until("it starts from oak", () -> bench.project().materials().stream().anyMatch(m -> m.name().equals(first) && "oak, oiled".equals(m.from())));
+        r.push(KeyCode.CONTROL, KeyCode.Z);
+        until("undone", () -> bench.project().materials().stream().noneMatch(m -> "oak, oiled".equals(m.from())));
+    }
+
+    /** Filters and limits for kinds of bounces are settings of the proof, counted as changes. */
+    @Test
+    void rareSettingsOfAProof(FxRobot r) {
+        open();
+        r.clickOn("#station-prove").clickOn("#prove-more");
+        r.interact(() -> r.lookup("#filter-mitchell-netravali").queryAs(javafx.scene.control.Button.class).fire());
+        assertEquals("mitchell-netravali", bench.prover().presetProperty().get().filter());
+        r.interact(() -> r.lookup("#refracted-bounces-slider").queryAs(Slider.class).setValue(3));
+        assertEquals(3, bench.prover().presetProperty().get().refracted());
+        assertEquals(2, bench.prover().changes());
+        r.interact(() -> r.lookup("#refracted-bounces-slider").queryAs(Slider.class).setValue(64));
+        assertEquals(null, bench.prover().presetProperty().get().refracted());
+        r.clickOn("#prove-more");
+        assertFalse(r.lookup("#filter-box").query().getParent().getParent().getParent().isVisible());
+    }
+
     @Test
     void lightIsEdited(FxRobot r) {
         open();

@@ -18,7 +18,7 @@ public final class Diagram implements Passes {
     public enum Kind { EDGES, MATERIALS }
 
     private static final int TILE = 16;
-    private static final float LINE = 0.75f;
+    private static final float LINE = 0.6f, LEAST = 8;
 
     private final RenderScene scene;
     private final Kind kind;
@@ -28,7 +28,7 @@ public final class Diagram implements Passes {
     private final Ray[] rays;
     private final SurfacePoint[] points;
     private final PathSampler[] samplers;
-    private final float[][] path, out;
+    private final float[][] path, out, heights;
 
     public Diagram(RenderScene scene, Kind kind, Camera camera, Film film, Workers workers) {
         this.scene = scene;
@@ -43,6 +43,7 @@ public final class Diagram implements Passes {
         samplers = new PathSampler[n];
         path = new float[n][channels];
         out = new float[n][6];
+        heights = new float[n][1];
         for (int i = 0; i < n; i++) {
             rays[i] = new Ray();
             points[i] = new SurfacePoint();
@@ -92,8 +93,10 @@ public final class Diagram implements Passes {
                         g0 = shade * (0.15f + 0.75f * (h >>> 8 & 255) / 255f);
                         b0 = shade * (0.15f + 0.75f * (h >>> 16 & 255) / 255f);
                     } else {
-                        boolean line = edge(rays[w]) < LINE * pixel * rays[w].t;
-                        r0 = g0 = b0 = line ? 0.06f : 0.25f + 0.5f * shade;
+                        float paper = 0.25f + 0.5f * shade, wide = pixel * rays[w].t;
+                        // Triangles of a few pixels would be all line.
+                        float ink = edge(rays[w], heights[w]) < LINE * wide ? Math.min(1, heights[w][0] / (LEAST * wide)) : 0;
+                        r0 = g0 = b0 = paper + (0.06f - paper) * ink;
                     }
                 }
                 p[0] = white * r0 * r0;
@@ -103,8 +106,12 @@ public final class Diagram implements Passes {
             }
     }
 
-    /** Distance from a hit to the nearest edge of its triangle, metres, across the edge. */
-    private float edge(Ray ray) {
+    /**
+     * Distance from a hit to the nearest edge of its triangle, metres, across the edge.
+     *
+     * @param least gets the triangle's least height
+     */
+    private float edge(Ray ray, float[] least) {
         Blas b = scene.geometry().blas(ray.item);
         float[] c = b.packets();
         int o = Blas.first(ray.prim);
@@ -125,8 +132,12 @@ public final class Diagram implements Passes {
         float nx = ay * bz - az * by, ny = az * bx - ax * bz, nz = ax * by - ay * bx, area = (float) Math.sqrt(nx * nx + ny * ny + nz * nz);
         float cx = bx - ax, cy = by - ay, cz = bz - az;
         // A barycentric coordinate is the share of the height over the edge across from its corner.
-        float e1 = area / (float) Math.sqrt(ax * ax + ay * ay + az * az) * ray.v, e2 = area / (float) Math.sqrt(bx * bx + by * by + bz * bz) * ray.u;
-        float e3 = area / (float) Math.sqrt(cx * cx + cy * cy + cz * cz) * (1 - ray.u - ray.v);
-        return Math.min(e1, Math.min(e2, e3));
+        float h1 = area / length(ax, ay, az), h2 = area / length(bx, by, bz), h3 = area / length(cx, cy, cz);
+        least[0] = Math.min(h1, Math.min(h2, h3));
+        return Math.min(h1 * ray.v, Math.min(h2 * ray.u, h3 * (1 - ray.u - ray.v)));
+    }
+
+    private static float length(float x, float y, float z) {
+        return (float) Math.sqrt(x * x + y * y + z * z);
     }
 }
