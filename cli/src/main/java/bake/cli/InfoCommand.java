@@ -69,7 +69,7 @@ final class InfoCommand implements Callable<Integer> {
     }
 
     private static void model(Path f, PrintWriter out) throws IOException {
-        ImportedModel m = ModelReader.read(f, 1, true);
+        ImportedModel m = ModelReader.read(f, null, null);
         out.printf("%s: model, %d meshes, %d placed, %d unique triangles, %d with copies, %d materials, %d textures, %d cameras, %d lamps%n", f, m.meshes().size(),
                 m.instances().size(), m.uniqueTriangles(), m.placedTriangles(), m.materials().size(), m.textures().size(), m.cameras().size(), m.lamps().size());
         if (!m.layers().isEmpty()) out.println("  layers: " + String.join(", ", m.layers().stream().limit(40).toList()));

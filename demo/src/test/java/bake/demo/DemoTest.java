@@ -33,7 +33,7 @@ class DemoTest {
         Project p = ProjectFile.read(f);
         assertEquals(5, p.views().size());
         assertEquals("2026-11-30T12:00", p.due(), "the second working day after a Thursday is a Monday");
-        ImportedModel m = ModelReader.read(dir.resolve("model/fernlow.gltf"), 1, true);
+        ImportedModel m = ModelReader.read(dir.resolve("model/fernlow.gltf"), null, null);
         assertEquals(Kit.LAYERS, m.layers());
         assertTrue(m.uniqueTriangles() >= 300_000 && m.uniqueTriangles() <= 600_000, m.uniqueTriangles() + " unique triangles");
         assertEquals(0, m.findings().size(), m.findings().toString());

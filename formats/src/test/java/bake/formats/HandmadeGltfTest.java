@@ -39,7 +39,7 @@ class HandmadeGltfTest {
     private ImportedModel read(String body) throws IOException {
         Path p = dir.resolve("h.gltf");
         Files.writeString(p, "{\"asset\": {\"version\": \"2.0\"}, " + body + "}");
-        return ModelReader.read(p, 1, true);
+        return ModelReader.read(p, null, null);
     }
 
     /** Four corners of a square on the floor, and the rest of the file around them. */
@@ -190,5 +190,68 @@ class HandmadeGltfTest {
     void brokenPartsAreRefused(String primitive) {
         FormatException e = assertThrows(FormatException.class, () -> square(primitive, ", \"nodes\": [{\"mesh\": 0}]"));
         assertTrue(e.getMessage().startsWith("h.gltf") && e.getMessage().contains("export"), e.getMessage());
+    }
+
+    /** Copies of a mesh at one node: three places, the last turned a quarter about y and twice as large. */
+    @Test
+    void instancesOfANode() throws IOException {
+        ByteBuffer b = bytes(48 + 12 + 36 + 48 + 36);
+        for (float f : new float[] {0, 0, 0, 1, 0, 0, 1, 0, -1, 0, 0, -1}) b.putFloat(f);
+        for (int i : new int[] {0, 1, 2, 0, 2, 3}) b.putShort((short) i);
+        for (float f : new float[] {0, 0, 0, 5, 0, 0, 0, 7, 0}) b.putFloat(f);
+        float h = (float) Math.sqrt(0.5);
+        for (float f : new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0, h, 0, h}) b.putFloat(f);
+        for (float f : new float[] {1, 1, 1, 1, 1, 1, 2, 2, 2}) b.putFloat(f);
+        String views = "", accessors = "";
+        int[][] parts = {{0, 48}, {48, 12}, {60, 36}, {96, 48}, {144, 36}};
+        for (int[] v : parts) views += (views.isEmpty() ? "" : ",") + "{\"buffer\": 0, \"byteOffset\": " + v[0] + ", \"byteLength\": " + v[1] + "}";
+        String[] kinds = {"5126, \"count\": 4, \"type\": \"VEC3\"", "5123, \"count\": 6, \"type\": \"SCALAR\"", "5126, \"count\": 3, \"type\": \"VEC3\"",
+            "5126, \"count\": 3, \"type\": \"VEC4\"", "5126, \"count\": 3, \"type\": \"VEC3\""};
+        for (int i = 0; i < 5; i++) accessors += (i == 0 ? "" : ",") + "{\"bufferView\": " + i + ", \"componentType\": " + kinds[i] + "}";
+        ImportedModel m = read("\"extensionsRequired\": [\"EXT_mesh_gpu_instancing\"], \"buffers\": [" + data(b) + "], \"bufferViews\": [" + views + "], \"accessors\": [" + accessors + "],"
+                + "\"meshes\": [{\"primitives\": [{\"attributes\": {\"POSITION\": 0}, \"indices\": 1}]}],"
+                + "\"nodes\": [{\"mesh\": 0, \"extensions\": {\"EXT_mesh_gpu_instancing\": {\"attributes\": {\"TRANSLATION\": 2, \"ROTATION\": 3, \"SCALE\": 4}}}}]");
+        assertEquals(1, m.meshes().size());
+        assertEquals(3, m.instances().size());
+        assertEquals(5, m.instances().get(1).toWorld().point(Vec3.ZERO).x(), 1e-6);
+        // y up becomes z up; the turn takes x to -z of the file, which is y here.
+        Vec3 p = m.instances().get(2).toWorld().point(new Vec3(1, 0, 0));
+        assertEquals(0, p.x(), 1e-5);
+        assertEquals(2, p.y(), 1e-5);
+        assertEquals(7, p.z(), 1e-5);
+    }
+
+    /** Positions as plain 16 bit numbers, to be scaled by the node (KHR_mesh_quantization). */
+    @Test
+    void quantisedPositions() throws IOException {
+        ByteBuffer b = bytes(3 * 8);
+        for (int[] p : new int[][] {{0, 0, 0}, {30000, 0, 0}, {0, -15000, 0}}) {
+            for (int c : p) b.putShort((short) c);
+            b.putShort((short) 0);
+        }
+        ImportedModel m = read("\"extensionsRequired\": [\"KHR_mesh_quantization\"], \"buffers\": [" + data(b) + "], \"bufferViews\": [{\"buffer\": 0, \"byteLength\": 24, \"byteStride\": 8}],"
+                + "\"accessors\": [{\"bufferView\": 0, \"componentType\": 5122, \"count\": 3, \"type\": \"VEC3\"}], \"meshes\": [{\"primitives\": [{\"attributes\": {\"POSITION\": 0}}]}],"
+                + "\"nodes\": [{\"mesh\": 0, \"scale\": [0.0001, 0.0001, 0.0001]}]");
+        assertArrayEquals(new float[] {0, 0, 0, 30000, 0, 0, 0, -15000, 0}, m.meshes().getFirst().positions());
+        assertEquals(3, m.instances().getFirst().toWorld().point(new Vec3(30000, 0, 0)).x(), 1e-6);
+    }
+
+    /** What lies on a surface: each value of the material extensions arrives, and is written and read back the same. */
+    @Test
+    void materialExtensions() throws IOException {
+        ImportedModel m = square("{\"attributes\": {\"POSITION\": 0}, \"indices\": 1, \"material\": 0}", ", \"nodes\": [{\"mesh\": 0}], \"materials\": [{\"name\": \"all\", \"extensions\": {"
+                + "\"KHR_materials_specular\": {\"specularFactor\": 0.4, \"specularColorFactor\": [1, 0.5, 0.25]}, \"KHR_materials_clearcoat\": {\"clearcoatFactor\": 0.7, \"clearcoatRoughnessFactor\": 0.2},"
+                + "\"KHR_materials_sheen\": {\"sheenColorFactor\": [0.1, 0.2, 0.3], \"sheenRoughnessFactor\": 0.6}, \"KHR_materials_anisotropy\": {\"anisotropyStrength\": 0.5, \"anisotropyRotation\": 1.5},"
+                + "\"KHR_materials_transmission\": {\"transmissionFactor\": 1}, \"KHR_materials_volume\": {\"thicknessFactor\": 0.1, \"attenuationDistance\": 0.2, \"attenuationColor\": [0.5, 0.6, 0.7]}}},"
+                + "{\"name\": \"screen\", \"pbrMetallicRoughness\": {\"baseColorFactor\": [0.5, 0, 0, 1]}, \"extensions\": {\"KHR_materials_unlit\": {}}}]");
+        bake.core.scene.Layers l = m.materials().getFirst().layers();
+        assertEquals(new bake.core.scene.Layers(0.4, new Vec3(1, 0.5, 0.25), 0.7, 0.2, new Vec3(0.1, 0.2, 0.3), 0.6, 0.5, 1.5, new Vec3(0.5, 0.6, 0.7), 0.2, bake.core.scene.Layers.Images.NONE), l);
+        assertEquals(false, m.materials().getFirst().thin());
+        Material screen = m.materials().get(1);
+        assertEquals(50, screen.emission().x(), 1e-9);
+        assertTrue(m.findings().stream().anyMatch(f -> f.kind() == Finding.Kind.UNLIT));
+        Path out = dir.resolve("again.gltf");
+        bake.formats.model.GltfWriter.write(out, "again", m.meshes(), m.instances(), m.materials(), m.textures(), m.layers());
+        assertEquals(l, ModelReader.read(out, null, null).materials().getFirst().layers());
     }
 }

@@ -49,7 +49,7 @@ class ModelFilesTest {
 
     @Test
     void gltfComesBack() throws IOException {
-        ImportedModel m = ModelReader.read(written(), 1, true);
+        ImportedModel m = ModelReader.read(written(), null, null);
         assertEquals(List.of("Shell", "Things"), m.layers());
         assertEquals(5, m.instances().size());
         assertEquals(0, m.findings().size(), m.findings().toString());
@@ -68,7 +68,7 @@ class ModelFilesTest {
     void missingTextureIsAFinding() throws IOException {
         Path p = written();
         Files.delete(dir.resolve("grain.png"));
-        ImportedModel m = ModelReader.read(p, 1, true);
+        ImportedModel m = ModelReader.read(p, null, null);
         assertTrue(m.findings().stream().anyMatch(f -> f.kind() == Finding.Kind.MISSING_TEXTURE && f.text().contains("grain.png")), m.findings().toString());
     }
 
@@ -79,7 +79,7 @@ class ModelFilesTest {
         GltfWriter.write(p, "b", List.of(m), List.of(new Instance("i", 0, Affine.IDENTITY, 0)), List.of(Material.diffuse("m", new Vec3(1, 1, 1))), List.of(), List.of("L"));
         // The writer's bounds hold NaN, which JSON has no word for: they are not needed.
         Files.writeString(p, Files.readString(p).replaceAll("\"(min|max)\":\\[[^\\]]*\\],?", "").replace(",}", "}"));
-        ImportedModel r = ModelReader.read(p, 1, true);
+        ImportedModel r = ModelReader.read(p, null, null);
         assertEquals(1, r.meshes().getFirst().triangles());
         for (Finding.Kind k : new Finding.Kind[] {Finding.Kind.BROKEN_VALUES, Finding.Kind.ZERO_AREA, Finding.Kind.FLIPPED_NORMALS})
             assertTrue(r.findings().stream().anyMatch(f -> f.kind() == k), k + " in " + r.findings());
@@ -104,7 +104,7 @@ class ModelFilesTest {
         String text = Files.readString(p), changed = text.replaceFirst(java.util.regex.Pattern.quote(find), java.util.regex.Matcher.quoteReplacement(replace));
         assertTrue(!changed.equals(text), "the file holds " + find);
         Files.writeString(p, changed);
-        FormatException e = assertThrows(FormatException.class, () -> ModelReader.read(p, 1, true));
+        FormatException e = assertThrows(FormatException.class, () -> ModelReader.read(p, null, null));
         assertTrue(e.getMessage().startsWith("m.gltf") && e.getMessage().contains(expected), e.getMessage());
     }
 
@@ -120,7 +120,7 @@ class ModelFilesTest {
             else for (int k = 0; k < 6; k++) bad[r.nextInt(bad.length)] = (byte) r.nextInt(256);
             Files.write(dir.resolve("d.glb"), bad);
             try {
-                ModelReader.read(dir.resolve("d.glb"), 1, true);
+                ModelReader.read(dir.resolve("d.glb"), null, null);
             } catch (FormatException e) {
                 assertTrue(e.getMessage().startsWith("d.glb"), e.getMessage());
             }
@@ -141,14 +141,14 @@ class ModelFilesTest {
     void glbComesBack() throws IOException {
         Path p = written();
         Files.write(dir.resolve("g.glb"), glb(Files.readAllBytes(p), Files.readAllBytes(dir.resolve("m.bin"))));
-        assertEquals(5, ModelReader.read(dir.resolve("g.glb"), 1, true).instances().size());
+        assertEquals(5, ModelReader.read(dir.resolve("g.glb"), null, null).instances().size());
     }
 
     @Test
     void objWithMaterials() throws IOException {
         Files.writeString(dir.resolve("o.mtl"), "newmtl red\nKd 0.8 0.1 0.1\nNs 200\nnewmtl see\nKd 1 1 1\nd 0.4\nmap_Kd gone.png\n");
         Files.writeString(dir.resolve("o.obj"), "mtllib o.mtl\nv 0 0 0\nv 1 0 0\nv 1 0 -1\nv 0 0 -1\ng floor\nusemtl red\nf 1 2 3 4\ng lid\nusemtl see\nf 1 3 2\n");
-        ImportedModel m = ModelReader.read(dir.resolve("o.obj"), 0.01, true);
+        ImportedModel m = ModelReader.read(dir.resolve("o.obj"), (double) 0.01, "y");
         assertEquals(3, m.placedTriangles());
         assertEquals(List.of("floor", "lid"), m.layers());
         assertEquals(0.8, m.materials().getFirst().base().x(), 1e-6);
@@ -161,7 +161,7 @@ class ModelFilesTest {
     @CsvSource(delimiter = '|', value = {"v 0 0 0~v 1 0 0~v 0 1 0~f 1 2 9 | do not fit", "hello | holds no faces", "v 1 2~f 1 1 1 | o.obj"})
     void brokenObjIsRefused(String text, String expected) throws IOException {
         Files.writeString(dir.resolve("o.obj"), text.replace('~', '\n'));
-        FormatException e = assertThrows(FormatException.class, () -> ModelReader.read(dir.resolve("o.obj"), 1, true));
+        FormatException e = assertThrows(FormatException.class, () -> ModelReader.read(dir.resolve("o.obj"), null, null));
         assertTrue(e.getMessage().contains(expected), e.getMessage());
     }
 
@@ -172,7 +172,7 @@ class ModelFilesTest {
             javax.imageio.ImageIO.write(new java.awt.image.BufferedImage(2, 2, java.awt.image.BufferedImage.TYPE_INT_RGB), "png", dir.resolve(n).toFile());
         Files.writeString(dir.resolve("my house.mtl"), "newmtl a\nmap_Kd oak floor.png\nnewmtl b\nKd 1 1 1\nmap_Kd -s 2 2 1 -clamp on pine floor.png  \nnorm relief 2.png\nnewmtl c\nmap_Kd gone away.png\n");
         Files.writeString(dir.resolve("o.obj"), "mtllib my house.mtl\nv 0 0 0\nv 1 0 0\nv 1 0 -1\nusemtl a\nf 1 2 3\nusemtl b\nf 1 3 2\nusemtl c\nf 2 1 3\n");
-        ImportedModel m = ModelReader.read(dir.resolve("o.obj"), 1, true);
+        ImportedModel m = ModelReader.read(dir.resolve("o.obj"), null, null);
         assertEquals(List.of("oak floor.png", "pine floor.png", "relief 2.png"), m.textures().stream().map(Texture::name).toList());
         assertEquals(1, m.findings().size(), m.findings().toString());
         assertTrue(m.findings().getFirst().where().equals("gone away.png"), m.findings().toString());
@@ -185,7 +185,7 @@ class ModelFilesTest {
         byte[] glb = glb(Files.readAllBytes(written()), Files.readAllBytes(dir.resolve("m.bin")));
         Path p = dir.resolve("stub.glb");
         Files.write(p, java.util.Arrays.copyOf(glb, length));
-        FormatException e = assertThrows(FormatException.class, () -> ModelReader.read(p, 1, true));
+        FormatException e = assertThrows(FormatException.class, () -> ModelReader.read(p, null, null));
         assertTrue(e.getMessage().startsWith("stub.glb") && e.getMessage().contains("cut short"), e.getMessage());
     }
 }

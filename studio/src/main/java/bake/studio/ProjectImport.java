@@ -29,14 +29,24 @@ public final class ProjectImport {
      * @throws FormatException when the model cannot be read or the folder holds a project already
      */
     public static Path create(Path model, Path folder) throws IOException {
-        ImportedModel m = ModelReader.read(model, 1, true);
+        return create(model, folder, null, null);
+    }
+
+    /**
+     * The same for a file that does not say its unit or up axis, or says them wrongly.
+     *
+     * @param unit metres per unit, or null
+     * @param up "y" or "z", or null
+     */
+    public static Path create(Path model, Path folder, Double unit, String up) throws IOException {
+        ImportedModel m = ModelReader.read(model, unit, up);
         if (m.placedTriangles() == 0) throw new FormatException(m.name(), null, "holds nothing that can be rendered; export it again");
         if (Files.exists(folder.resolve(ProjectFile.NAME))) throw new FormatException(folder.toString(), null, "holds a project already; choose another folder");
         Path target = Files.createDirectories(folder.resolve("model"));
         copy(model, target);
         String name = model.getFileName().toString();
         String title = name.replaceFirst("\\.[^.]+$", "");
-        Project p = new Project(Project.VERSION, title, null, Project.Place.DEFAULT, List.of(new Project.ModelRef("model/" + name, null, null, Map.of())), List.of(), List.of(), List.of(),
+        Project p = new Project(Project.VERSION, title, null, Project.Place.DEFAULT, List.of(new Project.ModelRef("model/" + name, unit, up, Map.of())), List.of(), List.of(), List.of(),
                 List.of(), views(m), List.of(), null, Map.of());
         Path file = folder.resolve(ProjectFile.NAME);
         ProjectFile.write(file, p);
@@ -49,6 +59,10 @@ public final class ProjectImport {
         String name = model.getFileName().toString(), lower = name.toLowerCase(Locale.ROOT);
         Files.copy(model, target.resolve(name), StandardCopyOption.REPLACE_EXISTING);
         if (lower.endsWith(".glb")) return;
+        if (!lower.endsWith(".gltf") && !lower.endsWith(".obj")) {
+            pictures(from, target);
+            return;
+        }
         String text = Files.readString(model, java.nio.charset.StandardCharsets.ISO_8859_1);
         List<Path> texts = new ArrayList<>();
         try (Stream<Path> s = Files.walk(from, 3)) {
@@ -62,6 +76,13 @@ public final class ProjectImport {
             try (Stream<Path> s = Files.walk(from, 3)) {
                 for (Path p : s.filter(Files::isRegularFile).limit(20_000).toList()) if (t.contains(p.getFileName().toString())) take(p, from, target, texts);
             }
+        }
+    }
+
+    /** A model that cannot be searched as text brings the pictures that lie beside it. */
+    private static void pictures(Path from, Path target) throws IOException {
+        try (Stream<Path> s = Files.walk(from, 2)) {
+            for (Path p : s.filter(Files::isRegularFile).filter(x -> x.getFileName().toString().toLowerCase(Locale.ROOT).matches(".*\\.(png|jpe?g|bmp|gif|tiff?)")).limit(2000).toList()) take(p, from, target, new ArrayList<>());
         }
     }
 

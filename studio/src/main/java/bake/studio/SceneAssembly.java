@@ -81,7 +81,7 @@ public final class SceneAssembly {
         ImportedModel m = models.get(ref.file());
         if (m != null) return m;
         Path p = SafePath.inside(folder, ref.file(), "project.json");
-        m = ModelReader.read(p, ref.unit() == null ? 1 : ref.unit(), !"z".equals(ref.up()));
+        m = ModelReader.read(p, ref.unit(), ref.up());
         models.put(ref.file(), m);
         return m;
     }

@@ -8,6 +8,7 @@ import bake.core.scene.Lamp;
 import bake.core.scene.Mesh;
 import bake.formats.FormatException;
 import bake.formats.Json;
+import bake.formats.foreign.ForeignModel;
 import com.fasterxml.jackson.databind.JsonNode;
 import java.io.IOException;
 import java.nio.ByteBuffer;
@@ -28,7 +29,8 @@ import java.util.Set;
 public final class GltfReader {
     private static final Set<String> KNOWN = Set.of("KHR_materials_transmission", "KHR_materials_volume", "KHR_materials_ior",
             "KHR_materials_emissive_strength", "KHR_materials_diffuse_transmission", "KHR_materials_specular", "KHR_materials_clearcoat", "KHR_materials_sheen",
-            "KHR_materials_anisotropy", "KHR_materials_unlit", "KHR_texture_transform", "KHR_lights_punctual");
+            "KHR_materials_anisotropy", "KHR_materials_unlit", "KHR_texture_transform", "KHR_lights_punctual",
+            "KHR_mesh_quantization", "EXT_mesh_gpu_instancing", "KHR_draco_mesh_compression");
     private static final int DEEPEST = 512;
     /** glTF looks down -z with y up; z up is a quarter turn about x. */
     private static final Affine Z_UP = new Affine(1, 0, 0, 0, 0, 0, -1, 0, 0, 1, 0, 0);
@@ -36,6 +38,9 @@ public final class GltfReader {
     private final String file;
     private final JsonNode root;
     private final GltfAccessors data;
+    private final Path path;
+    /** Parts of meshes that were packed, by number; null until one is needed. */
+    private Map<Integer, Mesh> unpacked;
     private final List<Finding> findings = new ArrayList<>();
     private final List<Mesh> meshes = new ArrayList<>();
     private final Map<Integer, List<Integer>> meshParts = new HashMap<>();
@@ -44,7 +49,8 @@ public final class GltfReader {
     private final List<ImportedModel.NamedCamera> cameras = new ArrayList<>();
     private final List<Lamp> lamps = new ArrayList<>();
 
-    private GltfReader(String file, JsonNode root, GltfAccessors data) {
+    private GltfReader(String file, Path path, JsonNode root, GltfAccessors data) {
+        this.path = path;
         this.file = file;
         this.root = root;
         this.data = data;
@@ -67,7 +73,7 @@ public final class GltfReader {
             binary = chunks[1];
         }
         JsonNode root = Json.parse(new String(json, StandardCharsets.UTF_8), name);
-        GltfReader r = new GltfReader(name, root, new GltfAccessors(root, path.toAbsolutePath().getParent(), name, binary));
+        GltfReader r = new GltfReader(name, path, root, new GltfAccessors(root, path.toAbsolutePath().getParent(), name, binary));
         return r.model();
     }
 
@@ -141,12 +147,33 @@ public final class GltfReader {
             boolean branches = n.path("children").size() > 1;
             below = branches ? -1 : -2;
         }
-        if (n.has("mesh")) place(name, n.get("mesh").asInt(-1), world, here < 0 ? layer(name) : here, materials);
+        if (n.has("mesh"))
+            for (Affine each : copies(n.path("extensions").path("EXT_mesh_gpu_instancing").path("attributes"), world, place)) place(name, n.get("mesh").asInt(-1), each, here < 0 ? layer(name) : here, materials);
         if (n.has("camera")) camera(name, n.get("camera").asInt(-1), world);
         JsonNode light = n.path("extensions").path("KHR_lights_punctual").path("light");
         if (!light.isMissingNode()) light(name, light.asInt(-1), world);
         for (JsonNode c : n.path("children")) walk(c.asInt(-1), world, below, depth + 1, open, visited, materials);
         open[node] = false;
+    }
+
+    /** Where a node's mesh stands: at the node, or at each of the places that the instancing extension lists. */
+    private List<Affine> copies(JsonNode attributes, Affine world, String place) throws IOException {
+        if (attributes.isMissingNode() || attributes.isEmpty()) return List.of(world);
+        float[] t = attributes.has("TRANSLATION") ? data.floats(attributes.get("TRANSLATION").asInt(-1), "VEC3") : null;
+        float[] r = attributes.has("ROTATION") ? data.floats(attributes.get("ROTATION").asInt(-1), "VEC4") : null;
+        float[] s = attributes.has("SCALE") ? data.floats(attributes.get("SCALE").asInt(-1), "VEC3") : null;
+        int n = t != null ? t.length / 3 : r != null ? r.length / 4 : s != null ? s.length / 3 : 0;
+        if (r != null && r.length != 4 * n || s != null && s.length != 3 * n) throw bad(place, "lists copies with attributes of different lengths; export the file again");
+        List<Affine> out = new ArrayList<>(n);
+        for (int i = 0; i < n; i++) {
+            Affine a = world;
+            if (t != null) a = a.times(Affine.translation(t[3 * i], t[3 * i + 1], t[3 * i + 2]));
+            if (r != null) a = a.times(Affine.quaternion(r[4 * i], r[4 * i + 1], r[4 * i + 2], r[4 * i + 3]));
+            if (s != null) a = a.times(Affine.scale(s[3 * i], s[3 * i + 1], s[3 * i + 2]));
+            if (!a.isFinite()) throw bad(place, "has a copy whose place is no number; export the file again");
+            out.add(a);
+        }
+        return out;
     }
 
     private int layer(String name) {
@@ -209,8 +236,12 @@ public final class GltfReader {
                 findings.add(new Finding(Finding.Kind.NOT_READ, name, "points and lines are left out"));
                 continue;
             }
-            if (p.path("extensions").has("KHR_draco_mesh_compression"))
-                throw bad(place, "is Draco compressed, which is not read yet; export it without compression");
+            if (p.path("extensions").has("KHR_draco_mesh_compression")) {
+                Mesh u = unpacked(mesh, k - 1, place);
+                meshes.add(MeshCheck.mend(new Mesh(name, u.positions(), u.normals(), u.uvs(), u.indices(), materials.use(p.path("material").asInt(-1))), findings));
+                parts.add(meshes.size() - 1);
+                continue;
+            }
             JsonNode at = p.path("attributes");
             if (!at.has("POSITION")) throw bad(place, "has no positions; export the file again");
             float[] pos = data.floats(at.get("POSITION").asInt(-1), "VEC3");
@@ -225,6 +256,16 @@ public final class GltfReader {
             parts.add(meshes.size() - 1);
         }
         return parts;
+    }
+
+    /** A part that is packed with Draco, unpacked by the child process, which numbers the parts of all meshes. */
+    private Mesh unpacked(int mesh, int part, String place) throws IOException {
+        if (unpacked == null) unpacked = ForeignModel.parts(path);
+        int number = part;
+        for (int i = 0; i < mesh; i++) number += root.path("meshes").get(i).path("primitives").size();
+        Mesh m = unpacked.get(number);
+        if (m == null) throw bad(place, "could not be unpacked; export it without compression");
+        return m;
     }
 
     /** Strips and fans as lists; a ragged end is dropped. */

@@ -1,16 +1,19 @@
 package bake.formats.model;
 
 import bake.formats.FormatException;
+import bake.formats.foreign.ForeignModel;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.BooleanSupplier;
+import java.util.stream.Stream;
 
 /** Reads a model file by its kind. */
 public final class ModelReader {
     /** File endings that are read. */
-    public static final List<String> ENDINGS = List.of(".gltf", ".glb", ".obj");
+    public static final List<String> ENDINGS = Stream.concat(Stream.of(".gltf", ".glb", ".obj"), ForeignModel.ENDINGS.stream()).toList();
 
     private ModelReader() {}
 
@@ -20,15 +23,21 @@ public final class ModelReader {
     }
 
     /**
-     * @param toMetres unit of an OBJ file, m; glTF is always in metres
-     * @param yUp up axis of an OBJ file; glTF is always y up
+     * @param unit metres per unit of the file, or null for what the file says (OBJ: metres); glTF is always in metres
+     * @param up up axis "y" or "z", or null for what the file says (OBJ: y); glTF is always y up
      */
-    public static ImportedModel read(Path file, double toMetres, boolean yUp) throws IOException {
+    public static ImportedModel read(Path file, Double unit, String up) throws IOException {
+        return read(file, unit, up, () -> false);
+    }
+
+    /** @param stop asked now and then while a child process reads; when it says true, reading ends with an error */
+    public static ImportedModel read(Path file, Double unit, String up, BooleanSupplier stop) throws IOException {
         String name = file.getFileName().toString(), lower = name.toLowerCase(Locale.ROOT);
         if (!Files.isRegularFile(file)) throw new FormatException(name, null, "there is no such file");
         try {
-            if (lower.endsWith(".gltf") || lower.endsWith(".glb")) return GltfReader.read(file);
-            if (lower.endsWith(".obj")) return ObjFile.read(file, toMetres, yUp);
+            if (lower.endsWith(".gltf") || lower.endsWith(".glb")) return Recentre.apply(GltfReader.read(file));
+            if (lower.endsWith(".obj")) return Recentre.apply(ObjFile.read(file, unit == null ? 1 : unit, !"z".equals(up)));
+            if (ForeignModel.ENDINGS.stream().anyMatch(lower::endsWith)) return Recentre.apply(ForeignModel.read(file, unit == null ? 0 : unit, up == null ? 0 : up.charAt(0), stop));
         } catch (OutOfMemoryError e) {
             throw new FormatException(name, null, "needs more memory than there is; export it in parts");
         }
