@@ -63,7 +63,7 @@ final class Easel extends Pane {
         notice.setWrapText(true);
         empty.setAlignment(Pos.CENTER);
         empty.getChildren().addAll(Ui.label("A project or a model goes here", "empty-title"),
-                Ui.label("Drag a project folder or a .gltf, .glb or .obj file onto the window,", "empty-text"), Ui.label("or start with one of these.", "empty-text"),
+                Ui.label("Drag a project folder or a model (glTF, OBJ, FBX, DAE, STL, PLY, 3DS, IFC) onto the window,", "empty-text"), Ui.label("or start with one of these.", "empty-text"),
                 new javafx.scene.layout.HBox(10, Ui.button("empty-open", "Open\u2026", null, openFile, "main-action"), Ui.button("empty-demo", "Open the demo library", null, () -> bench.open("demo"))));
         ((javafx.scene.layout.HBox) empty.getChildren().getLast()).setAlignment(Pos.CENTER);
         getChildren().addAll(picture, second, region, wipe, a, b, notice, empty);

@@ -157,7 +157,7 @@ public final class MainWindow {
     private void chooseModel() {
         FileChooser c = new FileChooser();
         c.setTitle("Open a model or a project");
-        c.getExtensionFilters().addAll(new FileChooser.ExtensionFilter("Models and projects", "*.gltf", "*.glb", "*.obj", "project.json"));
+        c.getExtensionFilters().addAll(new FileChooser.ExtensionFilter("Models and projects", "*.gltf", "*.glb", "*.obj", "*.fbx", "*.dae", "*.stl", "*.ply", "*.3ds", "*.ifc", "project.json"));
         File f = c.showOpenDialog(stage);
         if (f != null) bench.open(f.getPath());
     }
