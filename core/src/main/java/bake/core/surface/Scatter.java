@@ -18,7 +18,7 @@ package bake.core.surface;
  */
 public final class Scatter {
     private static final float INV_PI = (float) (1 / Math.PI);
-    /** Below this width clear glass is treated as perfectly smooth. */
+    /** Below this width glass, gloss and coats are treated as perfectly smooth. */
     private static final float SMOOTH = 0.0017f;
     /** Reflectance of a coat of index 1.5 head on. */
     private static final float COAT_F0 = 0.04f;
@@ -115,7 +115,7 @@ public final class Scatter {
         g *= k;
         b *= k;
         pdf *= 1 - pCoat;
-        if (iz <= 0) return;
+        if (iz <= 0 || s.coatAlpha <= SMOOTH) return;
         float vh = (ox * hx + oy * hy + oz * hz) * l, d = Ggx.d(hz * l, s.coatAlpha);
         float c = s.coat * d * Ggx.g2(oz, iz, s.coatAlpha) / (4 * oz) * (COAT_F0 + (1 - COAT_F0) * Ggx.pow5(1 - vh));
         r += c;
@@ -159,6 +159,11 @@ public final class Scatter {
         return f * f * mean / (1 - f * (1 - mean));
     }
 
+    /** Whether light from no direction but mirrored and refracted ones is scattered, so that none need be looked for. */
+    public static boolean onlyStraight(SurfacePoint p) {
+        return p.alpha <= SMOOTH && (p.transmission == 1 || p.metallic == 1) && !(p.layered && (p.coat > 0 || p.sheenR + p.sheenG + p.sheenB > 0));
+    }
+
     /** Scattering from light direction (x, y, z) to the view, into r, g, b and pdf; perfectly smooth parts give nothing. */
     public void eval(float x, float y, float z) {
         r = g = b = pdf = 0;
@@ -196,6 +201,7 @@ public final class Scatter {
             g += ms * msG;
             b += ms * msB;
         }
+        if (s.alpha <= SMOOTH) return; // a mirror is found by its one direction only
         float hx = ox + ix, hy = oy + iy, hz = oz + iz, l = 1 / (float) Math.sqrt(hx * hx + hy * hy + hz * hz);
         float vh = (ox * hx + oy * hy + oz * hz) * l;
         boolean even = s.alphaX == s.alphaY;
@@ -256,13 +262,13 @@ public final class Scatter {
         kind = MIRRORED;
         float ix, iy, iz;
         if (pCoat > 0) {
-            if (c < pCoat) return mirror(s.coatAlpha, s.coatAlpha, u1, u2);
+            if (c < pCoat) return s.coatAlpha <= SMOOTH ? mirrorCoat() : mirror(s.coatAlpha, s.coatAlpha, u1, u2);
             c = Math.min((c - pCoat) / (1 - pCoat), 0x1.fffffep-1f);
         }
         if (c < pClear) return sampleClear(c / pClear, u1, u2);
         float e = (c - pClear) / Math.max(1e-6f, 1 - pClear);
         if (e < pGloss) {
-            return mirror(s.alphaX, s.alphaY, u1, u2);
+            return s.alpha <= SMOOTH ? mirrorGloss() : mirror(s.alphaX, s.alphaY, u1, u2);
         } else {
             kind = DIFFUSE;
             float rad = (float) Math.sqrt(u1), phi = 2 * (float) Math.PI * u2;
@@ -275,6 +281,35 @@ public final class Scatter {
         toWorld(ix, iy, iz);
         eval(wx, wy, wz);
         return pdf > 0;
+    }
+
+    /** The one direction of a gloss without width, with its weight. */
+    private boolean mirrorGloss() {
+        float k = under(oz) / (pGloss * (1 - pCoat)), f = Ggx.pow5(1 - oz);
+        return straight(k * (f0r + (f90 - f0r) * f), k * (f0g + (f90 - f0g) * f), k * (f0b + (f90 - f0b) * f));
+    }
+
+    private boolean mirrorCoat() {
+        float w = s.coat * (COAT_F0 + (1 - COAT_F0) * Ggx.pow5(1 - oz)) / pCoat;
+        return straight(w, w, w);
+    }
+
+    private boolean straight(float wr, float wg, float wb) {
+        toWorld(-ox, -oy, oz);
+        if (wx * s.gx + wy * s.gy + wz * s.gz <= 0) return false;
+        smooth = true;
+        r = wr;
+        g = wg;
+        b = wb;
+        pdf = 1;
+        return r + g + b > 0;
+    }
+
+    /** What coat and fuzz leave of light that goes in one way and comes out at the given cosine. */
+    private float under(float cos) {
+        if (!s.layered) return 1;
+        float k = s.coat > 0 ? coatO * coatLeaves(cos) : 1;
+        return fuzz > 0 ? k * Math.min(fuzzO, 1 - fuzz * Sheen.albedo(cos, s.sheenRoughness)) : k;
     }
 
     /** Chooses a direction mirrored in a facet of a gloss. */
@@ -318,11 +353,7 @@ public final class Scatter {
         }
         if ((wx * s.gx + wy * s.gy + wz * s.gz > 0) != refl) return false;
         smooth = true;
-        float k = 1;
-        if (s.layered) {
-            if (s.coat > 0) k = coatO * coatLeaves(Math.abs(iz)) / (1 - pCoat);
-            if (fuzz > 0) k *= Math.min(fuzzO, 1 - fuzz * Sheen.albedo(Math.abs(iz), s.sheenRoughness));
-        }
+        float k = under(Math.abs(iz)) / (1 - pCoat);
         r = k * (refl ? 1 : s.baseR);
         g = k * (refl ? 1 : s.baseG);
         b = k * (refl ? 1 : s.baseB);

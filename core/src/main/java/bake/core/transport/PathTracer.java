@@ -269,7 +269,7 @@ public final class PathTracer {
 
     /** Light straight from sun, surroundings and one emitter to the point. */
     private void direct(int bounce) {
-        if (point.transmission == 1 && point.alpha < 0.0017f && !(point.layered && point.coat > 0)) return; // perfectly smooth glass: only by scattering
+        if (Scatter.onlyStraight(point)) return;
         if (lights.hasSun()) {
             random.next2();
             lights.sampleSun(random.u, random.v, light);

@@ -50,14 +50,14 @@ class FurnaceTest {
 
     /** Matt under gloss keeps all energy when the body is white, at every roughness. */
     @ParameterizedTest
-    @CsvSource({"0.1", "0.3", "0.6", "1.0"})
+    @CsvSource({"0", "0.1", "0.3", "0.6", "1.0"})
     void glossOverWhite(double roughness) {
         double[] r = sphere(Material.glossy("gloss", grey(1), roughness));
         assertEquals(1, r[0], 0.005 + 3 * r[1]);
     }
 
     @ParameterizedTest
-    @CsvSource({"0.05", "0.3", "0.6", "1.0"})
+    @CsvSource({"0", "0.05", "0.3", "0.6", "1.0"})
     void whiteMetal(double roughness) {
         double[] r = sphere(Material.metal("metal", grey(1), roughness));
         assertEquals(1, r[0], 0.005 + 3 * r[1]);
@@ -88,5 +88,13 @@ class FurnaceTest {
     void pane(double ior) {
         double[] r = sphere(Material.glass("pane", grey(1), 0, ior, true));
         assertEquals(1, r[0], 0.005 + 3 * r[1]);
+    }
+
+    /** A clear coat over white, polished or not, gives back what it lets through. */
+    @ParameterizedTest
+    @CsvSource({"0", "0.2", "0.7"})
+    void coatOverWhite(double roughness) {
+        double[] r = sphere(Material.diffuse("coated", grey(1)).withLayers(bake.core.scene.Layers.NONE.withCoat(1, roughness)));
+        assertEquals(1, r[0], 0.006 + 3 * r[1]);
     }
 }
