@@ -24,11 +24,22 @@ final class ImportCommand implements Callable<Integer> {
     @Option(names = "--up", paramLabel = "AXIS", description = "up axis of a file that does not say it: y or z")
     private String up;
 
+    @Option(names = "--again", description = "put the file in place of the project's model; materials, layers and lights keep what they were given, by name")
+    private boolean again;
+
+    @Option(names = "--replace", paramLabel = "FILE", description = "with --again: which model of a project with several")
+    private String replace;
+
     @CommandLine.Spec
     private CommandLine.Model.CommandSpec spec;
 
     @Override
     public Integer call() throws IOException {
+        if (again) {
+            for (String line : ProjectImport.replace(model, out, replace)) spec.commandLine().getErr().println("bake: " + line);
+            spec.commandLine().getOut().println(out.resolve("project.json"));
+            return 0;
+        }
         spec.commandLine().getOut().println(ProjectImport.create(model, out, metres(), axis()));
         return 0;
     }

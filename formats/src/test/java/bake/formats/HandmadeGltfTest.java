@@ -254,4 +254,19 @@ class HandmadeGltfTest {
         bake.formats.model.GltfWriter.write(out, "again", m.meshes(), m.instances(), m.materials(), m.textures(), m.layers());
         assertEquals(l, ModelReader.read(out, null, null).materials().getFirst().layers());
     }
+
+    /** Variants: the file's own materials unless one is asked for by name; a name that is not there is refused with those that are. */
+    @Test
+    void materialVariants() throws IOException {
+        String more = ", \"nodes\": [{\"mesh\": 0}], \"materials\": [{\"name\": \"own\"}, {\"name\": \"dark\"}, {\"name\": \"light\"}],"
+                + "\"extensions\": {\"KHR_materials_variants\": {\"variants\": [{\"name\": \"Night\"}, {\"name\": \"Day\"}]}}";
+        String part = "{\"attributes\": {\"POSITION\": 0}, \"indices\": 1, \"material\": 0, \"extensions\": {\"KHR_materials_variants\": {\"mappings\": [{\"material\": 1, \"variants\": [0]}, {\"material\": 2, \"variants\": [1]}]}}}";
+        ImportedModel m = square(part, more);
+        assertEquals("own", m.materials().get(m.meshes().getFirst().material()).name());
+        assertTrue(m.findings().stream().anyMatch(f -> f.kind() == Finding.Kind.VARIANTS && f.text().contains("Night, Day")));
+        ImportedModel day = ModelReader.read(dir.resolve("h.gltf"), null, null, "Day");
+        assertEquals("light", day.materials().get(day.meshes().getFirst().material()).name());
+        FormatException e = assertThrows(FormatException.class, () -> ModelReader.read(dir.resolve("h.gltf"), null, null, "Noon"));
+        assertTrue(e.getMessage().contains("Night, Day"), e.getMessage());
+    }
 }

@@ -46,11 +46,40 @@ public final class ProjectImport {
         copy(model, target);
         String name = model.getFileName().toString();
         String title = name.replaceFirst("\\.[^.]+$", "");
-        Project p = new Project(Project.VERSION, title, null, Project.Place.DEFAULT, List.of(new Project.ModelRef("model/" + name, unit, up, Map.of())), List.of(), List.of(), List.of(),
+        Project p = new Project(Project.VERSION, title, null, Project.Place.DEFAULT, List.of(new Project.ModelRef("model/" + name, unit, up, null, Map.of())), List.of(), List.of(), List.of(),
                 List.of(), views(m), List.of(), null, Map.of());
         Path file = folder.resolve(ProjectFile.NAME);
         ProjectFile.write(file, p);
         return file;
+    }
+
+    /**
+     * Puts a newer file in place of a model of a project. What the artist gave to materials, layers and lamps holds on, since it
+     * goes by name; the newer file may have another name and kind.
+     *
+     * @param old file of the model in the project, or null where it has just one
+     * @return what no longer has anything to hold on to, a line each
+     */
+    public static List<String> replace(Path model, Path folder, String old) throws IOException {
+        Path file = folder.resolve(ProjectFile.NAME);
+        Project p = ProjectFile.read(file);
+        List<String> files = p.models().stream().map(Project.ModelRef::file).toList();
+        if (old == null && files.size() != 1) throw new FormatException(ProjectFile.NAME, null, "has " + files.size() + " models; say which to replace: " + String.join(", ", files));
+        int at = old == null ? 0 : files.indexOf(old);
+        if (at < 0) throw new FormatException(ProjectFile.NAME, null, "has no model '" + old + "'; it has: " + String.join(", ", files));
+        Project.ModelRef before = p.models().get(at);
+        ImportedModel m = ModelReader.read(model, before.unit(), before.up(), before.variant());
+        if (m.placedTriangles() == 0) throw new FormatException(m.name(), null, "holds nothing that can be rendered; export it again");
+        copy(model, Files.createDirectories(folder.resolve("model")));
+        List<Project.ModelRef> models = new ArrayList<>(p.models());
+        models.set(at, new Project.ModelRef("model/" + model.getFileName(), before.unit(), before.up(), before.variant(), before.other()));
+        ProjectFile.write(file, p.withModels(List.copyOf(models)));
+        List<String> lost = new ArrayList<>();
+        if (models.size() > 1) return lost; // names may belong to the other models
+        for (Project.Surface s : p.materials())
+            if (m.materials().stream().noneMatch(x -> x.name().equals(s.name())) && p.shapes().stream().noneMatch(x -> s.name().equals(x.material()))) lost.add("material '" + s.name() + "' is not in the new file");
+        for (Project.Layer l : p.layers()) if (!m.layers().contains(l.name()) && p.shapes().stream().noneMatch(x -> l.name().equals(x.layer()))) lost.add("layer '" + l.name() + "' is not in the new file");
+        return lost;
     }
 
     /** A text model names its other files relative to itself, so the files beside it that it may mean come along. */

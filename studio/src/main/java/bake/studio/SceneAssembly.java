@@ -36,7 +36,7 @@ import java.util.concurrent.ConcurrentHashMap;
  */
 public final class SceneAssembly {
     private final Path folder;
-    private final Map<String, ImportedModel> models = new ConcurrentHashMap<>();
+    private final Map<Project.ModelRef, ImportedModel> models = new ConcurrentHashMap<>();
     private final Map<String, Panorama> panoramas = new ConcurrentHashMap<>();
     private final List<Finding> findings = new ArrayList<>();
     private Parts parts;
@@ -78,11 +78,11 @@ public final class SceneAssembly {
 
     /** A model of the project as it was read. */
     public ImportedModel model(Project.ModelRef ref) throws IOException {
-        ImportedModel m = models.get(ref.file());
+        ImportedModel m = models.get(ref);
         if (m != null) return m;
         Path p = SafePath.inside(folder, ref.file(), "project.json");
-        m = ModelReader.read(p, ref.unit(), ref.up());
-        models.put(ref.file(), m);
+        m = TextureBudget.fit(ModelReader.read(p, ref.unit(), ref.up(), ref.variant()), TextureBudget.bytes());
+        models.put(ref, m);
         return m;
     }
 

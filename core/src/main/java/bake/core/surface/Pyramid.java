@@ -48,6 +48,11 @@ final class Pyramid {
         heights = h;
     }
 
+    static Texture halved(Texture t) {
+        int w = Math.max(1, t.width() / 2), h = Math.max(1, t.height() / 2);
+        return new Texture(t.name(), w, h, half(t.rgba(), t.width(), t.height(), w, h, t.srgb()), t.srgb());
+    }
+
     private static byte[] half(byte[] from, int w, int h, int nw, int nh, boolean srgb) {
         float[] curve = srgb ? SRGB : LINEAR;
         byte[] out = new byte[4 * nw * nh];

@@ -59,6 +59,11 @@ public final class SurfaceTable implements TriangleFilter {
         Ggx.essMean(0.5f);
     }
 
+    /** A texture of half the size, its texels the means of four in linear light. */
+    public static Texture halved(Texture t) {
+        return Pyramid.halved(t);
+    }
+
     private void fill(int i, Material m) {
         float[] v = values;
         int o = STRIDE * i;

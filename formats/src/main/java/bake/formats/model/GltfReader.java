@@ -30,7 +30,7 @@ public final class GltfReader {
     private static final Set<String> KNOWN = Set.of("KHR_materials_transmission", "KHR_materials_volume", "KHR_materials_ior",
             "KHR_materials_emissive_strength", "KHR_materials_diffuse_transmission", "KHR_materials_specular", "KHR_materials_clearcoat", "KHR_materials_sheen",
             "KHR_materials_anisotropy", "KHR_materials_unlit", "KHR_texture_transform", "KHR_lights_punctual",
-            "KHR_mesh_quantization", "EXT_mesh_gpu_instancing", "KHR_draco_mesh_compression");
+            "KHR_mesh_quantization", "KHR_materials_variants", "EXT_mesh_gpu_instancing", "KHR_draco_mesh_compression");
     private static final int DEEPEST = 512;
     /** glTF looks down -z with y up; z up is a quarter turn about x. */
     private static final Affine Z_UP = new Affine(1, 0, 0, 0, 0, 0, -1, 0, 0, 1, 0, 0);
@@ -39,6 +39,8 @@ public final class GltfReader {
     private final JsonNode root;
     private final GltfAccessors data;
     private final Path path;
+    /** Number of the material variant that is shown; -1 for the file's own materials. */
+    private int variant = -1;
     /** Parts of meshes that were packed, by number; null until one is needed. */
     private Map<Integer, Mesh> unpacked;
     private final List<Finding> findings = new ArrayList<>();
@@ -60,6 +62,14 @@ public final class GltfReader {
      * @throws FormatException when the file cannot be used
      */
     public static ImportedModel read(Path path) throws IOException {
+        return read(path, null);
+    }
+
+    /**
+     * @param variant name of the material variant to show, or null for the file's own materials
+     * @throws FormatException when the file cannot be used or has no such variant
+     */
+    public static ImportedModel read(Path path, String variant) throws IOException {
         String name = path.getFileName().toString();
         if (Files.size(path) > Integer.MAX_VALUE - 16) throw new FormatException(name, null, "is larger than 2 GB; export the model in parts");
         byte[] bytes = Files.readAllBytes(path);
@@ -74,6 +84,7 @@ public final class GltfReader {
         }
         JsonNode root = Json.parse(new String(json, StandardCharsets.UTF_8), name);
         GltfReader r = new GltfReader(name, path, root, new GltfAccessors(root, path.toAbsolutePath().getParent(), name, binary));
+        r.chooseVariant(variant);
         return r.model();
     }
 
@@ -97,6 +108,23 @@ public final class GltfReader {
 
     private FormatException bad(String place, String problem) {
         return new FormatException(file, place, problem);
+    }
+
+    /** Finds the variant (KHR_materials_variants), and tells which there are. */
+    private void chooseVariant(String wanted) throws FormatException {
+        List<String> names = new ArrayList<>();
+        for (JsonNode v : root.path("extensions").path("KHR_materials_variants").path("variants")) names.add(v.path("name").asText(""));
+        variant = wanted == null ? -1 : names.indexOf(wanted);
+        if (wanted != null && variant < 0) throw bad("variant '" + wanted + "'", names.isEmpty() ? "is asked for, but the file has no variants" : "is not there; there are: " + String.join(", ", names));
+        if (!names.isEmpty()) findings.add(new Finding(Finding.Kind.VARIANTS, file, (wanted == null ? "shown as the file has it" : "shown as " + wanted) + "; the model's variant may be: " + String.join(", ", names)));
+    }
+
+    /** The material of a part, in the variant that is shown. */
+    private int material(JsonNode part) {
+        if (variant >= 0)
+            for (JsonNode m : part.path("extensions").path("KHR_materials_variants").path("mappings"))
+                for (JsonNode v : m.path("variants")) if (v.asInt(-1) == variant) return m.path("material").asInt(-1);
+        return part.path("material").asInt(-1);
     }
 
     private ImportedModel model() throws IOException {
@@ -238,7 +266,7 @@ public final class GltfReader {
             }
             if (p.path("extensions").has("KHR_draco_mesh_compression")) {
                 Mesh u = unpacked(mesh, k - 1, place);
-                meshes.add(MeshCheck.mend(new Mesh(name, u.positions(), u.normals(), u.uvs(), u.indices(), materials.use(p.path("material").asInt(-1))), findings));
+                meshes.add(MeshCheck.mend(new Mesh(name, u.positions(), u.normals(), u.uvs(), u.indices(), materials.use(material(p))), findings));
                 parts.add(meshes.size() - 1);
                 continue;
             }
@@ -252,7 +280,7 @@ public final class GltfReader {
             int[] idx = p.has("indices") ? data.ints(p.get("indices").asInt(-1)) : java.util.stream.IntStream.range(0, n).toArray();
             for (int i : idx) if (i < 0 || i >= n) throw bad(place, "names vertex " + Integer.toUnsignedString(i) + " of " + n + "; the file is damaged, export it again");
             idx = triangles(idx, mode);
-            meshes.add(MeshCheck.mend(new Mesh(name, pos, nrm, uv, idx, materials.use(p.path("material").asInt(-1))), findings));
+            meshes.add(MeshCheck.mend(new Mesh(name, pos, nrm, uv, idx, materials.use(material(p))), findings));
             parts.add(meshes.size() - 1);
         }
         return parts;

@@ -27,15 +27,20 @@ public final class ModelReader {
      * @param up up axis "y" or "z", or null for what the file says (OBJ: y); glTF is always y up
      */
     public static ImportedModel read(Path file, Double unit, String up) throws IOException {
-        return read(file, unit, up, () -> false);
+        return read(file, unit, up, null, () -> false);
+    }
+
+    /** @param variant name of the material variant of a glTF file to show, or null for the file's own materials */
+    public static ImportedModel read(Path file, Double unit, String up, String variant) throws IOException {
+        return read(file, unit, up, variant, () -> false);
     }
 
     /** @param stop asked now and then while a child process reads; when it says true, reading ends with an error */
-    public static ImportedModel read(Path file, Double unit, String up, BooleanSupplier stop) throws IOException {
+    public static ImportedModel read(Path file, Double unit, String up, String variant, BooleanSupplier stop) throws IOException {
         String name = file.getFileName().toString(), lower = name.toLowerCase(Locale.ROOT);
         if (!Files.isRegularFile(file)) throw new FormatException(name, null, "there is no such file");
         try {
-            if (lower.endsWith(".gltf") || lower.endsWith(".glb")) return Recentre.apply(GltfReader.read(file));
+            if (lower.endsWith(".gltf") || lower.endsWith(".glb")) return Recentre.apply(GltfReader.read(file, variant));
             if (lower.endsWith(".obj")) return Recentre.apply(ObjFile.read(file, unit == null ? 1 : unit, !"z".equals(up)));
             if (ForeignModel.ENDINGS.stream().anyMatch(lower::endsWith)) return Recentre.apply(ForeignModel.read(file, unit == null ? 0 : unit, up == null ? 0 : up.charAt(0), stop));
         } catch (OutOfMemoryError e) {

@@ -56,11 +56,12 @@ public record Project(
     /**
      * A model file of the project.
      *
-     * @param unit metres per unit, for OBJ
-     * @param up "y" or "z", for OBJ
+     * @param unit metres per unit, for files that do not say it or say it wrongly
+     * @param up "y" or "z", likewise
+     * @param variant material variant of a glTF file that is shown, or null
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
-    public record ModelRef(String file, Double unit, String up, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {}
+    public record ModelRef(String file, Double unit, String up, String variant, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {}
 
     /**
      * A simple shape written in the project itself.

@@ -1,0 +1,69 @@
+package bake.studio;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertSame;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import bake.core.scene.Scene;
+import bake.core.scene.Texture;
+import bake.formats.FormatException;
+import bake.formats.model.ImportedModel;
+import bake.formats.project.Project;
+import bake.formats.project.ProjectFile;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A newer model in place of an older one, and textures that must fit into the memory. */
+class ReimportTest {
+    @TempDir
+    Path dir;
+
+    private Path obj(String name, String material, double height) throws IOException {
+        Path f = dir.resolve(name);
+        Files.writeString(dir.resolve("m.mtl"), "newmtl wall\nKd 0.5 0.5 0.5\nnewmtl door\nKd 0.3 0.2 0.1\n");
+        Files.writeString(f, "mtllib m.mtl\no House\nv 0 0 0\nv 4 0 0\nv 4 " + height + " 0\nusemtl " + material + "\nf 1 2 3\n");
+        return f;
+    }
+
+    @Test
+    void whatWasGivenHoldsOnByName() throws IOException {
+        Path folder = dir.resolve("project");
+        ProjectImport.create(obj("house.obj", "wall", 3), folder);
+        Path file = folder.resolve("project.json");
+        Project p = ProjectFile.read(file).withMaterials(List.of(Project.Surface.of("wall", "brick, red"))).withLayers(List.of(new Project.Layer("House", false, Map.of())));
+        ProjectFile.write(file, p);
+        assertEquals(List.of(), ProjectImport.replace(obj("house-v2.obj", "wall", 5), folder, null));
+        Project q = ProjectFile.read(file);
+        assertEquals("model/house-v2.obj", q.models().getFirst().file());
+        Scene s = new SceneAssembly(folder).scene(q.withLayers(List.of()), q.views().getFirst());
+        assertEquals(0.34, s.materials().getFirst().base().x(), 1e-9, "the brick is still there");
+        float most = 0;
+        for (float v : s.meshes().getFirst().positions()) most = Math.max(most, v);
+        assertEquals(5, most, 1e-6, "and the house is higher");
+        assertEquals(p.views().getFirst().camera().camera(), q.views().getFirst().camera().camera());
+        assertTrue(!q.layerOn("House"));
+        List<String> lost = ProjectImport.replace(obj("house-v3.obj", "door", 5), folder, "model/house-v2.obj");
+        assertEquals(List.of("material 'wall' is not in the new file"), lost);
+        assertThrows(FormatException.class, () -> ProjectImport.replace(dir.resolve("house.obj"), folder, "model/none.obj"));
+    }
+
+    @Test
+    void texturesFitTheirBudget() {
+        List<Texture> all = List.of(new Texture("big", 256, 128, new byte[4 * 256 * 128], true), new Texture("small", 16, 16, new byte[4 * 16 * 16], false));
+        ImportedModel m = new ImportedModel("m", List.of(), List.of(), List.of(), all, List.of(), List.of(), List.of(), List.of());
+        assertSame(m, TextureBudget.fit(m, 1 << 20));
+        ImportedModel less = TextureBudget.fit(m, 60_000);
+        assertEquals(128, less.textures().getFirst().width());
+        assertEquals(64, less.textures().getFirst().height());
+        assertSame(all.get(1), less.textures().get(1));
+        assertEquals(2, less.findings().size());
+        assertTrue(less.findings().getFirst().text().contains("128x64 instead of 256x128"), less.findings().toString());
+        for (Texture t : TextureBudget.fit(m, 1).textures()) assertEquals(1, t.width() * t.height());
+    }
+}
