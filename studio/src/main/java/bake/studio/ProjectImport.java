@@ -46,7 +46,7 @@ public final class ProjectImport {
         copy(model, target);
         String name = model.getFileName().toString();
         String title = name.replaceFirst("\\.[^.]+$", "");
-        Project p = new Project(Project.VERSION, title, null, Project.Place.DEFAULT, List.of(new Project.ModelRef("model/" + name, unit, up, null, Map.of())), List.of(), List.of(), List.of(),
+        Project p = new Project(Project.VERSION, title, null, Project.Place.DEFAULT, List.of(new Project.ModelRef("model/" + name, unit, up, null, null, Map.of())), List.of(), List.of(), List.of(),
                 List.of(), views(m), List.of(), null, Map.of());
         Path file = folder.resolve(ProjectFile.NAME);
         ProjectFile.write(file, p);
@@ -72,13 +72,17 @@ public final class ProjectImport {
         if (m.placedTriangles() == 0) throw new FormatException(m.name(), null, "holds nothing that can be rendered; export it again");
         copy(model, Files.createDirectories(folder.resolve("model")));
         List<Project.ModelRef> models = new ArrayList<>(p.models());
-        models.set(at, new Project.ModelRef("model/" + model.getFileName(), before.unit(), before.up(), before.variant(), before.other()));
+        models.set(at, new Project.ModelRef("model/" + model.getFileName(), before.unit(), before.up(), before.variant(), before.layersBy(), before.other()));
+        // A file without parts is a layer of its own name.
+        String was = Path.of(before.file()).getFileName().toString(), is = model.getFileName().toString();
+        p = p.withLayers(p.layers().stream().map(l -> l.name().equals(was) ? new Project.Layer(is, l.on(), l.other()) : l).toList());
         ProjectFile.write(file, p.withModels(List.copyOf(models)));
+        Project now = p;
         List<String> lost = new ArrayList<>();
         if (models.size() > 1) return lost; // names may belong to the other models
         for (Project.Surface s : p.materials())
-            if (m.materials().stream().noneMatch(x -> x.name().equals(s.name())) && p.shapes().stream().noneMatch(x -> s.name().equals(x.material()))) lost.add("material '" + s.name() + "' is not in the new file");
-        for (Project.Layer l : p.layers()) if (!m.layers().contains(l.name()) && p.shapes().stream().noneMatch(x -> l.name().equals(x.layer()))) lost.add("layer '" + l.name() + "' is not in the new file");
+            if (m.materials().stream().noneMatch(x -> x.name().equals(s.name())) && now.shapes().stream().noneMatch(x -> s.name().equals(x.material()))) lost.add("material '" + s.name() + "' is not in the new file");
+        for (Project.Layer l : p.layers()) if (!m.layers().contains(l.name()) && now.shapes().stream().noneMatch(x -> l.name().equals(x.layer()))) lost.add("layer '" + l.name() + "' is not in the new file");
         return lost;
     }
 

@@ -136,7 +136,7 @@ public final class SceneAssembly {
             for (Mesh x : m.meshes()) meshes.add(moved(x, material0));
             for (Material x : m.materials()) materials.add(x.shiftTextures(texture0));
             textures.addAll(m.textures());
-            for (Instance i : m.instances()) instances.add(new Instance(i.name(), i.mesh() + mesh0, i.toWorld(), layer(layers, m.layers().get(i.layer()))));
+            for (Instance i : m.instances()) instances.add(new Instance(i.name(), i.mesh() + mesh0, i.toWorld(), layer(layers, layerOf(ref, m, i))));
             lamps.addAll(m.lamps());
             findings.addAll(m.findings());
         }
@@ -180,6 +180,14 @@ public final class SceneAssembly {
         Mesh known = shapeMeshes.get(s);
         if (known == null || known.material() != material) shapeMeshes.put(s, known = shape(s, material));
         return known;
+    }
+
+    private static String layerOf(Project.ModelRef ref, ImportedModel m, Instance i) {
+        return switch (ref.layersBy() == null ? "node" : ref.layersBy()) {
+            case "material" -> m.materials().get(m.meshes().get(i.mesh()).material()).name();
+            case "file" -> m.name();
+            default -> m.layers().get(i.layer());
+        };
     }
 
     private static int layer(List<String> layers, String name) {

@@ -36,7 +36,11 @@ class ReimportTest {
         Path folder = dir.resolve("project");
         ProjectImport.create(obj("house.obj", "wall", 3), folder);
         Path file = folder.resolve("project.json");
-        Project p = ProjectFile.read(file).withMaterials(List.of(Project.Surface.of("wall", "brick, red"))).withLayers(List.of(new Project.Layer("House", false, Map.of())));
+        SceneAssembly first = new SceneAssembly(folder);
+        Project plain = ProjectFile.read(file);
+        first.scene(plain, plain.views().getFirst());
+        String layer = first.layers().getFirst();
+        Project p = plain.withMaterials(List.of(Project.Surface.of("wall", "brick, red"))).withLayers(List.of(new Project.Layer(layer, false, Map.of())));
         ProjectFile.write(file, p);
         assertEquals(List.of(), ProjectImport.replace(obj("house-v2.obj", "wall", 5), folder, null));
         Project q = ProjectFile.read(file);
@@ -47,10 +51,22 @@ class ReimportTest {
         for (float v : s.meshes().getFirst().positions()) most = Math.max(most, v);
         assertEquals(5, most, 1e-6, "and the house is higher");
         assertEquals(p.views().getFirst().camera().camera(), q.views().getFirst().camera().camera());
-        assertTrue(!q.layerOn("House"));
+        assertTrue(!q.layerOn("house-v2.obj"));
         List<String> lost = ProjectImport.replace(obj("house-v3.obj", "door", 5), folder, "model/house-v2.obj");
         assertEquals(List.of("material 'wall' is not in the new file"), lost);
         assertThrows(FormatException.class, () -> ProjectImport.replace(dir.resolve("house.obj"), folder, "model/none.obj"));
+    }
+
+    @Test
+    void layersByWhatIsAsked() throws IOException {
+        Path folder = dir.resolve("project");
+        ProjectImport.create(obj("house.obj", "wall", 3), folder);
+        Project p = ProjectFile.read(folder.resolve("project.json"));
+        for (String by : new String[] {"material", "file", "node"}) {
+            SceneAssembly a = new SceneAssembly(folder);
+            a.scene(Settings.set(p, "models[0].layersBy=" + by), p.views().getFirst());
+            assertEquals(by.equals("material") ? "wall" : "house.obj", a.layers().getFirst());
+        }
     }
 
     @Test

@@ -9,6 +9,7 @@ import java.nio.ByteOrder;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Base64;
+import java.util.HashMap;
 import java.util.Map;
 
 /** Buffers, views and accessors of a glTF 2.0 file, every number checked before memory is touched. */
@@ -25,6 +26,9 @@ final class GltfAccessors {
     /**
      * @param binary chunk of a .glb, or null
      */
+    /** Views that were packed, by number. */
+    private final Map<Integer, ByteBuffer> unpacked = new HashMap<>();
+
     GltfAccessors(JsonNode root, Path folder, String file, ByteBuffer binary) {
         this.root = root;
         this.folder = folder;
@@ -67,10 +71,33 @@ final class GltfAccessors {
     ByteBuffer view(int i) throws IOException {
         JsonNode v = root.path("bufferViews").get(i);
         if (v == null) throw bad("buffer view " + i, "does not exist; export the file again");
+        JsonNode packed = v.path("extensions").path("EXT_meshopt_compression");
+        if (packed.isMissingNode()) packed = v.path("extensions").path("KHR_meshopt_compression");
+        if (!packed.isMissingNode()) return unpacked(i, packed);
         ByteBuffer b = buffer(v.path("buffer").asInt(-1));
         long offset = v.path("byteOffset").asLong(0), length = v.path("byteLength").asLong(-1);
         if (offset < 0 || length < 0 || offset + length > b.capacity()) throw bad("buffer view " + i, "reads past the end of its buffer; export the file again");
         return b.slice((int) offset, (int) length).order(ByteOrder.LITTLE_ENDIAN);
+    }
+
+    private ByteBuffer unpacked(int i, JsonNode packed) throws IOException {
+        ByteBuffer known = unpacked.get(i);
+        if (known != null) return known.duplicate().order(ByteOrder.LITTLE_ENDIAN);
+        String place = "buffer view " + i;
+        ByteBuffer b = buffer(packed.path("buffer").asInt(-1));
+        long offset = packed.path("byteOffset").asLong(0), length = packed.path("byteLength").asLong(-1), count = packed.path("count").asLong(-1), stride = packed.path("byteStride").asLong(-1);
+        if (offset < 0 || length < 0 || offset + length > b.capacity()) throw bad(place, "reads past the end of its buffer; export the file again");
+        // A byte can stand for a few hundred at most; more is an attempt on the memory.
+        if (count < 0 || stride < 1 || stride > 256 || count * stride > Math.max(1 << 16, length * 1024)) throw bad(place, "claims " + count + " packed elements, which is not possible; export the file again");
+        byte[] source = new byte[(int) length];
+        b.get((int) offset, source);
+        try {
+            ByteBuffer out = ByteBuffer.wrap(PackedView.unpack(source, (int) count, (int) stride, packed.path("mode").asText(""), packed.path("filter").asText("NONE"))).order(ByteOrder.LITTLE_ENDIAN);
+            unpacked.put(i, out);
+            return out.duplicate().order(ByteOrder.LITTLE_ENDIAN);
+        } catch (IllegalArgumentException | IndexOutOfBoundsException e) {
+            throw bad(place, "is packed in a way that cannot be read" + (e instanceof IllegalArgumentException ? ": " + e.getMessage() : "") + "; export the file without compression");
+        }
     }
 
     /** Bytes of an image of the file. */

@@ -30,7 +30,7 @@ public final class GltfReader {
     private static final Set<String> KNOWN = Set.of("KHR_materials_transmission", "KHR_materials_volume", "KHR_materials_ior",
             "KHR_materials_emissive_strength", "KHR_materials_diffuse_transmission", "KHR_materials_specular", "KHR_materials_clearcoat", "KHR_materials_sheen",
             "KHR_materials_anisotropy", "KHR_materials_unlit", "KHR_texture_transform", "KHR_lights_punctual",
-            "KHR_mesh_quantization", "KHR_materials_variants", "EXT_mesh_gpu_instancing", "KHR_draco_mesh_compression");
+            "KHR_mesh_quantization", "EXT_meshopt_compression", "KHR_meshopt_compression", "KHR_materials_variants", "EXT_mesh_gpu_instancing", "KHR_draco_mesh_compression");
     private static final int DEEPEST = 512;
     /** glTF looks down -z with y up; z up is a quarter turn about x. */
     private static final Affine Z_UP = new Affine(1, 0, 0, 0, 0, 0, -1, 0, 0, 1, 0, 0);

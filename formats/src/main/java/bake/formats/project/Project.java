@@ -59,9 +59,10 @@ public record Project(
      * @param unit metres per unit, for files that do not say it or say it wrongly
      * @param up "y" or "z", likewise
      * @param variant material variant of a glTF file that is shown, or null
+     * @param layersBy what makes a layer: "node" (default), "material" or "file"
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
-    public record ModelRef(String file, Double unit, String up, String variant, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {}
+    public record ModelRef(String file, Double unit, String up, String variant, String layersBy, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {}
 
     /**
      * A simple shape written in the project itself.
