@@ -18,21 +18,22 @@ import bake.core.math.Vec3;
  * @param normalScale strength of the normal map
  * @param layers coat, sheen and the like
  * @param relief form finer than the triangles
+ * @param thrift what is given up for time
  */
 public record Material(
         String name, Vec3 base, Image baseImage, double alpha, AlphaMode alphaMode, double cutoff,
         double metallic, double roughness, Image roughnessImage, Image normalImage, double normalScale,
         double ior, double transmission, boolean thin, double translucency,
-        Vec3 emission, Image emissionImage, Layers layers, Relief relief) {
+        Vec3 emission, Image emissionImage, Layers layers, Relief relief, Thrift thrift) {
 
-    /** A material without layers and relief. */
+    /** A material without layers, relief and thrift. */
     public Material(
             String name, Vec3 base, Image baseImage, double alpha, AlphaMode alphaMode, double cutoff,
             double metallic, double roughness, Image roughnessImage, Image normalImage, double normalScale,
             double ior, double transmission, boolean thin, double translucency,
             Vec3 emission, Image emissionImage) {
         this(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale, ior, transmission, thin,
-                translucency, emission, emissionImage, Layers.NONE, Relief.NONE);
+                translucency, emission, emissionImage, Layers.NONE, Relief.NONE, Thrift.NONE);
     }
 
     /** How {@code alpha} is read, as in glTF 2.0. */
@@ -82,44 +83,49 @@ public record Material(
 
     public Material withEmission(Vec3 e) {
         return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage,
-                normalImage, normalScale, ior, transmission, thin, translucency, e, emissionImage, layers, relief);
+                normalImage, normalScale, ior, transmission, thin, translucency, e, emissionImage, layers, relief, thrift);
     }
 
     public Material withTranslucency(double t) {
         return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage,
-                normalImage, normalScale, ior, transmission, thin, t, emission, emissionImage, layers, relief);
+                normalImage, normalScale, ior, transmission, thin, t, emission, emissionImage, layers, relief, thrift);
     }
 
     public Material withBaseImage(Image i) {
         return new Material(name, base, i, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage,
-                normalScale, ior, transmission, thin, translucency, emission, emissionImage, layers, relief);
+                normalScale, ior, transmission, thin, translucency, emission, emissionImage, layers, relief, thrift);
     }
 
     public Material withNormalImage(Image i, double scale) {
         return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, i,
-                scale, ior, transmission, thin, translucency, emission, emissionImage, layers, relief);
+                scale, ior, transmission, thin, translucency, emission, emissionImage, layers, relief, thrift);
     }
 
     public Material withAlpha(double a, AlphaMode mode, double cut) {
         return new Material(name, base, baseImage, a, mode, cut, metallic, roughness, roughnessImage, normalImage,
-                normalScale, ior, transmission, thin, translucency, emission, emissionImage, layers, relief);
+                normalScale, ior, transmission, thin, translucency, emission, emissionImage, layers, relief, thrift);
     }
 
     public Material withLayers(Layers l) {
         return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale, ior, transmission,
-                thin, translucency, emission, emissionImage, l, relief);
+                thin, translucency, emission, emissionImage, l, relief, thrift);
     }
 
     public Material withRelief(Relief r) {
         return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale, ior, transmission,
-                thin, translucency, emission, emissionImage, layers, r);
+                thin, translucency, emission, emissionImage, layers, r, thrift);
+    }
+
+    public Material withThrift(Thrift t) {
+        return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale, ior, transmission,
+                thin, translucency, emission, emissionImage, layers, relief, t);
     }
 
     /** This material with its texture numbers moved on by {@code by}, for joining scenes. */
     public Material shiftTextures(int by) {
         return new Material(name, base, shift(baseImage, by), alpha, alphaMode, cutoff, metallic, roughness,
                 shift(roughnessImage, by), shift(normalImage, by), normalScale, ior, transmission, thin, translucency,
-                emission, shift(emissionImage, by), layers.shift(by), relief.shift(by));
+                emission, shift(emissionImage, by), layers.shift(by), relief.shift(by), thrift);
     }
 
     static Image shift(Image i, int by) {

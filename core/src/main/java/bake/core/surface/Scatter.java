@@ -143,6 +143,7 @@ public final class Scatter {
         float body = (0.2126f * p.baseR + 0.7152f * p.baseG + 0.0722f * p.baseB) * ((1 - m) * bodyO + m * (1 - Ggx.ess(oz, p.alpha)));
         pGloss = Math.clamp(spec / Math.max(1e-6f, spec + body), 0.1f, m == 1 ? 0.95f : 0.9f);
         if (spec + body < 1e-6f) pGloss = 0.5f;
+        if (m == 1 && p.alpha <= SMOOTH) pGloss = 1;
     }
 
     private static float meanB(float a) {

@@ -14,7 +14,7 @@ import java.util.Map;
 public final class SurfaceTable implements TriangleFilter {
     static final int BASE = 0, ALPHA = 3, CUTOFF = 4, METALLIC = 5, ROUGHNESS = 6, NORMAL_SCALE = 7, IOR = 8,
             TRANSMISSION = 9, TRANSLUCENCY = 10, EMISSION = 11, SPECULAR = 14, SPECULAR_COLOUR = 15, COAT = 18, COAT_ROUGHNESS = 19, SHEEN = 20,
-            SHEEN_ROUGHNESS = 23, ANISOTROPY = 24, ANISOTROPY_TURN = 25, ABSORB = 26, HEIGHT = 29, ROUND = 30, STRIDE = 31;
+            SHEEN_ROUGHNESS = 23, ANISOTROPY = 24, ANISOTROPY_TURN = 25, ABSORB = 26, HEIGHT = 29, ROUND = 30, REACH = 31, WEIGHT = 32, STRIDE = 33;
     static final int BASE_IMAGE = 0, ROUGHNESS_IMAGE = 1, NORMAL_IMAGE = 2, EMISSION_IMAGE = 3, SPECULAR_IMAGE = 4, SPECULAR_COLOUR_IMAGE = 5,
             COAT_IMAGE = 6, COAT_ROUGHNESS_IMAGE = 7, SHEEN_IMAGE = 8, SHEEN_ROUGHNESS_IMAGE = 9, ANISOTROPY_IMAGE = 10, TRANSMISSION_IMAGE = 11,
             HEIGHT_IMAGE = 12, IMAGES = 13;
@@ -99,6 +99,8 @@ public final class SurfaceTable implements TriangleFilter {
         v[o + ABSORB + 2] = absorption(l.attenuationColour().z(), l.attenuationDistance());
         v[o + HEIGHT] = (float) m.relief().heightMetres();
         v[o + ROUND] = (float) Math.max(0, m.relief().round());
+        v[o + REACH] = (float) Math.max(0, m.thrift().reach());
+        v[o + WEIGHT] = (float) Math.clamp(m.thrift().weight(), 0.01, 1);
         layered[i] = !l.withAttenuation(Layers.NONE.attenuationColour(), Double.POSITIVE_INFINITY).equals(Layers.NONE);
         murky[i] = v[o + ABSORB] + v[o + ABSORB + 1] + v[o + ABSORB + 2] > 0 && m.transmission() > 0 && !m.thin();
         Layers.Images x = l.images();
@@ -124,6 +126,16 @@ public final class SurfaceTable implements TriangleFilter {
     /** Share of light of colour {@code c} left after a way inside the material, metres. */
     public float left(int material, int c, float way) {
         return (float) Math.exp(-values[STRIDE * material + ABSORB + c] * way);
+    }
+
+    /** Distance that reflections in the material see things at, metres. */
+    public float reach(int material) {
+        return values[STRIDE * material + REACH];
+    }
+
+    /** Share of the paths that go on from the material. */
+    public float weight(int material) {
+        return values[STRIDE * material + WEIGHT];
     }
 
     /** Radius that the material's hard edges look rounded with, metres; 0 for sharp. */

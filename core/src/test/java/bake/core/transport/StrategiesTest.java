@@ -220,4 +220,32 @@ class StrategiesTest {
         assertEquals(Math.toDegrees(Math.atan2(0.5, 1.5)), tilt[1], 2);
         assertEquals(0, tilt[2], 0.01);
     }
+
+    /** Fewer paths from a surface leave the mean as it is; a mirror of short reach sees the surroundings in place of what is far. */
+    @Test
+    void thrift() {
+        double[] lux = new double[2];
+        double[] error = new double[2];
+        for (int k = 0; k < 2; k++) {
+            TestScene s = new TestScene().around(100);
+            int m = s.material(Material.diffuse("m", grey(0.8)).withThrift(new bake.core.scene.Thrift(Double.POSITIVE_INFINITY, k == 0 ? 1 : 0.3)));
+            s.add(Shapes.quad("roof", 3, 3, m), Affine.translation(0, 0, 1)).add(Shapes.quad("floor", 3, 3, m), Affine.translation(0, 0, -0.01));
+            var r = s.measure(Vec3.ZERO, Vec3.UP, 1 << 15);
+            lux[k] = r.lux();
+            error[k] = r.error();
+        }
+        assertTrue(error[1] > error[0], "and noise rises");
+        assertEquals(lux[0], lux[1], 3.5 * Math.hypot(error[0], error[1]));
+        for (double reach : new double[] {1, 10}) {
+            TestScene s = new TestScene().around(100);
+            int mirror = s.material(Material.metal("m", grey(1), 0).withThrift(new bake.core.scene.Thrift(reach, 1))), black = s.material(Material.diffuse("b", grey(0)));
+            s.add(Shapes.quad("m", 2, 2, mirror)).add(Shapes.quad("black", 40, 40, black), Affine.translation(0, 0, 5));
+            PathTracer t = new PathTracer(s.compile(), 8, 0);
+            float[] out = new float[t.channels()];
+            PathSampler r = new PathSampler();
+            r.start(0, 0, 0, 1);
+            t.radiance(0, 0, 3, 0, 0, -1, r, out);
+            assertEquals(reach < 5 ? 100 : 0, out[4], 0.5);
+        }
+    }
 }

@@ -142,7 +142,7 @@ final class SceneReader {
         if (c.minus(new Vec3(1, 1, 1)).length() < 1e-3) return material;
         Material m = materials.get(material);
         materials.add(new Material(m.name() + ", " + mesh, m.base().times(c), m.baseImage(), m.alpha(), m.alphaMode(), m.cutoff(), m.metallic(), m.roughness(), m.roughnessImage(), m.normalImage(),
-                m.normalScale(), m.ior(), m.transmission(), m.thin(), m.translucency(), m.emission(), m.emissionImage(), m.layers(), m.relief()));
+                m.normalScale(), m.ior(), m.transmission(), m.thin(), m.translucency(), m.emission(), m.emissionImage(), m.layers(), m.relief(), m.thrift()));
         return materials.size() - 1;
     }
 
