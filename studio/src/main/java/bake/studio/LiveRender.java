@@ -21,8 +21,10 @@ import java.util.function.Consumer;
  * sharper. Works on a thread of its own; frames and failures are handed over there.
  */
 public final class LiveRender implements AutoCloseable {
-    /** Sizes of the first pictures, as divisors of the full one. */
-    private static final int[] COARSE = {10, 4, 2};
+    /** Sizes of the first pictures, as divisors of the full one: least and most of the very first, and the steps from there. */
+    private static final double FINEST = 2, COARSEST = 12, STEP = 2.5;
+    /** Time that the very first picture should take, seconds. */
+    private static final double FIRST = 0.045;
     private static final int MOST_PASSES = 4096;
     private static final PathSettings SETTINGS = new PathSettings(8, 12, 1);
 
@@ -45,7 +47,9 @@ public final class LiveRender implements AutoCloseable {
     private final Thread thread = new Thread(this::loop, "easel");
     private Request wanted;
     private boolean held, closed;
-    private volatile boolean interrupt;
+    private volatile boolean interrupt, halted;
+    /** Divisor of the very first picture, by how long the last one took. */
+    private double coarse = 10;
     private RenderScene compiled;
 
     /**
@@ -76,11 +80,11 @@ public final class LiveRender implements AutoCloseable {
     /** Makes room for a proof: the easel rests until {@link #release}. */
     public synchronized void hold() {
         held = true;
-        interrupt = true;
+        interrupt = halted = true;
     }
 
     public synchronized void release(Project project, View view, int width, int height, Showing showing) {
-        held = false;
+        held = halted = false;
         show(project, view, width, height, showing);
     }
 
@@ -130,15 +134,22 @@ public final class LiveRender implements AutoCloseable {
         long start = System.nanoTime();
         // The very first look is taken with the simple kernel, which is at full speed sooner.
         RenderScene quick = KernelWarmth.isWarm() ? scene : scene.quickToStart(Workers.COMPILING);
-        for (int d : COARSE) {
-            if (!picture(r, quick, camera, finish, Math.max(8, r.width / d), Math.max(8, r.height / d), 1, start)) return;
+        boolean first = true;
+        for (double d = coarse; ; d = Math.max(FINEST, d / STEP)) {
+            long begun = System.nanoTime();
+            // The very first picture is finished even when the next edit waits: else none would be seen while a hand moves.
+            if (!picture(r, quick, camera, finish, Math.max(8, (int) (r.width / d)), Math.max(8, (int) (r.height / d)), 1, start, first)) return;
+            if (first && quick == scene) coarse = Math.clamp(d * Math.sqrt((System.nanoTime() - begun) / 1e9 / FIRST), FINEST, COARSEST);
             if (quick != scene) KernelWarmth.begin(scene, quick);
             quick = scene;
+            first = false;
+            if (interrupt) return;
+            if (d <= FINEST) break;
         }
-        picture(r, scene, camera, finish, r.width, r.height, MOST_PASSES, start);
+        picture(r, scene, camera, finish, r.width, r.height, MOST_PASSES, start, false);
     }
 
-    private boolean picture(Request r, RenderScene scene, Camera camera, Finish finish, int w, int h, int passes, long start) {
+    private boolean picture(Request r, RenderScene scene, Camera camera, Finish finish, int w, int h, int passes, long start, boolean atLeast) {
         Film film = Film.byGroup(w, h, scene.lights().groups().size());
         Passes renderer = switch (r.showing) {
             case PICTURE, CLAY -> new Renderer(scene, camera, SETTINGS, film, Region.all(w, h), workers);
@@ -150,7 +161,7 @@ public final class LiveRender implements AutoCloseable {
         long lastFrame = 0, shown = 0;
         double noise = Double.POSITIVE_INFINITY;
         for (int p = 0; p < passes; p++) {
-            if (!renderer.pass(p, workers, () -> interrupt)) return false;
+            if (!renderer.pass(p, workers, () -> atLeast ? halted : interrupt)) return false;
             long now = System.nanoTime();
             // Showing costs time too: at most twelve pictures a second, and no more than a seventh of the work.
             if (passes > 1 && p > 0 && now - lastFrame < Math.clamp(6 * shown, 80_000_000L, 1_500_000_000L)) continue;
@@ -167,7 +178,7 @@ public final class LiveRender implements AutoCloseable {
     @Override
     public synchronized void close() {
         closed = true;
-        interrupt = true;
+        interrupt = halted = true;
         notifyAll();
     }
 }
