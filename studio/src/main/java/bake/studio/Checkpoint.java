@@ -9,7 +9,9 @@ import bake.formats.project.View;
 import java.io.BufferedInputStream;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
+import java.io.EOFException;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
@@ -99,11 +101,18 @@ public final class Checkpoint {
     State load(Film film) throws IOException {
         try (DataInputStream in = open()) {
             State s = header(in);
-            if (s != null) film.load(in);
+            if (s != null)
+                film.load(b -> {
+                    try {
+                        in.readFully(b.array(), 0, b.limit());
+                    } catch (IOException e) {
+                        throw new UncheckedIOException(e);
+                    }
+                });
             return s;
         } catch (NoSuchFileException e) {
             return null;
-        } catch (java.io.EOFException e) {
+        } catch (UncheckedIOException | EOFException e) {
             throw new FormatException(file.getFileName().toString(), null, "ends too early; delete it to begin the picture anew");
         }
     }
@@ -133,8 +142,16 @@ public final class Checkpoint {
                 out.writeInt(passes);
                 out.writeLong(worked);
                 out.flush();
-                film.save(o);
+                film.save(b -> {
+                    try {
+                        o.write(b.array(), 0, b.limit());
+                    } catch (IOException e) {
+                        throw new UncheckedIOException(e);
+                    }
+                });
             });
+        } catch (UncheckedIOException e) {
+            failures.accept(e.getCause());
         } catch (IOException e) {
             failures.accept(e);
         }

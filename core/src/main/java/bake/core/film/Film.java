@@ -1,8 +1,7 @@
 package bake.core.film;
 
-import java.io.IOException;
-import java.io.InputStream;
-import java.io.OutputStream;
+import java.nio.ByteBuffer;
+import java.util.function.Consumer;
 
 /**
  * What the paths of a picture add up to: linear luminance by colour for each plane (a plane holds one or more source
@@ -65,8 +64,8 @@ public final class Film {
         return kept;
     }
 
-    /** Writes all that was added so far, to be read back by {@link #load} of a film alike. */
-    public void save(OutputStream out) throws IOException {
+    /** Hands out all that was added so far, piece by piece, to be put back by {@link #load} of a film alike. */
+    public void save(Consumer<ByteBuffer> out) {
         Floats.write(out, sums);
         Floats.write(out, squares);
         Floats.write(out, counts);
@@ -74,11 +73,11 @@ public final class Film {
     }
 
     /**
-     * Reads what {@link #save} wrote, in place of all that was added so far.
+     * Takes what {@link #save} handed out, in place of all that was added so far.
      *
-     * @throws IOException when there is less than that
+     * @param in fills each buffer up to its limit
      */
-    public void load(InputStream in) throws IOException {
+    public void load(Consumer<ByteBuffer> in) {
         Floats.read(in, sums);
         Floats.read(in, squares);
         Floats.read(in, counts);

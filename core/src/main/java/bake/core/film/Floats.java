@@ -1,11 +1,8 @@
 package bake.core.film;
 
-import java.io.EOFException;
-import java.io.IOException;
-import java.io.InputStream;
-import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.util.function.Consumer;
 
 /** Arrays to and from little endian bytes, a piece at a time. */
 final class Floats {
@@ -13,37 +10,47 @@ final class Floats {
 
     private Floats() {}
 
-    static void write(OutputStream out, float[] a) throws IOException {
-        ByteBuffer b = ByteBuffer.allocate(4 * PIECE).order(ByteOrder.LITTLE_ENDIAN);
+    private static ByteBuffer piece() {
+        return ByteBuffer.allocate(4 * PIECE).order(ByteOrder.LITTLE_ENDIAN);
+    }
+
+    static void write(Consumer<ByteBuffer> out, float[] a) {
+        ByteBuffer b = piece();
         for (int i = 0; i < a.length; i += PIECE) {
             int n = Math.min(PIECE, a.length - i);
+            b.clear().limit(4 * n);
             b.asFloatBuffer().put(a, i, n);
-            out.write(b.array(), 0, 4 * n);
+            out.accept(b);
         }
     }
 
-    static void write(OutputStream out, int[] a) throws IOException {
-        ByteBuffer b = ByteBuffer.allocate(4 * PIECE).order(ByteOrder.LITTLE_ENDIAN);
+    static void write(Consumer<ByteBuffer> out, int[] a) {
+        ByteBuffer b = piece();
         for (int i = 0; i < a.length; i += PIECE) {
             int n = Math.min(PIECE, a.length - i);
+            b.clear().limit(4 * n);
             b.asIntBuffer().put(a, i, n);
-            out.write(b.array(), 0, 4 * n);
+            out.accept(b);
         }
     }
 
-    static void read(InputStream in, float[] a) throws IOException {
-        ByteBuffer b = ByteBuffer.allocate(4 * PIECE).order(ByteOrder.LITTLE_ENDIAN);
-        for (int i = 0; i < a.length; i += PIECE) b.asFloatBuffer().get(a, i, fill(in, b, a.length - i));
+    static void read(Consumer<ByteBuffer> in, float[] a) {
+        ByteBuffer b = piece();
+        for (int i = 0; i < a.length; i += PIECE) {
+            int n = Math.min(PIECE, a.length - i);
+            b.clear().limit(4 * n);
+            in.accept(b);
+            b.rewind().asFloatBuffer().get(a, i, n);
+        }
     }
 
-    static void read(InputStream in, int[] a) throws IOException {
-        ByteBuffer b = ByteBuffer.allocate(4 * PIECE).order(ByteOrder.LITTLE_ENDIAN);
-        for (int i = 0; i < a.length; i += PIECE) b.asIntBuffer().get(a, i, fill(in, b, a.length - i));
-    }
-
-    private static int fill(InputStream in, ByteBuffer b, int left) throws IOException {
-        int n = Math.min(PIECE, left);
-        if (in.readNBytes(b.array(), 0, 4 * n) < 4 * n) throw new EOFException("the file ends too early");
-        return n;
+    static void read(Consumer<ByteBuffer> in, int[] a) {
+        ByteBuffer b = piece();
+        for (int i = 0; i < a.length; i += PIECE) {
+            int n = Math.min(PIECE, a.length - i);
+            b.clear().limit(4 * n);
+            in.accept(b);
+            b.rewind().asIntBuffer().get(a, i, n);
+        }
     }
 }
