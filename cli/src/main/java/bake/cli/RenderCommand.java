@@ -89,10 +89,14 @@ final class RenderCommand implements Callable<Integer> {
         if (n < 1 || n > 1024) throw new IllegalArgumentException("--threads takes 1 to 1024");
         // The order checks size and region before any memory is taken.
         RenderJob.Order order = new RenderJob.Order(v.name(), v.camera().camera(), v.look(), settings, wh[0], wh[1], part, seed, false);
-        RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), null, Workers.COMPILING, HierarchyCache.shared());
-        Region whole = order.region();
         long memory = memory();
-        if (BandedRender.needed(whole.width(), whole.height(), memory)) return banded(scene, order, n, memory);
+        boolean bands = BandedRender.needed(order.region().width(), order.region().height(), memory);
+        if (bands) {
+            BandedRender.checkEnding(out);
+            if (resume) throw new IllegalArgumentException("--resume does not go together with a picture this large; render regions of it instead");
+        }
+        RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), null, Workers.COMPILING, HierarchyCache.shared());
+        if (bands) return banded(scene, order, n, memory);
         try (Workers workers = new Workers(n)) {
             RenderJob job = new RenderJob(scene, order, workers);
             if (resume) {
@@ -115,7 +119,6 @@ final class RenderCommand implements Callable<Integer> {
 
     /** A picture that does not fit into the memory, band by band. */
     private int banded(RenderScene scene, RenderJob.Order order, int threads, long bytes) throws IOException {
-        if (resume) throw new IllegalArgumentException("--resume does not go together with a picture this large; render regions of it instead");
         try (Workers workers = new Workers(threads)) {
             RenderJob.Progress g = new BandedRender(scene, order, workers).run(out, bytes, this::progress);
             Region r = order.region();

@@ -208,7 +208,7 @@ final class Palette {
     }
 
     private static byte code(double linear) {
-        return (byte) Math.clamp(Math.round(255 * bake.core.finish.Srgb.encode(Math.clamp(linear, 0, 1))), 0, 255);
+        return (byte) Math.clamp(Math.round(255 * bake.core.math.Srgb.encode(Math.clamp(linear, 0, 1))), 0, 255);
     }
 
     /** Normal map of a relief that spans {@code metres}; green points up in the picture, as glTF asks. */

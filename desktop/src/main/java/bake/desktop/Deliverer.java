@@ -130,7 +130,9 @@ public final class Deliverer {
     /** Asks for the final in work to be kept after its next pass. */
     public void saveSoon() {
         Delivery d = delivery;
-        if (d != null) d.saveSoon();
+        if (d == null) return;
+        d.saveSoon();
+        bench.say("The final in work is kept after the pass it is in.");
     }
 
     private final class Told implements Delivery.Listener {
@@ -145,9 +147,8 @@ public final class Deliverer {
         }
 
         @Override
-        public void finished(Delivery.Item item, RenderJob job) {
-            boolean stopped = job.state() == RenderJob.State.STOPPED;
-            set(item, stopped ? Stage.STOPPED : Stage.DONE, job.progress(), item.file().getFileName() + (job.resumedAt() > 0 ? ", went on from pass " + job.resumedAt() : ""));
+        public void finished(Delivery.Item item, RenderJob.Progress p, int resumedAt) {
+            set(item, p.state() == RenderJob.State.STOPPED ? Stage.STOPPED : Stage.DONE, p, item.file().getFileName() + (resumedAt > 0 ? ", went on from pass " + resumedAt : ""));
         }
 
         @Override

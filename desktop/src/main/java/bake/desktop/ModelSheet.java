@@ -1,13 +1,17 @@
 package bake.desktop;
 
+import bake.core.scene.Material;
 import bake.formats.model.Finding;
 import bake.formats.project.Project;
 import bake.studio.MaterialLibrary;
+import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.TreeMap;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
 
 /** Model: the files, what was found in them, and the materials. */
@@ -16,9 +20,16 @@ final class ModelSheet extends VBox {
     private final Workbench bench;
     /** The material whose choice is open, or null. */
     private String chosen;
+    private final TextField find = new TextField();
 
     ModelSheet(Workbench bench) {
         this.bench = bench;
+        find.setId("find-material");
+        find.setPromptText("Find a material");
+        find.setOnAction(e -> {
+            fill();
+            find.requestFocus();
+        });
         bench.projectProperty().addListener((o, a, b) -> {
             if (a == null || b == null || a.models() != b.models() || a.materials() != b.materials()) fill();
         });
@@ -48,8 +59,10 @@ final class ModelSheet extends VBox {
         if (f.findings().isEmpty()) found.getChildren().add(Ui.note("No flipped normals, faces without area or missing textures."));
         VBox materials = Ui.card("Materials", Ui.label(Integer.toString(f.materials().size()), "figure"));
         if (!f.materials().isEmpty()) materials.getChildren().add(Ui.note("Choose one to start it from a real material."));
+        List<Material> wanted = f.materials().stream().filter(m -> m.name().toLowerCase(Locale.ROOT).contains(find.getText().strip().toLowerCase(Locale.ROOT))).toList();
+        if (f.materials().size() > MOST_LINES) materials.getChildren().add(find);
         int n = 0;
-        for (var m : f.materials()) {
+        for (var m : wanted) {
             if (n == MOST_LINES) break;
             String from = from(m.name());
             String what = from != null ? from : m.glows() ? "glows" : m.transmission() > 0 ? "glass" : m.metallic() > 0.5 ? "metal" : m.translucency() > 0 ? "translucent" : "";
@@ -63,7 +76,7 @@ final class ModelSheet extends VBox {
             b.getStyleClass().add("list-here");
             materials.getChildren().add(library(m.name(), from));
         }
-        if (f.materials().size() > MOST_LINES) materials.getChildren().add(Ui.note("and " + (f.materials().size() - MOST_LINES) + " more"));
+        if (wanted.size() > MOST_LINES) materials.getChildren().add(Ui.note("and " + (wanted.size() - MOST_LINES) + " more; type a part of the name above"));
         getChildren().addAll(files, found, materials);
     }
 

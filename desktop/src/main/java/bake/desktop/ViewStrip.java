@@ -1,6 +1,6 @@
 package bake.desktop;
 
-import bake.core.finish.Srgb;
+import bake.core.math.Srgb;
 import bake.formats.project.View;
 import bake.studio.LiveRender;
 import java.util.Locale;

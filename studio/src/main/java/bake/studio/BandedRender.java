@@ -44,6 +44,12 @@ public final class BandedRender {
         return Runtime.getRuntime().maxMemory() / 3;
     }
 
+    /** @throws FormatException when a picture in bands cannot be written under that name */
+    public static void checkEnding(Path file) throws FormatException {
+        if (!file.getFileName().toString().toLowerCase(Locale.ROOT).endsWith(".exr"))
+            throw new FormatException(file.getFileName().toString(), null, "is too large to be held in memory; pictures that large are written as .exr");
+    }
+
     /** Ends the picture; nothing is kept, since half of a file is none. */
     public void stop() {
         stopped = true;
@@ -60,8 +66,7 @@ public final class BandedRender {
      * @throws FormatException when the file's ending is not .exr
      */
     public RenderJob.Progress run(Path file, long bytes, Consumer<RenderJob.Progress> each) throws IOException {
-        if (!file.getFileName().toString().toLowerCase(Locale.ROOT).endsWith(".exr"))
-            throw new FormatException(file.getFileName().toString(), null, "is too large to be held in memory; pictures that large are written as .exr");
+        checkEnding(file);
         Region r = order.region();
         int rows = Math.min(r.height(), rows(r.width(), bytes));
         long rays = 0;

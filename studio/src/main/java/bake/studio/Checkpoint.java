@@ -21,18 +21,27 @@ import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
 
 /**
  * A picture in the making, kept in a file after whole passes, so that it goes on after a crash or a stop and ends with the
  * same bits as if nothing had happened. The file belongs to one scene, view and way of rendering; for any other it is ignored.
  */
 public final class Checkpoint {
-    private static final int MAGIC = 0x42414b43, VERSION = 1;
+    private static final int MAGIC = 0x42414b43, VERSION = 2;
+    /** To be raised whenever the engine makes other bits of the same scene. */
+    private static final int ENGINE = 1;
+    private static final int MOST_FILES = 20_000;
     /** Time between two writes, and how much more work than writing there must be. */
     private static final long EVERY = 60_000_000_000L, SHARE = 20;
 
-    /** How far the picture was. */
-    record State(int passes, long worked) {}
+    /**
+     * How far the picture was.
+     *
+     * @param worked nanoseconds
+     * @param clamped luminance that the clamp took away, summed over samples, cd/m2
+     */
+    record State(int passes, long worked, long rays, double clamped) {}
 
     private final Path file;
     private final String identity;
@@ -60,9 +69,9 @@ public final class Checkpoint {
         try {
             MessageDigest d = MessageDigest.getInstance("SHA-256");
             Project seen = p.withPresets(List.of()).withViews(List.of(v)).withCurrent(v.name()).withName("");
-            put(d, "bake 1 " + ProjectFile.toJson(seen) + " " + o.width() + "x" + o.height() + o.region() + o.seed() + o.keepGroups());
+            put(d, "bake " + ENGINE + " " + ProjectFile.toJson(seen) + " " + o.width() + "x" + o.height() + o.region() + o.seed() + o.keepGroups());
             put(d, RenderJob.paths(o.preset(), o.seed()).kinds() + " " + o.preset().bounces() + " " + o.preset().clamp() + " " + o.preset().filter() + " " + o.preset().filterRadius());
-            for (Project.ModelRef m : p.models()) stamp(d, folder.resolve(m.file()));
+            for (Path f : p.models().stream().map(m -> folder.resolve(m.file()).normalize().getParent()).distinct().toList()) stampAll(d, f);
             if (v.around().file() != null) stamp(d, folder.resolve(v.around().file()));
             return HexFormat.of().formatHex(d.digest());
         } catch (NoSuchAlgorithmException e) {
@@ -72,6 +81,14 @@ public final class Checkpoint {
 
     private static void put(MessageDigest d, String s) {
         d.update(s.getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** A model's folder with everything in it: buffers and pictures belong to the model too. */
+    private static void stampAll(MessageDigest d, Path folder) throws IOException {
+        if (!Files.isDirectory(folder)) return;
+        try (Stream<Path> s = Files.walk(folder, 3)) {
+            for (Path f : s.filter(Files::isRegularFile).limit(MOST_FILES).sorted().toList()) stamp(d, f);
+        }
     }
 
     private static void stamp(MessageDigest d, Path f) throws IOException {
@@ -124,12 +141,13 @@ public final class Checkpoint {
     private State header(DataInputStream in) throws IOException {
         if (in.readInt() != MAGIC || in.readInt() != VERSION || !in.readUTF().equals(identity)) return null;
         int passes = in.readInt();
-        long worked = in.readLong();
-        return passes > 0 && worked >= 0 ? new State(passes, worked) : null;
+        long worked = in.readLong(), rays = in.readLong();
+        double clamped = in.readDouble();
+        return passes > 0 && worked >= 0 ? new State(passes, worked, rays, clamped) : null;
     }
 
     /** After a whole pass: writes the file when it is time to. */
-    void passed(Film film, int passes, long worked) {
+    void passed(Film film, State s) {
         long now = System.nanoTime();
         if (!asked && now - last < wait) return;
         asked = false;
@@ -139,8 +157,10 @@ public final class Checkpoint {
                 out.writeInt(MAGIC);
                 out.writeInt(VERSION);
                 out.writeUTF(identity);
-                out.writeInt(passes);
-                out.writeLong(worked);
+                out.writeInt(s.passes());
+                out.writeLong(s.worked());
+                out.writeLong(s.rays());
+                out.writeDouble(s.clamped());
                 out.flush();
                 film.save(b -> {
                     try {

@@ -19,7 +19,8 @@ public final class Delivery {
     public interface Listener {
         void progress(Item item, RenderJob.Progress p);
 
-        void finished(Item item, RenderJob job);
+        /** @param resumedAt the pass that it went on from, or 0 */
+        void finished(Item item, RenderJob.Progress p, int resumedAt);
 
         void failed(Item item, Exception e);
 
@@ -37,6 +38,7 @@ public final class Delivery {
     private final Path folder;
     private volatile boolean stopped;
     private volatile RenderJob current;
+    private volatile BandedRender bands;
 
     /** @param folder of the project */
     public Delivery(Workers workers, Compiler compiler, Path folder) {
@@ -62,6 +64,8 @@ public final class Delivery {
         stopped = true;
         RenderJob j = current;
         if (j != null) j.stop();
+        BandedRender b = bands;
+        if (b != null) b.stop();
     }
 
     /** Renders all items in order; a failure of one does not keep the others from being made. */
@@ -71,21 +75,38 @@ public final class Delivery {
             try {
                 RenderScene scene = compiler.compile(project, i.view());
                 RenderJob.Order order = new RenderJob.Order(i.view().name(), i.view().camera().camera(), i.view().look(), i.preset(), i.width(), i.height(), null, 1, false);
-                RenderJob job = new RenderJob(scene, order, workers);
-                job.keepIn(new Checkpoint(Checkpoint.beside(i.file()), Checkpoint.identity(project, folder, i.view(), order),
-                        e -> listener.warned(i, "the unfinished picture could not be kept: " + e.getMessage())));
-                current = job;
-                if (stopped) job.stop();
-                job.run(p -> listener.progress(i, p));
-                if (job.progress().passes() > 0) {
-                    PictureOutput.write(i.file(), job.film(), job.finish(), null, job.order().region(), i.preset().denoise(), 200);
-                    listener.finished(i, job);
-                } else listener.failed(i, new IOException("stopped before the first pass was done"));
+                if (BandedRender.needed(i.width(), i.height(), BandedRender.filmBytes())) inBands(scene, order, i, listener);
+                else whole(scene, order, project, i, listener);
             } catch (Exception e) {
                 listener.failed(i, e);
+            } catch (OutOfMemoryError e) {
+                listener.failed(i, new IOException("there is not enough memory for a picture this large; make it smaller, or deliver EXR"));
             } finally {
                 current = null;
+                bands = null;
             }
         }
+    }
+
+    private void whole(RenderScene scene, RenderJob.Order order, Project project, Item i, Listener listener) throws IOException {
+        RenderJob job = new RenderJob(scene, order, workers);
+        job.keepIn(new Checkpoint(Checkpoint.beside(i.file()), Checkpoint.identity(project, folder, i.view(), order),
+                e -> listener.warned(i, "the unfinished picture could not be kept: " + e.getMessage())));
+        current = job;
+        if (stopped) job.stop();
+        job.run(p -> listener.progress(i, p));
+        if (job.progress().passes() == 0) throw new IOException("stopped before the first pass was done");
+        PictureOutput.write(i.file(), job.film(), job.finish(), null, job.order().region(), i.preset().denoise(), 200);
+        listener.finished(i, job.progress(), job.resumedAt());
+    }
+
+    /** A picture that does not fit into the memory. */
+    private void inBands(RenderScene scene, RenderJob.Order order, Item i, Listener listener) throws IOException {
+        BandedRender b = new BandedRender(scene, order, workers);
+        bands = b;
+        if (stopped) b.stop();
+        RenderJob.Progress p = b.run(i.file(), BandedRender.filmBytes(), g -> listener.progress(i, g));
+        if (p.state() == RenderJob.State.STOPPED) throw new IOException("stopped; of a picture this large nothing can be kept");
+        listener.finished(i, p, 0);
     }
 }

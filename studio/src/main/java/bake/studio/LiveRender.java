@@ -5,6 +5,8 @@ import bake.core.film.Region;
 import bake.core.finish.Finish;
 import bake.core.finish.Look;
 import bake.core.scene.Camera;
+import bake.core.scene.Material;
+import bake.core.scene.Scene;
 import bake.core.transport.Diagram;
 import bake.core.transport.Passes;
 import bake.core.transport.PathSettings;
@@ -51,6 +53,7 @@ public final class LiveRender implements AutoCloseable {
     /** Divisor of the very first picture, by how long the last one took. */
     private double coarse = 10;
     private RenderScene compiled;
+    private List<Material> clay, clayOf;
 
     /**
      * @param compiled what was compiled of the scene before, or null
@@ -122,8 +125,17 @@ public final class LiveRender implements AutoCloseable {
 
     private RenderScene compile(Project project, View view, Showing showing) throws java.io.IOException {
         synchronized (assembly) {
-            return compiled = RenderScene.compile(showing.of(assembly.scene(project, view)), compiled, Workers.COMPILING, HierarchyCache.shared());
+            Scene scene = assembly.scene(project, view);
+            if (showing == Showing.CLAY) scene = inClay(scene);
+            return compiled = RenderScene.compile(scene, compiled, Workers.COMPILING, HierarchyCache.shared());
         }
+    }
+
+    /** The same list of materials always gives the same list of clay, so that compiling sees that nothing changed. */
+    private Scene inClay(Scene s) {
+        if (clayOf != s.materials()) clay = Showing.CLAY.of(s.materials());
+        clayOf = s.materials();
+        return new Scene(s.meshes(), s.instances(), clay, s.textures(), s.lamps(), s.surroundings());
     }
 
     private void render(Request r) throws java.io.IOException {

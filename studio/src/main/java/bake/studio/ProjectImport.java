@@ -62,6 +62,7 @@ public final class ProjectImport {
      */
     public static List<String> replace(Path model, Path folder, String old) throws IOException {
         Path file = folder.resolve(ProjectFile.NAME);
+        if (!Files.isRegularFile(file)) throw new FormatException(folder.toString(), null, "holds no project; import the model without --again first");
         Project p = ProjectFile.read(file);
         List<String> files = p.models().stream().map(Project.ModelRef::file).toList();
         if (old == null && files.size() != 1) throw new FormatException(ProjectFile.NAME, null, "has " + files.size() + " models; say which to replace: " + String.join(", ", files));

@@ -160,6 +160,7 @@ public final class RenderJob {
         if (saved != null) {
             resumedAt = pass = saved.passes();
             worked = saved.worked();
+            renderer.goOn(saved.rays(), saved.clamped());
             noise = finish.noise(film(), order.region);
             checkAt = pass + 1;
         }
@@ -173,7 +174,7 @@ public final class RenderJob {
             worked += System.nanoTime() - start;
             if (!whole) break;
             pass++;
-            if (checkpoint != null) checkpoint.passed(film(), pass, worked);
+            if (checkpoint != null) checkpoint.passed(film(), new Checkpoint.State(pass, worked, renderer.rays(), renderer.clampedSum()));
             // Estimating noise costs a walk over the film; rarer checks suffice as passes add up.
             if (pass >= checkAt || pass == most) {
                 noise = finish.noise(film(), order.region);

@@ -24,10 +24,12 @@ import bake.formats.project.View;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 
 /**
@@ -81,7 +83,9 @@ public final class SceneAssembly {
         ImportedModel m = models.get(ref);
         if (m != null) return m;
         Path p = SafePath.inside(folder, ref.file(), "project.json");
-        m = TextureBudget.fit(ModelReader.read(p, ref.unit(), ref.up(), ref.variant()), TextureBudget.bytes());
+        // What the models before it leave, but never next to nothing.
+        long others = models.values().stream().mapToLong(TextureBudget::size).sum();
+        m = TextureBudget.fit(ModelReader.read(p, ref.unit(), ref.up(), ref.variant()), Math.max(TextureBudget.bytes() - others, TextureBudget.bytes() / 8));
         models.put(ref, m);
         return m;
     }
@@ -130,6 +134,7 @@ public final class SceneAssembly {
         List<String> layers = new ArrayList<>();
         List<Lamp> lamps = new ArrayList<>();
         findings.clear();
+        models.keySet().retainAll(project.models());
         for (Project.ModelRef ref : project.models()) {
             ImportedModel m = model(ref);
             int mesh0 = meshes.size(), material0 = materials.size(), texture0 = textures.size();
@@ -156,6 +161,10 @@ public final class SceneAssembly {
             meshes.add(shapeMesh(s, material));
             instances.add(new Instance(s.name(), meshes.size() - 1, placement(s), layer(layers, s.layer() == null ? "Shapes" : s.layer())));
         }
+        Set<Mesh> used = Collections.newSetFromMap(new IdentityHashMap<>());
+        used.addAll(meshes);
+        movedMeshes.values().retainAll(used);
+        shapeMeshes.values().retainAll(used);
         // Lists that hold the same things stay the same lists: an edit of a material builds no hierarchy anew.
         return new Parts(project.models(), project.shapes(), project.materials(), kept(meshes, parts == null ? null : parts.meshes), kept(instances, parts == null ? null : parts.instances),
                 List.copyOf(materials), kept(textures, parts == null ? null : parts.textures), List.copyOf(layers), List.copyOf(lamps));

@@ -1,8 +1,7 @@
 package bake.studio;
 
-import bake.core.scene.Material;
-import bake.core.scene.Scene;
 import bake.core.math.Vec3;
+import bake.core.scene.Material;
 import java.util.List;
 
 /** What the easel shows of a model. */
@@ -19,17 +18,9 @@ public enum Showing {
     /** Reflectance of clay: middle of what rooms have (common practice, no source). */
     private static final double CLAY_REFLECTANCE = 0.5;
 
-    /** Clay versions of lists of materials, so that the same list always gives the same one. */
-    private static List<Material> lastFrom, lastClay;
-
-    /** The scene made ready for this. */
-    synchronized Scene of(Scene s) {
-        if (this != CLAY) return s;
-        if (lastFrom != s.materials()) {
-            lastClay = s.materials().stream().map(Showing::clay).toList();
-            lastFrom = s.materials();
-        }
-        return new Scene(s.meshes(), s.instances(), lastClay, s.textures(), s.lamps(), s.surroundings());
+    /** The materials of clay; {@code m} itself for all other ways. */
+    List<Material> of(List<Material> m) {
+        return this == CLAY ? m.stream().map(Showing::clay).toList() : m;
     }
 
     private static Material clay(Material m) {

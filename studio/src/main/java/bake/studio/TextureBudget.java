@@ -25,11 +25,16 @@ final class TextureBudget {
         return 4L * t.width() * t.height() * 4 / 3;
     }
 
+    /** Bytes that a model's textures take. */
+    static long size(ImportedModel m) {
+        return m.textures().stream().mapToLong(TextureBudget::size).sum();
+    }
+
     private record Entry(int at, Texture texture) {}
 
     /** The model with textures that fit; the same object where they fit already. */
     static ImportedModel fit(ImportedModel m, long most) {
-        long total = m.textures().stream().mapToLong(TextureBudget::size).sum();
+        long total = size(m);
         if (total <= most) return m;
         long before = total;
         List<Texture> out = new ArrayList<>(m.textures());

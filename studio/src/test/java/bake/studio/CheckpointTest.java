@@ -50,7 +50,7 @@ class CheckpointTest {
 
     private RenderJob.Order order(Project p, int samples, long seed) {
         View v = p.views().getFirst();
-        return new RenderJob.Order(v.name(), v.camera().camera(), Look.PLAIN, new Preset("p", 1, "final", "interior", 0, 0, 0, samples, 6, 0, true, null, null, null, null, null, Map.of()), 48, 30, null, seed, false);
+        return new RenderJob.Order(v.name(), v.camera().camera(), Look.PLAIN, new Preset("p", 1, "final", "interior", 0, 0, 0, samples, 6, 0.3, true, null, null, null, null, null, Map.of()), 48, 30, null, seed, false);
     }
 
     private RenderScene scene(Project p) throws IOException {
@@ -93,6 +93,9 @@ class CheckpointTest {
             assertEquals(9, second.resumedAt());
             assertEquals(24, second.progress().passes());
             assertArrayEquals(pixels(once.film()), pixels(second.film()), 0);
+            assertTrue(once.clampedShare() > 0);
+            assertEquals(once.clampedShare(), second.clampedShare(), 1e-6 * once.clampedShare(), "what was clamped before counts too");
+            assertTrue(second.progress().rays() >= once.progress().rays(), "and so do the rays");
             assertFalse(Files.exists(file), "a picture that is done needs none");
         }
     }
@@ -104,6 +107,11 @@ class CheckpointTest {
         String one = Checkpoint.identity(p, dir, v, order(p, 4, 1));
         assertEquals(one, Checkpoint.identity(p.withName("other"), dir, v, order(p, 99, 1)));
         assertNotEquals(one, Checkpoint.identity(p, dir, v, order(p, 4, 2)));
+        Path model = Files.createDirectories(dir.resolve("model"));
+        Project withModel = p.withModels(java.util.List.of(new Project.ModelRef("model/a.gltf", null, null, null, null, Map.of())));
+        String before = Checkpoint.identity(withModel, dir, v, order(p, 4, 1));
+        Files.writeString(model.resolve("a.bin"), "buffers belong to the picture too");
+        assertNotEquals(before, Checkpoint.identity(withModel, dir, v, order(p, 4, 1)));
         assertNotEquals(one, Checkpoint.identity(Settings.set(p, "shapes[0].size=[4,5]"), dir, v, order(p, 4, 1)));
         RenderScene s = scene(p);
         Path file = dir.resolve("x.unfinished");

@@ -55,6 +55,8 @@ class ReimportTest {
         List<String> lost = ProjectImport.replace(obj("house-v3.obj", "door", 5), folder, "model/house-v2.obj");
         assertEquals(List.of("material 'wall' is not in the new file"), lost);
         assertThrows(FormatException.class, () -> ProjectImport.replace(dir.resolve("house.obj"), folder, "model/none.obj"));
+        FormatException none = assertThrows(FormatException.class, () -> ProjectImport.replace(dir.resolve("house.obj"), dir.resolve("nowhere"), null));
+        assertTrue(none.getMessage().contains("holds no project"), none.getMessage());
     }
 
     @Test

@@ -240,7 +240,7 @@ class StudioTest {
                 public void progress(Delivery.Item i, RenderJob.Progress g) {}
 
                 @Override
-                public void finished(Delivery.Item i, RenderJob j) {
+                public void finished(Delivery.Item i, RenderJob.Progress g, int resumedAt) {
                     told.add(i.view().name());
                 }
 

@@ -1,5 +1,6 @@
 package bake.core.finish;
 
+import bake.core.math.Srgb;
 import bake.core.film.Film;
 import bake.core.film.Region;
 

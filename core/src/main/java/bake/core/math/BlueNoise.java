@@ -60,7 +60,7 @@ final class BlueNoise {
             rank[i] = k;
         }
         int[] tile = new int[COUNT];
-        Arrays.setAll(tile, i -> (int) ((rank[i] + 0.5) / COUNT * 4294967296.0 - 2147483648.0) ^ 0x80000000);
+        Arrays.setAll(tile, i -> (int) (long) ((rank[i] + 0.5) / COUNT * 0x1p32));
         return tile;
     }
 

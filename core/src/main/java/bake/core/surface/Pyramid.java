@@ -1,5 +1,6 @@
 package bake.core.surface;
 
+import bake.core.math.Srgb;
 import bake.core.scene.Texture;
 
 /**
@@ -8,18 +9,17 @@ import bake.core.scene.Texture;
  */
 final class Pyramid {
     private static final float[] SRGB = new float[256], LINEAR = new float[256];
-    /** Bytes for linear values in steps of 1/4095 on the sRGB curve. */
+    /** Bytes on the sRGB curve for linear values in steps of 1/4095. */
     private static final byte[] ENCODE = new byte[4096];
 
     static {
         for (int i = 0; i < 256; i++) {
-            double c = i / 255.0; // IEC 61966-2-1
-            SRGB[i] = (float) (c <= 0.04045 ? c / 12.92 : Math.pow((c + 0.055) / 1.055, 2.4));
+            double c = i / 255.0;
+            SRGB[i] = (float) Srgb.decode(c);
             LINEAR[i] = (float) c;
         }
         for (int i = 0; i < ENCODE.length; i++) {
-            double c = i / 4095.0;
-            ENCODE[i] = (byte) Math.round(255 * (c <= 0.0031308 ? 12.92 * c : 1.055 * Math.pow(c, 1 / 2.4) - 0.055));
+            ENCODE[i] = (byte) Math.round(255 * Srgb.encode(i / 4095.0));
         }
     }
 

@@ -65,7 +65,7 @@ public final class SurfacePoint {
         gy *= l;
         gz *= l;
         material = b.materials()[prim];
-        float spread = footprint(ray);
+        float spread = table.pictured[material] ? footprint(ray) : -100;
         SurfaceValues.read(this, table, s, t, spread);
         orient(ray);
         int im = SurfaceTable.IMAGES * material, o2 = SurfaceTable.STRIDE * material;
@@ -75,6 +75,22 @@ public final class SurfacePoint {
         if (map != null) bend(map, s, t, spread, table.values[o2 + SurfaceTable.NORMAL_SCALE], ray);
         if (layered && turn != 0) rotate();
         bent = nx * gx + ny * gy + nz * gz;
+    }
+
+    /** Reads only the true face's normal at the ray's hit, turned to the side the ray came from; nothing else is set. */
+    public void face(Geometry geometry, Ray ray) {
+        float[] c = geometry.blas(ray.item).packets();
+        int o = Blas.first(ray.prim);
+        float ax = c[o + 12], ay = c[o + 16], az = c[o + 20], ex = c[o + 24], ey = c[o + 28], ez = c[o + 32];
+        gx = ay * ez - az * ey;
+        gy = az * ex - ax * ez;
+        gz = ax * ey - ay * ex;
+        if (!geometry.isWorld(ray.item)) toWorld(geometry, ray.item);
+        float l = 1 / (float) Math.sqrt(gx * gx + gy * gy + gz * gz);
+        if (gx * ray.dx + gy * ray.dy + gz * ray.dz > 0) l = -l;
+        gx *= l;
+        gy *= l;
+        gz *= l;
     }
 
     /**

@@ -27,6 +27,8 @@ public final class SurfaceTable implements TriangleFilter {
     private final byte[] flags;
     /** Which materials have a coat, sheen or the like. */
     final boolean[] layered;
+    /** Which materials have any picture, so that a ray's footprint on them matters. */
+    final boolean[] pictured;
     private final boolean[] pane, mask, murky;
     private final Pyramid[] pyramids;
 
@@ -44,6 +46,7 @@ public final class SurfaceTable implements TriangleFilter {
         pane = new boolean[n];
         mask = new boolean[n];
         layered = new boolean[n];
+        pictured = new boolean[n];
         murky = new boolean[n];
         for (int i = 0; i < n; i++) fill(i, materials.get(i));
     }
@@ -106,7 +109,10 @@ public final class SurfaceTable implements TriangleFilter {
         Layers.Images x = l.images();
         Material.Image[] all = {m.baseImage(), m.roughnessImage(), m.normalImage(), m.emissionImage(), x.specular(), x.specularColour(), x.coat(), x.coatRoughness(),
                 x.sheen(), x.sheenRoughness(), x.anisotropy(), x.transmission(), m.relief().height()};
-        for (int k = 0; k < IMAGES; k++) images[IMAGES * i + k] = TextureLookup.of(all[k], pyramids, m.relief().scatter());
+        for (int k = 0; k < IMAGES; k++) {
+            images[IMAGES * i + k] = TextureLookup.of(all[k], pyramids, m.relief().scatter());
+            pictured[i] |= images[IMAGES * i + k] != null;
+        }
         pane[i] = m.thin() && m.transmission() > 0;
         mask[i] = m.alphaMode() == Material.AlphaMode.MASK;
         boolean soft = m.alphaMode() == Material.AlphaMode.BLEND && (m.alpha() < 1 || m.baseImage() != null);

@@ -1,5 +1,6 @@
 package bake.core.surface;
 
+import bake.core.math.PathSampler;
 import bake.core.scene.Material;
 
 /** Filtered, repeating lookups in one texture with its transform; colours come back linear. */
@@ -113,7 +114,7 @@ final class TextureLookup {
             w = w * w * w;
             w *= w;
             if (w < 1e-4f) continue;
-            int h = bake.core.math.PathSampler.hash(vx * 0x9e3779b1 ^ bake.core.math.PathSampler.hash(vy * 0x85ebca77));
+            int h = PathSampler.hash(vx * 0x9e3779b1 ^ PathSampler.hash(vy * 0x85ebca77));
             filtered(x + (h & 0xffff) / 65536f, y + (h >>> 16) / 65536f, level, out);
             r += w * out[0];
             g += w * out[1];

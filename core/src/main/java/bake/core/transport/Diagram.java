@@ -84,11 +84,11 @@ public final class Diagram implements Passes {
                 float r0 = 0.82f, g0 = 0.82f, b0 = 0.81f;
                 boolean hit = scene.tracer().closest(rays[w]) && rays[w].item < scene.tracer().firstLamp();
                 if (hit) {
-                    points[w].load(scene.geometry(), scene.surfaces(), rays[w]);
+                    points[w].face(scene.geometry(), rays[w]);
                     SurfacePoint s = points[w];
                     float facing = Math.abs(s.gx * o[3] + s.gy * o[4] + s.gz * o[5]), shade = 0.35f + 0.6f * facing;
                     if (kind == Kind.MATERIALS) {
-                        int h = PathSampler.hash(s.material * 0x9e3779b1 + 77);
+                        int h = PathSampler.hash(scene.geometry().blas(rays[w].item).materials()[rays[w].prim] * 0x9e3779b1 + 77);
                         r0 = shade * (0.15f + 0.75f * (h & 255) / 255f);
                         g0 = shade * (0.15f + 0.75f * (h >>> 8 & 255) / 255f);
                         b0 = shade * (0.15f + 0.75f * (h >>> 16 & 255) / 255f);

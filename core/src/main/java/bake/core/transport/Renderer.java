@@ -22,6 +22,8 @@ public final class Renderer implements Passes {
     private final PathTracer[] tracers;
     private final PathSampler[] samplers;
     private final float[][] paths, rays;
+    private long raysBefore;
+    private double clampedBefore;
     /** Null where paths are not guided. */
     private final Training training;
 
@@ -91,15 +93,26 @@ public final class Renderer implements Passes {
 
     @Override
     public long rays() {
-        long n = 0;
+        long n = raysBefore;
         for (PathTracer t : tracers) n += t.rays();
         return n;
     }
 
     /** Luminance that the clamp took away per sample so far, cd/m2. Read between passes. */
     public double clampedLuminance() {
-        double sum = 0;
+        return clampedSum() / Math.max(1, film.samples());
+    }
+
+    /** The same summed over all samples. */
+    public double clampedSum() {
+        double sum = clampedBefore;
         for (PathTracer t : tracers) sum += t.clampedLuminance();
-        return sum / Math.max(1, film.samples());
+        return sum;
+    }
+
+    /** Counts what was traced and clamped before the film was handed to this renderer. */
+    public void goOn(long rays, double clampedSum) {
+        raysBefore = rays;
+        clampedBefore = clampedSum;
     }
 }

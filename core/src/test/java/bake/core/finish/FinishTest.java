@@ -1,5 +1,6 @@
 package bake.core.finish;
 
+import bake.core.math.Srgb;
 import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;

@@ -4,7 +4,6 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import bake.core.finish.Srgb;
 import bake.core.finish.ToneCurve;
 import bake.core.scene.Camera;
 import org.junit.jupiter.api.Test;

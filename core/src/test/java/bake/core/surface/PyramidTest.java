@@ -3,7 +3,7 @@ package bake.core.surface;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import bake.core.finish.Srgb;
+import bake.core.math.Srgb;
 import bake.core.scene.Material;
 import bake.core.scene.Texture;
 import java.util.SplittableRandom;

@@ -76,7 +76,7 @@ class RadiosityTest {
             // Factors of a patch are the mean over four places on it.
             for (int s = 0; s < 4; s++) {
                 Vec3 at = p.at(0.25 + 0.5 * (s % 2), 0.25 + 0.5 * (s / 2));
-                if (p.n().z() >= 0 && at.z() < H - 0.02) direct[i] += above(at, p.n(), lamp) * exitance / 4;
+                if (p.n().z() >= 0 && at.z() < H - 0.02) direct[i] += pointFactor(at, p.n(), lamp) * exitance / 4;
                 for (int j = 0; j < n; j++) if (!patches.get(j).n().equals(p.n())) factor[i][j] += (float) (pointFactor(at, p.n(), patches.get(j)) / 4);
             }
         }
@@ -96,17 +96,11 @@ class RadiosityTest {
         int k = 0;
         for (double[] at : new double[][] {{3, 2}, {1, 1}, {5, 3}, {0.5, 2}, {3, 3.5}}) {
             Vec3 p = new Vec3(at[0], at[1], 0);
-            double expected = above(p, Vec3.UP, lamp) * exitance;
+            double expected = pointFactor(p, Vec3.UP, lamp) * exitance;
             for (int j = 0; j < n; j++) if (patches.get(j).n().z() <= 0) expected += pointFactor(p, Vec3.UP, patches.get(j)) * b[j];
             var r = meter.measure(new Vec3(at[0], at[1], 1e-4), Vec3.UP, 1 << 16, 3, k++);
             assertTrue(r.error() < 0.003 * expected, "standard error " + r.error() + " of " + expected);
             assertEquals(expected, r.lux(), 0.01 * expected, "floor at " + at[0] + ", " + at[1]);
         }
-    }
-
-    /** Factor to the lamp, which faces down: nothing for what lies above it. */
-    private static double above(Vec3 p, Vec3 n, Patch lamp) {
-        // A wall sees all of the lamp, since the lamp lies wholly on its inner side.
-        return pointFactor(p, n, lamp);
     }
 }

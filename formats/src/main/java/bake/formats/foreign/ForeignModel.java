@@ -31,6 +31,8 @@ public final class ForeignModel {
     public static final List<String> ENDINGS = List.of(".fbx", ".dae", ".stl", ".ply", ".3ds", ".ifc");
     private static final long SECONDS = Long.getLong("bake.import.seconds", 300), MEMORY_MB = Long.getLong("bake.import.memory", 6000);
 
+    private static final int MOST_TEXT = 1 << 22;
+
     private ForeignModel() {}
 
     /**
@@ -47,8 +49,8 @@ public final class ForeignModel {
             if (!Files.isRegularFile(gltf)) throw bad(file, "could not be read; export it as .glb");
             ImportedModel m = GltfReader.read(gltf);
             List<Finding> findings = new ArrayList<>(m.findings());
-            JsonNode told = Json.parse(Files.readString(out.resolve("told.json")), file.getFileName().toString());
-            for (JsonNode n : told.path("findings")) findings.add(new Finding(Finding.Kind.valueOf(n.path("kind").asText()), n.path("where").asText(), n.path("text").asText()));
+            JsonNode told = Json.parse(head(out.resolve("told.json")), file.getFileName().toString());
+            for (JsonNode n : told.path("findings")) findings.add(new Finding(kind(n.path("kind").asText()), n.path("where").asText(), n.path("text").asText()));
             return new ImportedModel(file.getFileName().toString(), m.meshes(), m.instances(), m.materials(), m.textures(), m.layers(), m.cameras(), m.lamps(), findings);
         } finally {
             delete(out);
@@ -65,7 +67,7 @@ public final class ForeignModel {
         try {
             run(file, out, 1, 'p', () -> false);
             Map<Integer, Mesh> parts = new HashMap<>();
-            for (Mesh m : GltfReader.read(out.resolve("model.gltf")).meshes()) parts.put(Integer.parseInt(m.name()), m);
+            for (Mesh m : GltfReader.read(out.resolve("model.gltf")).meshes()) if (m.name().matches("\\d{1,9}")) parts.put(Integer.parseInt(m.name()), m);
             return parts;
         } finally {
             delete(out);
@@ -100,18 +102,30 @@ public final class ForeignModel {
             p.destroyForcibly();
         }
         if (p.exitValue() == 0) return;
-        String said = Files.exists(log) ? Files.readString(log, StandardCharsets.ISO_8859_1) : "";
+        String said = Files.exists(log) ? head(log) : "";
         String line = said.lines().filter(l -> l.startsWith(ForeignWorker.REFUSED)).findFirst().map(l -> l.substring(ForeignWorker.REFUSED.length())).orElse(null);
         if (line != null) throw bad(file, line);
-        if (said.contains("OutOfMemoryError") || said.contains("memory")) throw bad(file, "needs more memory than the " + MEMORY_MB + " MB that reading may take; export it in parts");
+        if (Stream.of("OutOfMemoryError", "insufficient memory", "bad_alloc", "Could not reserve").anyMatch(said::contains)) throw bad(file, "needs more memory than the " + MEMORY_MB + " MB that reading may take; export it in parts");
         throw bad(file, "made its reader fail (code " + p.exitValue() + "); the file is damaged or unusual: export it as .glb");
+    }
+
+    /** The beginning of a file that the child has written, which may be of any length. */
+    private static String head(Path file) throws IOException {
+        try (var in = Files.newInputStream(file)) {
+            return new String(in.readNBytes(MOST_TEXT), StandardCharsets.UTF_8);
+        }
+    }
+
+    private static Finding.Kind kind(String name) {
+        for (Finding.Kind k : Finding.Kind.values()) if (k.name().equals(name)) return k;
+        return Finding.Kind.NOT_READ;
     }
 
     private static String classPath() {
         // Only what the child needs; a module path is no place to look for it.
         List<String> out = new ArrayList<>();
         for (String e : (System.getProperty("java.class.path") + File.pathSeparator + System.getProperty("jdk.module.path", "")).split(File.pathSeparator))
-            if (!e.isEmpty() && !e.contains("javafx")) out.add(e);
+            if (!e.isEmpty() && !Path.of(e).getFileName().toString().contains("javafx")) out.add(e);
         return String.join(File.pathSeparator, out);
     }
 

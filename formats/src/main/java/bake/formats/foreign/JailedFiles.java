@@ -5,7 +5,9 @@ import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import org.lwjgl.assimp.AIFile;
 import org.lwjgl.assimp.AIFileIO;
@@ -18,7 +20,8 @@ final class JailedFiles {
 
     private final Path folder;
     private final Map<Long, ByteBuffer> open = new HashMap<>();
-    private final Map<Long, long[]> places = new HashMap<>();
+    /** Callbacks live as long as their files may be used. */
+    private final List<AIFile> kept = new ArrayList<>();
 
     JailedFiles(Path folder) {
         this.folder = folder;
@@ -65,13 +68,9 @@ final class JailedFiles {
         });
         f.FlushProc(file -> {});
         open.put(f.address(), data);
-        places.put(f.address(), at);
         kept.add(f);
         return f.address();
     }
-
-    /** Callbacks live as long as their files may be used. */
-    private final java.util.List<AIFile> kept = new java.util.ArrayList<>();
 
     private Path resolve(String name) {
         try {
@@ -86,7 +85,6 @@ final class JailedFiles {
 
     private void close(long file) {
         ByteBuffer b = open.remove(file);
-        places.remove(file);
         if (b != null) MemoryUtil.memFree(b);
     }
 }

@@ -272,6 +272,7 @@ public final class GltfReader {
             }
             JsonNode at = p.path("attributes");
             if (!at.has("POSITION")) throw bad(place, "has no positions; export the file again");
+            if (at.has("COLOR_0")) findings.add(new Finding(Finding.Kind.NOT_READ, name, "the colours of its corners are left out"));
             float[] pos = data.floats(at.get("POSITION").asInt(-1), "VEC3");
             float[] nrm = at.has("NORMAL") ? data.floats(at.get("NORMAL").asInt(-1), "VEC3") : null;
             float[] uv = at.has("TEXCOORD_0") ? data.floats(at.get("TEXCOORD_0").asInt(-1), "VEC2") : null;

@@ -14,8 +14,8 @@ import java.nio.file.StandardOpenOption;
 import java.util.zip.Deflater;
 
 /**
- * Writes an OpenEXR picture from the top down, a few rows at a time, so that it need never be held whole: scan lines of 32 bit
- * or 16 bit colours, ZIP compressed in blocks of 16 (OpenEXR file layout, and its predictor for ZIP). The file gets its name when
+ * Writes an OpenEXR picture from the top down, a few rows at a time, so that it need never be held whole: scan lines of 16 bit
+ * colours, ZIP compressed in blocks of 16 (OpenEXR file layout, and its predictor for ZIP). The file gets its name when
  * it is finished.
  */
 public final class ExrRows implements Closeable {

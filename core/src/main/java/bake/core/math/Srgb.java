@@ -1,4 +1,4 @@
-package bake.core.finish;
+package bake.core.math;
 
 /** The sRGB transfer curve (IEC 61966-2-1). */
 public final class Srgb {
