@@ -17,8 +17,8 @@ import java.util.stream.Stream;
  *
  * <pre>bake bench equal-time OTHER_CHECKOUT [SECONDS [WIDTH [VIEW...]]]</pre>
  *
- * Each engine makes two pictures with different seeds, A and B; half the mean of ((A - B) / (A + B) * 2)^2 over pixels,
- * with a floor of a twentieth of the picture's mean under the sum, is the relative variance of one. The second figure is
+ * Each engine makes two pictures with different seeds, A and B; half the mean of ((A - B) / M)^2 over pixels, where M is the
+ * mean of all four pictures with a floor of a twentieth of its own mean under it, is the relative variance of one. The second figure is
  * that of the displayed picture: half the mean squared difference after the tone curve, which counts no firefly for more
  * than white.
  */
@@ -71,7 +71,9 @@ public final class EqualTime {
             a[k] = (float[]) e.get(k).apply("luminance");
             d[k] = (float[]) e.get(k).apply("displayed");
         }
-        double r0 = relative(a[0], a[2]), r1 = relative(a[1], a[3]), s0 = displayed(d[0], d[2]), s1 = displayed(d[1], d[3]);
+        float[] all = new float[a[0].length];
+        for (float[] one : a) for (int i = 0; i < all.length; i++) all[i] += one[i] / 4;
+        double r0 = relative(a[0], a[2], all), r1 = relative(a[1], a[3], all), s0 = displayed(d[0], d[2]), s1 = displayed(d[1], d[3]);
         System.out.printf(Locale.ROOT, "%-24s %8d %8d %5.2f %12.5f %12.5f %5.2f %12.6f %12.6f %5.2f   means %.4f %.4f%n", view, passes[0] + passes[2], passes[1] + passes[3],
                 (passes[1] + passes[3]) / (double) (passes[0] + passes[2]), r0, r1, r0 / r1, s0, s1, s0 / s1, mean(d[0], d[2]), mean(d[1], d[3]));
     }
@@ -82,9 +84,9 @@ public final class EqualTime {
         return s / (2 * a.length);
     }
 
-    private static double relative(float[] a, float[] b) {
-        double floor = 0.1 * mean(a, b), sum = 0;
-        for (int i = 0; i < a.length; i++) sum += Math.pow(2 * (a[i] - b[i]) / (a[i] + b[i] + floor), 2) / 2;
+    private static double relative(float[] a, float[] b, float[] all) {
+        double floor = 0.05 * mean(all, all), sum = 0;
+        for (int i = 0; i < a.length; i++) sum += Math.pow((a[i] - b[i]) / (all[i] + floor), 2) / 2;
         return sum / a.length;
     }
 

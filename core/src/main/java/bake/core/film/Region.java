@@ -6,6 +6,10 @@ public record Region(int x, int y, int width, int height) {
         return new Region(0, 0, width, height);
     }
 
+    public boolean contains(int px, int py) {
+        return px >= x && py >= y && px < x + width && py < y + height;
+    }
+
     /** This region cut to the picture.
      *
      * @throws IllegalArgumentException when nothing is left

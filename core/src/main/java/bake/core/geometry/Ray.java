@@ -18,6 +18,8 @@ public final class Ray {
     public float u, v;
     /** Colour that a shadow ray kept on its way through panes and cut-outs. */
     public float tr, tg, tb;
+    /** Chance that a path going straight on would have passed everything that the shadow ray passed. */
+    public float chance;
     /** Footprint of the ray at its origin, metres, and how fast it widens, radians; 0 for the sharpest look at textures. */
     public float width, spread;
     /** Scene lamp whose own body does not block this shadow ray, or -1. */

@@ -74,11 +74,11 @@ public abstract class Tracer {
 
     /**
      * Whether light passes along the ray within {@code ray.tMin} to {@code ray.t}. On true, {@code tr, tg, tb} hold what
-     * the panes on the way let through. Visible lamp bodies block, so a ray to a lamp must end short of its skin.
+     * the panes on the way let through, and {@code chance} the chance of a path to pass them. Visible lamp bodies block, so a ray to a lamp must end short of its skin.
      */
     public boolean open(Ray ray) {
         ray.traced++;
-        ray.tr = ray.tg = ray.tb = 1;
+        ray.tr = ray.tg = ray.tb = ray.chance = 1;
         if (world != null && walk(world.bvh(), world, 0, ray, ray.ox, ray.oy, ray.oz, ray.dx, ray.dy, ray.dz, true, 0)) return false;
         return top == null || !walk(top, null, -1, ray, ray.ox, ray.oy, ray.oz, ray.dx, ray.dy, ray.dz, true, 0);
     }

@@ -30,6 +30,8 @@ public final class SurfacePoint {
     public int material;
     /** True when the ray came from the side the triangle's winding faces. */
     public boolean front;
+    /** Whether a bent normal was left out because it looked away from the ray: seen from elsewhere the point may be another. */
+    public boolean askew;
     /** Rounding-safe distance to step off the surface. */
     public float offset;
 
@@ -153,6 +155,7 @@ public final class SurfacePoint {
     private void orient(Ray ray) {
         float toward = -(gx * ray.dx + gy * ray.dy + gz * ray.dz);
         front = toward >= 0;
+        askew = false;
         float sn = nx * gx + ny * gy + nz * gz; // before turning: which side the vertex normal belongs to
         if (!front) {
             gx = -gx;
@@ -172,7 +175,10 @@ public final class SurfacePoint {
             ny *= l;
             nz *= l;
         } else setNormal(gx, gy, gz);
-        if (-(nx * ray.dx + ny * ray.dy + nz * ray.dz) < 1e-3f) setNormal(gx, gy, gz);
+        if (-(nx * ray.dx + ny * ray.dy + nz * ray.dz) < 1e-3f) {
+            setNormal(gx, gy, gz);
+            askew = true;
+        }
     }
 
     private void setNormal(float x, float y, float z) {
@@ -215,7 +221,10 @@ public final class SurfacePoint {
         ax *= l;
         ay *= l;
         az *= l;
-        if (-(ax * ray.dx + ay * ray.dy + az * ray.dz) < 1e-2f) return;
+        if (-(ax * ray.dx + ay * ray.dy + az * ray.dz) < 1e-2f) {
+            askew = true;
+            return;
+        }
         setNormal(ax, ay, az);
         frame();
     }
@@ -235,7 +244,10 @@ public final class SurfacePoint {
     /** Takes a bent normal, unless the ray comes from behind it. */
     void tilt(float ax, float ay, float az, Ray ray) {
         float l = 1 / (float) Math.sqrt(ax * ax + ay * ay + az * az);
-        if (-(ax * ray.dx + ay * ray.dy + az * ray.dz) * l < 1e-2f) return;
+        if (-(ax * ray.dx + ay * ray.dy + az * ray.dz) * l < 1e-2f) {
+            askew = true;
+            return;
+        }
         setNormal(ax * l, ay * l, az * l);
     }
 

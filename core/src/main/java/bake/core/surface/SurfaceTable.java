@@ -183,9 +183,10 @@ public final class SurfaceTable implements TriangleFilter {
             ray.tr *= clear;
             ray.tg *= clear;
             ray.tb *= clear;
+            ray.chance *= clear;
             return clear > 0;
         }
-        float t = values[o + TRANSMISSION] * (1 - values[o + METALLIC]) * Fresnel.paneTransmittance(Math.max(cosine, 1e-4f), values[o + IOR]);
+        float through = Fresnel.paneTransmittance(Math.max(cosine, 1e-4f), values[o + IOR]), t = values[o + TRANSMISSION] * (1 - values[o + METALLIC]) * through;
         float r = t * values[o + BASE], g = t * values[o + BASE + 1], bl = t * values[o + BASE + 2];
         TextureLookup image = images[IMAGES * m + BASE_IMAGE];
         if (image != null) {
@@ -202,7 +203,14 @@ public final class SurfaceTable implements TriangleFilter {
         ray.tr *= r;
         ray.tg *= g;
         ray.tb *= bl;
+        ray.chance *= chance(r, g, bl, 1 - through);
         return ray.tr + ray.tg + ray.tb > 1e-6f;
+    }
+
+    /** Chance with which a path goes straight through a pane that lets a colour through and mirrors a share. */
+    public static float chance(float r, float g, float b, float mirror) {
+        float lum = 0.2126f * r + 0.7152f * g + 0.0722f * b;
+        return lum > 0 ? lum / (lum + mirror) : 0;
     }
 
     /** Coverage of a material at a hit, 0 to 1. */

@@ -11,9 +11,11 @@ import bake.core.film.PixelFilter;
  *     bounce; 0 for no limit
  * @param seed chooses the random numbers
  * @param guided whether paths learn, pass by pass, where the surroundings are seen; takes noise away and leaves the mean
+ * @param exchange whether pixels of a group use what each other's bounces met; takes noise away and leaves the mean. Not done where
+ *     the limits by kind end paths, since what is left of them then depends on whose they are
  * @param filter how samples are gathered into pixels
  */
-public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, boolean guided, PixelFilter filter) {
+public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, boolean guided, boolean exchange, PixelFilter filter) {
     /**
      * Most bounces of each kind. What the last one meets still shows its own light.
      *
@@ -28,14 +30,27 @@ public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, bo
     public static final PathSettings REFERENCE = new PathSettings(64, 0, 1);
 
     public PathSettings(int bounces, double clamp, long seed) {
-        this(bounces, Kinds.ALL, clamp, seed, true, PixelFilter.TENT);
+        this(bounces, Kinds.ALL, clamp, seed, true, true, PixelFilter.TENT);
     }
 
     public PathSettings(int bounces, double clamp, long seed, boolean guided, PixelFilter filter) {
-        this(bounces, Kinds.ALL, clamp, seed, guided, filter);
+        this(bounces, Kinds.ALL, clamp, seed, guided, true, filter);
+    }
+
+    public PathSettings(int bounces, Kinds kinds, double clamp, long seed, boolean guided, PixelFilter filter) {
+        this(bounces, kinds, clamp, seed, guided, true, filter);
+    }
+
+    /** Whether bounces are exchanged, all settings considered. */
+    boolean exchanges() {
+        return exchange && Math.min(kinds.diffuse, Math.min(kinds.mirrored, kinds.refracted)) >= bounces;
     }
 
     public PathSettings withSeed(long s) {
-        return new PathSettings(bounces, kinds, clamp, s, guided, filter);
+        return new PathSettings(bounces, kinds, clamp, s, guided, exchange, filter);
+    }
+
+    public PathSettings withExchange(boolean e) {
+        return new PathSettings(bounces, kinds, clamp, seed, guided, e, filter);
     }
 }

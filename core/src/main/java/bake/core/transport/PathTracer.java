@@ -9,6 +9,7 @@ import bake.core.math.PathSampler;
 import bake.core.surface.Fresnel;
 import bake.core.surface.Scatter;
 import bake.core.surface.SurfacePoint;
+import bake.core.surface.SurfaceTable;
 
 /**
  * Unidirectional path tracing (Kajiya 1986) with light sampling and multiple importance sampling (Veach and Guibas
@@ -29,14 +30,30 @@ public final class PathTracer {
     private final int[] most, left = new int[3];
     private final float clamp;
     private final Ray ray = new Ray(), shadow = new Ray();
-    private final SurfacePoint point = new SurfacePoint();
-    private final Scatter scatter = new Scatter();
+    private final SurfacePoint ownPoint = new SurfacePoint();
+    private final Scatter ownScatter = new Scatter();
+    /** Where the path is. Belongs to a head as long as others may want to know it. */
+    private SurfacePoint point = ownPoint;
+    private Scatter scatter = ownScatter;
     private final LightSample light = new LightSample();
     private final RoundEdges edges;
     private final float[] rgb = new float[3];
     private final Daylight daylight;
     /** How the surroundings are looked for at the point, and at the last scattering; null for the unlearnt way. */
     private Aim aim, lastAim;
+
+    /** Least cosine to the normal under which a second point is offered to others: below it normals may be bent otherwise. */
+    static final float LEAST_COSINE = 0.02f;
+    /** How far a path is that others want to know of: not at all, up to its first bounce, on that bounce, at what it met, on the next, and beyond. */
+    private static final int ALONE = 0, FIRST = 1, BETWEEN = 2, SECOND = 3, AFTER = 4, BEYOND = 5;
+    private int stage;
+    private PathHead head;
+    /** Throughput from the second point on, without the scattering there. */
+    private float sr, sg, sb;
+    /** How bright the second point may be taken for when it is decided whether a path goes on. */
+    private float second;
+    /** Others may see the second point much better than the path that found it. */
+    private static final float LEAST_SECOND = 0.3f;
 
     private PathSampler random;
     private float[] out;
@@ -93,6 +110,10 @@ public final class PathTracer {
         return clamped;
     }
 
+    float clamp() {
+        return clamp;
+    }
+
     Daylight daylight() {
         return daylight;
     }
@@ -105,6 +126,22 @@ public final class PathTracer {
     /** Adds the luminance by colour seen along a ray to {@code add}, by source group, cd/m2. */
     public void radiance(float ox, float oy, float oz, float dx, float dy, float dz, PathSampler sampler, float[] add) {
         begin(sampler, add, 1);
+        look(ox, oy, oz, dx, dy, dz);
+    }
+
+    /** The same for a path whose beginning is kept; what its second point shows is left to {@link PathExchange} to gather. */
+    void radiance(float ox, float oy, float oz, float dx, float dy, float dz, PathSampler sampler, PathHead keep) {
+        keep.begin();
+        begin(sampler, keep.out, 1);
+        stage = FIRST;
+        head = keep;
+        point = keep.point;
+        scatter = keep.scatter;
+        look(ox, oy, oz, dx, dy, dz);
+        System.arraycopy(first, 0, keep.features, 0, first.length);
+    }
+
+    private void look(float ox, float oy, float oz, float dx, float dy, float dz) {
         ray.set(ox, oy, oz, dx, dy, dz, Float.POSITIVE_INFINITY);
         ray.width = 0;
         ray.spread = cone;
@@ -146,6 +183,9 @@ public final class PathTracer {
     private void begin(PathSampler sampler, float[] add, float weight) {
         random = sampler;
         last = false;
+        stage = ALONE;
+        point = ownPoint;
+        scatter = ownScatter;
         System.arraycopy(most, 0, left, 0, left.length);
         ray.width = ray.spread = 0;
         out = add;
@@ -185,39 +225,70 @@ public final class PathTracer {
             if (point.emitR + point.emitG + point.emitB > 0) meetGlow();
             if (last || bounce >= bounces) return;
             scatter.begin(point, -ray.dx, -ray.dy, -ray.dz);
+            if (stage == FIRST) keepFirst();
+            else if (stage == BETWEEN) stage = offer() ? SECOND : ALONE;
             direct(bounce);
             if (!scatterOn(bounce)) return;
             bounce++;
+            if (stage == BETWEEN) {
+                point = head.met;
+                scatter = head.metScatter;
+            } else {
+                point = ownPoint;
+                scatter = ownScatter;
+            }
         }
+    }
+
+    private void keepFirst() {
+        var table = scene.surfaces();
+        head.open = point.transmission == 0 && table.weight(point.material) == 1 && table.reach(point.material) == Float.POSITIVE_INFINITY;
+        head.br = br;
+        head.bg = bg;
+        head.bb = bb;
+    }
+
+    /** Whether what was met can be shown to others as well. */
+    private boolean offer() {
+        float cos = -(point.nx * ray.dx + point.ny * ray.dy + point.nz * ray.dz);
+        return head.offers = !point.askew && cos >= LEAST_COSINE && scene.surfaces().reach(point.material) == Float.POSITIVE_INFINITY;
     }
 
     /** The path leaves the model: surroundings and sun. */
     private void escape() {
         if (!lights.dome().dark()) {
             lights.dome().lookup(ray.dx, ray.dy, ray.dz, rgb);
-            float w = lastPdf < 0 ? 1 : weigh(lastPdf, daylight.pdf(lastAim, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, shadow));
-            add(LightTable.DOME, rgb[0] * w, rgb[1] * w, rgb[2] * w);
+            met(LightTable.DOME, rgb, lastPdf < 0 ? 0 : daylight.pdf(lastAim, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, shadow));
         }
         float sun = lights.pdfSun(ray.dx, ray.dy, ray.dz);
         if (sun > 0) {
             lights.sunLuminance(rgb);
-            float w = lastPdf < 0 ? 1 : weigh(lastPdf, sun);
-            add(LightTable.SUN, rgb[0] * w, rgb[1] * w, rgb[2] * w);
+            met(LightTable.SUN, rgb, sun);
         }
     }
 
     private void meetLamp() {
         int lamp = scene.tracer().lamps().lamp(ray.item - scene.tracer().firstLamp());
         if (!lights.emitters().lampLuminance(lamp, ray.dx, ray.dy, ray.dz, rgb)) return;
-        float w = lastPdf < 0 ? 1
-                : weigh(lastPdf, lights.emitters().pdfLamp(lamp, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, come));
-        add(lights.emitters().lampGroup(lamp), rgb[0] * w, rgb[1] * w, rgb[2] * w);
+        met(lights.emitters().lampGroup(lamp), rgb, lastPdf < 0 ? 0 : lights.emitters().pdfLamp(lamp, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, come));
     }
 
     private void meetGlow() {
         float cos = Math.abs(point.gx * ray.dx + point.gy * ray.dy + point.gz * ray.dz);
-        float w = lastPdf < 0 ? 1 : weigh(lastPdf, lights.emitters().pdfGlow(ray.item, ray.prim, lastX, lastY, lastZ, come, cos));
-        add(lights.groups().size() - 1, point.emitR * w, point.emitG * w, point.emitB * w);
+        rgb[0] = point.emitR;
+        rgb[1] = point.emitG;
+        rgb[2] = point.emitB;
+        met(lights.groups().size() - 1, rgb, lastPdf < 0 ? 0 : lights.emitters().pdfGlow(ray.item, ray.prim, lastX, lastY, lastZ, come, cos));
+    }
+
+    /** Adds light that the path ran into, which light sampling might have found with some density. */
+    private void met(int group, float[] light, float other) {
+        if (stage == AFTER) {
+            head.hit(group, light[0] * sr, light[1] * sg, light[2] * sb, other);
+            return;
+        }
+        float w = lastPdf < 0 ? 1 : weigh(lastPdf, other);
+        add(group, light[0] * w, light[1] * w, light[2] * w);
     }
 
     /** A clear sheet: goes on straight or mirrors, by chance. */
@@ -225,23 +296,33 @@ public final class PathTracer {
         float cos = Math.max(1e-4f, -(point.nx * ray.dx + point.ny * ray.dy + point.nz * ray.dz));
         float clear = Fresnel.paneTransmittance(cos, point.ior), t = clear * point.transmission;
         float tr = t * point.baseR, tg = t * point.baseG, tb = t * point.baseB, mirror = 1 - clear;
-        float lum = 0.2126f * tr + 0.7152f * tg + 0.0722f * tb;
-        if (lum + mirror <= 0) return false;
-        float p = lum / (lum + mirror);
+        float p = SurfaceTable.chance(tr, tg, tb, mirror);
+        if (!(p + mirror > 0)) return false;
         if (random.next1() < p) {
+            if (stage == BETWEEN) passed(tr, tg, tb, p);
             scale(tr / p, tg / p, tb / p);
             step(-1, ray.dx, ray.dy, ray.dz);
         } else {
             scale(mirror / (1 - p), mirror / (1 - p), mirror / (1 - p));
             lastPdf = -1;
+            if (stage == BETWEEN) stage = ALONE;
+            else if (stage == AFTER) stage = BEYOND;
             float k = 2 * cos;
             step(1, ray.dx + k * point.nx, ray.dy + k * point.ny, ray.dz + k * point.nz);
         }
         return true;
     }
 
+    private void passed(float r, float g, float b, float chance) {
+        head.tr *= r;
+        head.tg *= g;
+        head.tb *= b;
+        head.chance *= chance;
+    }
+
     /** Light that a solid swallows on the way through it (Beer). */
     private void absorb() {
+        if (stage == BETWEEN) stage = ALONE;
         var table = scene.surfaces();
         scale(table.left(point.material, 0, ray.t), table.left(point.material, 1, ray.t), table.left(point.material, 2, ray.t));
     }
@@ -250,6 +331,7 @@ public final class PathTracer {
         var blas = scene.geometry().blas(ray.item);
         float there = scene.surfaces().coverage(blas, point.material, ray.prim, ray.u, ray.v);
         if (random.next1() < there) return false;
+        if (stage == BETWEEN) passed(1 - there, 1 - there, 1 - there, 1 - there);
         step(-1, ray.dx, ray.dy, ray.dz);
         return true;
     }
@@ -265,6 +347,10 @@ public final class PathTracer {
         br *= r;
         bg *= g;
         bb *= b;
+        if (stage < AFTER) return;
+        sr *= r;
+        sg *= g;
+        sb *= b;
     }
 
     /** Light straight from sun, surroundings and one emitter to the point. */
@@ -297,11 +383,11 @@ public final class PathTracer {
     private float connect(int bounce) {
         if (!(light.pdf > 0)) return 0;
         scatter.eval(light.x, light.y, light.z);
-        float k = 1 / light.pdf, r = scatter.r * light.r * k, g = scatter.g * light.g * k, b = scatter.b * light.b * k;
-        if (!(r + g + b > 0)) return 0;
+        // Rough glass may scatter to others what it does not scatter here.
+        if (!(scatter.r * light.r + scatter.g * light.g + scatter.b * light.b > 0) && !(stage == SECOND && point.transmission > 0)) return 0;
+        float r = light.r, g = light.g, b = light.b;
         float side = light.x * point.gx + light.y * point.gy + light.z * point.gz > 0 ? 1 : -1, e = point.offset * side;
         float reach = light.distance == Float.POSITIVE_INFINITY ? light.distance : light.distance * 0.9999f - 2 * point.offset;
-        float arrives = 0.2126f * light.r + 0.7152f * light.g + 0.0722f * light.b;
         if (reach > 0) {
             shadow.set(point.px + e * point.gx, point.py + e * point.gy, point.pz + e * point.gz, light.x, light.y, light.z, reach);
             shadow.skipLamp = light.lamp;
@@ -309,14 +395,17 @@ public final class PathTracer {
             r *= shadow.tr;
             g *= shadow.tg;
             b *= shadow.tb;
-            arrives = 0.2126f * light.r * shadow.tr + 0.7152f * light.g * shadow.tg + 0.0722f * light.b * shadow.tb;
         }
-        float w = light.point || light.hidden ? 1 : weigh(light.pdf, scatter.pdf);
-        boolean before = indirect;
-        indirect = bounce > 0 || before;
-        add(light.group, r * w, g * w, b * w);
-        indirect = before;
-        return arrives;
+        boolean alone = light.point || light.hidden;
+        if (stage == SECOND) head.lit(light.x, light.y, light.z, light.group, r, g, b, light.pdf, !alone);
+        else {
+            float w = (alone ? 1 : weigh(light.pdf, scatter.pdf)) / light.pdf;
+            boolean before = indirect;
+            indirect = bounce > 0 || before;
+            add(light.group, scatter.r * r * w, scatter.g * g * w, scatter.b * b * w);
+            indirect = before;
+        }
+        return 0.2126f * r + 0.7152f * g + 0.0722f * b;
     }
 
     /** Chooses where the path goes next; false when it ends here. */
@@ -327,10 +416,17 @@ public final class PathTracer {
         if (!scatter.sample(lobe, random.u, random.v)) return false;
         float k = 1 / scatter.pdf;
         scale(scatter.r * k, scatter.g * k, scatter.b * k);
+        switch (stage) {
+            case FIRST -> stage = head.open && !scatter.smooth ? BETWEEN : ALONE;
+            case SECOND -> stage = scatter.smooth ? ALONE : follow(k);
+            case AFTER -> stage = BEYOND;
+            default -> {}
+        }
         float most = Math.max(br, Math.max(bg, bb));
         if (!(most > 0) || most == Float.POSITIVE_INFINITY) return false;
         if (bounce >= 2) {
-            float p = Math.min(0.96f, most);
+            // Whether a find that others use goes on must not depend on how much this path could make of it.
+            float p = Math.min(0.96f, stage < AFTER ? most : second * Math.max(sr, Math.max(sg, sb)));
             if (roulette >= p) return false;
             scale(1 / p, 1 / p, 1 / p);
         }
@@ -347,6 +443,13 @@ public final class PathTracer {
         float side = scatter.wx * point.gx + scatter.wy * point.gy + scatter.wz * point.gz > 0 ? 1 : -1;
         step(side, scatter.wx, scatter.wy, scatter.wz);
         return point.material < 0 || thrift();
+    }
+
+    private int follow(float k) {
+        second = Math.max(LEAST_SECOND, k * Math.max(scatter.r, Math.max(scatter.g, scatter.b)));
+        head.follow(scatter.wx, scatter.wy, scatter.wz);
+        sr = sg = sb = 1;
+        return AFTER;
     }
 
     /** What the material gives up for time; false when this path does not go on. */
@@ -366,6 +469,10 @@ public final class PathTracer {
     }
 
     private void add(int group, float r, float g, float b) {
+        if (stage >= AFTER) {
+            head.later(group, r * sr, g * sg, b * sb);
+            return;
+        }
         r *= br;
         g *= bg;
         b *= bb;

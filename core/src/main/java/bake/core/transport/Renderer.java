@@ -12,7 +12,8 @@ import java.util.function.BooleanSupplier;
  * the same to the bit for any number of threads, and a region's is a piece of the whole.
  */
 public final class Renderer implements Passes {
-    private static final int TILE = 16;
+    /** Side of the cells that a group of pixels takes one of each, and how many of them lie along a tile. */
+    private static final int CELL = 2, CELLS = 5, TILE = CELL * CELLS;
     private static final float SHARPNESS = 0.5f;
 
     private final Film film;
@@ -22,6 +23,8 @@ public final class Renderer implements Passes {
     private final PathTracer[] tracers;
     private final PathSampler[] samplers;
     private final float[][] paths, rays;
+    private final PathHead[][] heads;
+    private final PathExchange[] exchanges;
     private long raysBefore;
     private double clampedBefore;
     /** Null where paths are not guided. */
@@ -37,12 +40,16 @@ public final class Renderer implements Passes {
         samplers = new PathSampler[n];
         paths = new float[n][];
         rays = new float[n][6];
+        heads = new PathHead[n][CELLS * CELLS];
+        exchanges = new PathExchange[n];
         for (int i = 0; i < n; i++) {
             tracers[i] = new PathTracer(scene, settings.bounces(), settings.kinds(), settings.clamp() * camera.saturation());
             // Many samples share a pixel, so each may look more sharply than a pixel's width.
             tracers[i].look(SHARPNESS * lens.pixel(film.width()));
             samplers[i] = new PathSampler();
             paths[i] = new float[tracers[i].channels()];
+            exchanges[i] = new PathExchange(scene.tracer(), tracers[i].clamp(), heads[i].length);
+            for (int k = 0; k < heads[i].length; k++) heads[i][k] = new PathHead(paths[i].length);
         }
         training = settings.guided() && scene.openings().count() > 0
                 ? new Training(scene, lens, camera.saturation(), settings, (long) film.width() * film.height(), tracers, samplers, paths, rays) : null;
@@ -58,43 +65,77 @@ public final class Renderer implements Passes {
 
     @Override
     public boolean pass(int number, Workers workers, BooleanSupplier stop) {
-        int across = (region.width() + TILE - 1) / TILE, down = (region.height() + TILE - 1) / TILE;
+        // Tiles lie where they lie in the whole picture, and are traced whole: what a region shows does not depend on its edges.
+        int left = region.x() / TILE, top = region.y() / TILE, across = (region.x() + region.width() - 1) / TILE - left + 1, down = (region.y() + region.height() - 1) / TILE - top + 1;
         boolean[] stopped = new boolean[workers.threads()];
         if (training != null && !training.before(number, workers, stop)) return false;
         workers.run(across * down, (worker, tile) -> {
             if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;
-            else tile(worker, number, region.x() + tile % across * TILE, region.y() + tile / across * TILE);
+            else tile(worker, number, (left + tile % across) * TILE, (top + tile / across) * TILE);
         });
         for (boolean s : stopped) if (s) return false;
         return true;
     }
 
     private void tile(int worker, int number, int x0, int y0) {
-        int x1 = Math.min(x0 + TILE, region.x() + region.width()), y1 = Math.min(y0 + TILE, region.y() + region.height());
+        for (int g = 0; g < CELL * CELL; g++) group(worker, number, x0, y0, g);
+    }
+
+    /** Paths of one pixel from each cell of a tile, which tell each other what they found. Which ones they are changes from pass to pass. */
+    private void group(int worker, int number, int x0, int y0, int group) {
+        PathHead[] all = heads[worker];
+        int n = 0;
+        boolean any = false;
+        for (int cell = 0; cell < CELLS * CELLS; cell++) {
+            int h = PathSampler.hash(PathSampler.hash(x0 * 0x9e3779b1 ^ y0 * 0x85ebca77 ^ (int) settings.seed()) ^ number * 0xc2b2ae3d ^ cell * 0x27d4eb2f);
+            int k = (((h & 1) == 0 ? group : CELL * CELL - 1 - group) + (h >>> 1)) % (CELL * CELL);
+            int x = x0 + cell % CELLS * CELL + k % CELL, y = y0 + cell / CELLS * CELL + k / CELL;
+            if (x >= film.width() || y >= film.height()) continue;
+            boolean in = region.contains(x, y);
+            if (!settings.exchanges() && !in) continue;
+            any |= in;
+            PathHead head = all[n++];
+            head.x = x;
+            head.y = y;
+        }
+        if (!any) return;
+        for (int k = 0; k < n; k++) path(worker, number, all[k]);
+        if (settings.exchanges()) exchanges[worker].run(all, n);
+        for (int k = 0; k < n; k++) {
+            PathHead head = all[k];
+            if (!region.contains(head.x, head.y)) continue;
+            if (head.weight != 1) for (int i = 0; i < head.out.length; i++) head.out[i] *= head.weight;
+            film.add(head.x, head.y, head.out);
+            film.addFeatures(head.x, head.y, head.features);
+        }
+    }
+
+    private void path(int worker, int number, PathHead head) {
         PathSampler random = samplers[worker];
-        float[] path = paths[worker], r = rays[worker];
+        PathTracer tracer = tracers[worker];
+        float[] r = rays[worker];
         PixelFilter filter = settings.filter();
-        float w = film.width(), h = film.height();
-        for (int y = y0; y < y1; y++)
-            for (int x = x0; x < x1; x++) {
-                random.startPixel(x, y, number, settings.seed());
-                random.next2();
-                // Drawn from the filter: each sample belongs to one pixel only.
-                float fx = x + 0.5f + filter.offset(random.u), fy = y + 0.5f + filter.offset(random.v), weight = filter.weight(random.u) * filter.weight(random.v);
-                random.next2();
-                lens.ray(fx / w, fy / h, random.u, random.v, r);
-                java.util.Arrays.fill(path, 0);
-                tracers[worker].radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, path);
-                if (weight != 1) for (int i = 0; i < path.length; i++) path[i] *= weight;
-                film.add(x, y, path);
-                film.addFeatures(x, y, tracers[worker].first);
-            }
+        random.startPixel(head.x, head.y, number, settings.seed());
+        random.next2();
+        // Drawn from the filter: each sample belongs to one pixel only.
+        float fx = head.x + 0.5f + filter.offset(random.u), fy = head.y + 0.5f + filter.offset(random.v);
+        head.weight = filter.weight(random.u) * filter.weight(random.v);
+        random.next2();
+        lens.ray(fx / film.width(), fy / film.height(), random.u, random.v, r);
+        if (settings.exchanges()) {
+            tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head);
+            return;
+        }
+        head.begin();
+        tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head.out);
+        System.arraycopy(tracer.first, 0, head.features, 0, head.features.length);
     }
 
     @Override
     public long rays() {
         long n = raysBefore;
         for (PathTracer t : tracers) n += t.rays();
+        for (PathExchange e : exchanges) n += e.rays();
         return n;
     }
 
@@ -107,6 +148,7 @@ public final class Renderer implements Passes {
     public double clampedSum() {
         double sum = clampedBefore;
         for (PathTracer t : tracers) sum += t.clampedLuminance();
+        for (PathExchange e : exchanges) sum += e.clampedLuminance();
         return sum;
     }
 
