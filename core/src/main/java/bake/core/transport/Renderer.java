@@ -13,7 +13,7 @@ import java.util.function.BooleanSupplier;
  */
 public final class Renderer implements Passes {
     /** Side of the cells that a group of pixels takes one of each, and how many of them lie along a tile. */
-    private static final int CELL = 2, CELLS = 5, TILE = CELL * CELLS;
+    private static final int CELL = 4, CELLS = 5, TILE = CELL * CELLS;
     private static final float SHARPNESS = 0.5f;
 
     private final Film film;
@@ -66,12 +66,15 @@ public final class Renderer implements Passes {
     @Override
     public boolean pass(int number, Workers workers, BooleanSupplier stop) {
         // Tiles lie where they lie in the whole picture, and are traced whole: what a region shows does not depend on its edges.
-        int left = region.x() / TILE, top = region.y() / TILE, across = (region.x() + region.width() - 1) / TILE - left + 1, down = (region.y() + region.height() - 1) / TILE - top + 1;
+        // From pass to pass they move, since the errors of a tile's pixels are a little alike.
+        int shift = PathSampler.hash(number ^ (int) settings.seed() * 0x9e3779b1) >>> 1, mx = shift % TILE, my = shift / TILE % TILE;
+        int left = (region.x() + mx) / TILE, top = (region.y() + my) / TILE;
+        int across = (region.x() + region.width() - 1 + mx) / TILE - left + 1, down = (region.y() + region.height() - 1 + my) / TILE - top + 1;
         boolean[] stopped = new boolean[workers.threads()];
         if (training != null && !training.before(number, workers, stop)) return false;
         workers.run(across * down, (worker, tile) -> {
             if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;
-            else tile(worker, number, (left + tile % across) * TILE, (top + tile / across) * TILE);
+            else tile(worker, number, (left + tile % across) * TILE - mx, (top + tile / across) * TILE - my);
         });
         for (boolean s : stopped) if (s) return false;
         return true;
@@ -90,7 +93,7 @@ public final class Renderer implements Passes {
             int h = PathSampler.hash(PathSampler.hash(x0 * 0x9e3779b1 ^ y0 * 0x85ebca77 ^ (int) settings.seed()) ^ number * 0xc2b2ae3d ^ cell * 0x27d4eb2f);
             int k = (((h & 1) == 0 ? group : CELL * CELL - 1 - group) + (h >>> 1)) % (CELL * CELL);
             int x = x0 + cell % CELLS * CELL + k % CELL, y = y0 + cell / CELLS * CELL + k / CELL;
-            if (x >= film.width() || y >= film.height()) continue;
+            if (x < 0 || y < 0 || x >= film.width() || y >= film.height()) continue;
             boolean in = region.contains(x, y);
             if (!settings.exchanges() && !in) continue;
             any |= in;
