@@ -74,7 +74,8 @@ public abstract class Tracer {
 
     /**
      * Whether light passes along the ray within {@code ray.tMin} to {@code ray.t}. On true, {@code tr, tg, tb} hold what
-     * the panes on the way let through, and {@code chance} the chance of a path to pass them. Visible lamp bodies block, so a ray to a lamp must end short of its skin.
+     * the panes on the way let through, and {@code chance} the chance of a path to pass them. Visible lamp bodies
+     * block, so a ray to a lamp must end short of its skin.
      */
     public boolean open(Ray ray) {
         ray.traced++;

@@ -27,7 +27,6 @@ final class PathExchange {
     private final float[] p, cr, cg, cb, ox, oy, oz;
     /** For each light and pixel: scattering at the second point, and its density. */
     private final float[][] fr, fg, fb, q;
-    private double clamped;
 
     /**
      * @param clamp greatest luminance that one pixel may get from one find, cd/m2
@@ -53,10 +52,6 @@ final class PathExchange {
         return ray.traced;
     }
 
-    double clampedLuminance() {
-        return clamped;
-    }
-
     /** Adds to each of the first {@code n} heads what the second points of all bring it. */
     void run(PathHead[] heads, int n) {
         for (int i = 0; i < n; i++) if (heads[i].offers && (heads[i].lights > 0 || heads[i].anyLater)) share(heads, n, heads[i]);
@@ -74,7 +69,7 @@ final class PathExchange {
             float sum = 0;
             for (int k = 0; k < n; k++) if (p[k] > 0) sum += p[k] * (from.density[m] + (from.both[m] ? q[e][k] : 0));
             if (!(sum > 0)) continue;
-            for (int k = 0; k < n; k++) if (p[k] > 0) give(heads[k].out, from.group[m], from.lr[m], from.lg[m], from.lb[m], e, k, sum);
+            for (int k = 0; k < n; k++) if (p[k] > 0) give(heads[k], from.group[m], from.lr[m], from.lg[m], from.lb[m], e, k, sum);
         }
         if (from.anyLater) later(heads, n, from);
     }
@@ -86,7 +81,7 @@ final class PathExchange {
         float[] l = from.later;
         for (int c = 0; c < l.length; c += 3) {
             if (!(l[c] + l[c + 1] + l[c + 2] > 0)) continue;
-            for (int k = 0; k < n; k++) if (p[k] > 0) give(heads[k].out, c / 3, l[c], l[c + 1], l[c + 2], BOUNCE, k, sum);
+            for (int k = 0; k < n; k++) if (p[k] > 0) give(heads[k], c / 3, l[c], l[c + 1], l[c + 2], BOUNCE, k, sum);
         }
     }
 
@@ -140,22 +135,11 @@ final class PathExchange {
         q[e][k] = s.pdf;
     }
 
-    private void give(float[] out, int group, float r, float g, float b, int e, int k, float sum) {
+    private void give(PathHead to, int group, float r, float g, float b, int e, int k, float sum) {
         float w = 1 / sum;
         r *= cr[k] * fr[e][k] * w;
         g *= cg[k] * fg[e][k] * w;
         b *= cb[k] * fb[e][k] * w;
-        float lum = 0.2126f * r + 0.7152f * g + 0.0722f * b;
-        if (!(lum < Float.POSITIVE_INFINITY)) return;
-        if (lum > clamp) {
-            clamped += lum - clamp;
-            float c = clamp / lum;
-            r *= c;
-            g *= c;
-            b *= c;
-        }
-        out[3 * group] += r;
-        out[3 * group + 1] += g;
-        out[3 * group + 2] += b;
+        to.clamped += Clamp.add(to.out, group, r, g, b, clamp);
     }
 }

@@ -31,6 +31,8 @@ final class PathHead {
     /** Pixel, and weight of the pixel filter. */
     int x, y;
     float weight;
+    /** Luminance that the clamp took away from it, cd/m2. */
+    double clamped;
 
     /** Light that came to the second point, cd/m2: direction, colour, source group. */
     int lights;
@@ -40,7 +42,6 @@ final class PathHead {
     final float[] density = new float[MOST];
     final boolean[] both = new boolean[MOST], along = new boolean[MOST];
     /** Where the second bounce went, and what came from there but the light of what it met itself, by source group, cd/m2. */
-    boolean follows;
     float wx, wy, wz;
     final float[] later;
     boolean anyLater;
@@ -53,9 +54,10 @@ final class PathHead {
     void begin() {
         java.util.Arrays.fill(out, 0);
         if (anyLater) java.util.Arrays.fill(later, 0);
-        open = offers = follows = anyLater = false;
+        open = offers = anyLater = false;
         tr = tg = tb = chance = 1;
         lights = 0;
+        clamped = 0;
     }
 
     /** Light found by light sampling. */
@@ -83,7 +85,6 @@ final class PathHead {
 
     /** The path goes on from the second point. */
     void follow(float dx, float dy, float dz) {
-        follows = true;
         wx = dx;
         wy = dy;
         wz = dz;

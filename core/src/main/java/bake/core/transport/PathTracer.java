@@ -118,11 +118,6 @@ public final class PathTracer {
         return daylight;
     }
 
-    /** Sets {@link #clampedLuminance} back after paths that are no part of the picture. */
-    void setClamped(double luminance) {
-        clamped = luminance;
-    }
-
     /** Adds the luminance by colour seen along a ray to {@code add}, by source group, cd/m2. */
     public void radiance(float ox, float oy, float oz, float dx, float dy, float dz, PathSampler sampler, float[] add) {
         begin(sampler, add, 1);
@@ -131,14 +126,12 @@ public final class PathTracer {
 
     /** The same for a path whose beginning is kept; what its second point shows is left to {@link PathExchange} to gather. */
     void radiance(float ox, float oy, float oz, float dx, float dy, float dz, PathSampler sampler, PathHead keep) {
-        keep.begin();
         begin(sampler, keep.out, 1);
         stage = FIRST;
         head = keep;
         point = keep.point;
         scatter = keep.scatter;
         look(ox, oy, oz, dx, dy, dz);
-        System.arraycopy(first, 0, keep.features, 0, first.length);
     }
 
     private void look(float ox, float oy, float oz, float dx, float dy, float dz) {
@@ -476,17 +469,6 @@ public final class PathTracer {
         r *= br;
         g *= bg;
         b *= bb;
-        float l = 0.2126f * r + 0.7152f * g + 0.0722f * b;
-        if (!(l < Float.POSITIVE_INFINITY)) return; // an overflow or NaN must not spoil the pixel
-        if (indirect && l > clamp) {
-            float k = clamp / l;
-            clamped += l - clamp;
-            r *= k;
-            g *= k;
-            b *= k;
-        }
-        out[3 * group] += r;
-        out[3 * group + 1] += g;
-        out[3 * group + 2] += b;
+        clamped += Clamp.add(out, group, r, g, b, indirect ? clamp : Float.POSITIVE_INFINITY);
     }
 }

@@ -25,6 +25,8 @@ public final class Renderer implements Passes {
     private final float[][] paths, rays;
     private final PathHead[][] heads;
     private final PathExchange[] exchanges;
+    /** Luminance that the clamp took away from the pixels of the region, by thread. */
+    private final double[] clamped;
     private long raysBefore;
     private double clampedBefore;
     /** Null where paths are not guided. */
@@ -42,6 +44,7 @@ public final class Renderer implements Passes {
         rays = new float[n][6];
         heads = new PathHead[n][CELLS * CELLS];
         exchanges = new PathExchange[n];
+        clamped = new double[n];
         for (int i = 0; i < n; i++) {
             tracers[i] = new PathTracer(scene, settings.bounces(), settings.kinds(), settings.clamp() * camera.saturation());
             // Many samples share a pixel, so each may look more sharply than a pixel's width.
@@ -89,8 +92,9 @@ public final class Renderer implements Passes {
         PathHead[] all = heads[worker];
         int n = 0;
         boolean any = false;
+        int seed = PathSampler.hash(x0 * 0x9e3779b1 ^ y0 * 0x85ebca77 ^ (int) settings.seed()) ^ number * 0xc2b2ae3d;
         for (int cell = 0; cell < CELLS * CELLS; cell++) {
-            int h = PathSampler.hash(PathSampler.hash(x0 * 0x9e3779b1 ^ y0 * 0x85ebca77 ^ (int) settings.seed()) ^ number * 0xc2b2ae3d ^ cell * 0x27d4eb2f);
+            int h = PathSampler.hash(seed ^ cell * 0x27d4eb2f);
             int k = (((h & 1) == 0 ? group : CELL * CELL - 1 - group) + (h >>> 1)) % (CELL * CELL);
             int x = x0 + cell % CELLS * CELL + k % CELL, y = y0 + cell / CELLS * CELL + k / CELL;
             if (x < 0 || y < 0 || x >= film.width() || y >= film.height()) continue;
@@ -110,6 +114,7 @@ public final class Renderer implements Passes {
             if (head.weight != 1) for (int i = 0; i < head.out.length; i++) head.out[i] *= head.weight;
             film.add(head.x, head.y, head.out);
             film.addFeatures(head.x, head.y, head.features);
+            clamped[worker] += head.clamped;
         }
     }
 
@@ -125,12 +130,11 @@ public final class Renderer implements Passes {
         head.weight = filter.weight(random.u) * filter.weight(random.v);
         random.next2();
         lens.ray(fx / film.width(), fy / film.height(), random.u, random.v, r);
-        if (settings.exchanges()) {
-            tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head);
-            return;
-        }
         head.begin();
-        tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head.out);
+        double before = tracer.clampedLuminance();
+        if (settings.exchanges()) tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head);
+        else tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head.out);
+        head.clamped = tracer.clampedLuminance() - before;
         System.arraycopy(tracer.first, 0, head.features, 0, head.features.length);
     }
 
@@ -150,8 +154,7 @@ public final class Renderer implements Passes {
     /** The same summed over all samples. */
     public double clampedSum() {
         double sum = clampedBefore;
-        for (PathTracer t : tracers) sum += t.clampedLuminance();
-        for (PathExchange e : exchanges) sum += e.clampedLuminance();
+        for (double c : clamped) sum += c;
         return sum;
     }
 

@@ -51,20 +51,13 @@ final class Training {
 
     private boolean round(Workers workers, BooleanSupplier stop) {
         int n = count(rounds);
-        double[] clamped = new double[tracers.length];
-        for (int k = 0; k < clamped.length; k++) {
-            clamped[k] = tracers[k].clampedLuminance();
-            tracers[k].daylight().follow(learner.guide(), aims, learner);
-        }
+        for (PathTracer t : tracers) t.daylight().follow(learner.guide(), aims, learner);
         boolean[] stopped = new boolean[workers.threads()];
         workers.run((n + CHUNK - 1) / CHUNK, (worker, chunk) -> {
             if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;
             else for (int i = chunk * CHUNK; i < Math.min(n, (chunk + 1) * CHUNK); i++) path(worker, i);
         });
-        for (int k = 0; k < clamped.length; k++) {
-            tracers[k].daylight().endRound();
-            tracers[k].setClamped(clamped[k]);
-        }
+        for (PathTracer t : tracers) t.daylight().endRound();
         for (boolean s : stopped)
             if (s) {
                 learner = learner.again();

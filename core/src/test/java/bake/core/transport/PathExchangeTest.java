@@ -22,6 +22,7 @@ import org.junit.jupiter.api.Test;
 /** Pixels that use each other's bounces: less noise, the same mean in every block, and pictures that stay the same to the bit. */
 class PathExchangeTest {
     private static final int W = 48, H = 32, BLOCK = 8;
+    private static final Camera CAMERA = Camera.of(new Vec3(1.2, -1.9, 1.5), new Vec3(-0.2, 1, 1.2), 18).withEv(10);
     private static final PathSettings PLAIN = new PathSettings(6, 0, 1, true, new PixelFilter(PixelFilter.Shape.BOX, 0.5)).withExchange(false);
 
     /** A room with every kind of surface that the first or the second point of a path may lie on, and panes in the way. */
@@ -47,7 +48,7 @@ class PathExchangeTest {
     private static Film render(RenderScene s, PathSettings p, int passes, Region part, int threads) {
         Film f = Film.merged(W, H, s.lights().groups().size());
         try (Workers w = new Workers(threads)) {
-            Renderer r = new Renderer(s, Camera.of(new Vec3(1.2, -1.9, 1.5), new Vec3(-0.2, 1, 1.2), 18).withEv(10), p, f, part, w);
+            Renderer r = new Renderer(s, CAMERA, p, f, part, w);
             for (int k = 0; k < passes; k++) r.pass(k, w, () -> false);
         }
         return f;
@@ -135,6 +136,42 @@ class PathExchangeTest {
                 piece.features(x, y, fb);
                 assertArrayEquals(fa, fb);
             }
+    }
+
+    /** What the clamp takes away is counted for the pixels that are kept, not for those that only help: halves add up to the whole. */
+    @Test
+    void clampIsCountedForTheRegionOnly() {
+        RenderScene s = room();
+        PathSettings p = new PathSettings(6, PathSettings.Kinds.ALL, 0.05, 1, true, PixelFilter.TENT);
+        double[] sums = new double[3];
+        Region[] parts = {Region.all(W, H), new Region(0, 0, 21, H), new Region(21, 0, W - 21, H)};
+        try (Workers w = new Workers(2)) {
+            for (int k = 0; k < 3; k++) {
+                Renderer r = new Renderer(s, CAMERA, p, Film.merged(W, H, s.lights().groups().size()), parts[k], w);
+                for (int pass = 0; pass < 3; pass++) r.pass(pass, w, () -> false);
+                sums[k] = r.clampedSum();
+            }
+        }
+        assertTrue(sums[0] > 0);
+        assertEquals(sums[0], sums[1] + sums[2], 1e-6 * sums[0]);
+    }
+
+    /** A picture of one pixel has nobody to exchange with, and is what it is without. */
+    @Test
+    void onePixelIsAlone() {
+        RenderScene s = room();
+        double[] l = new double[2];
+        try (Workers w = new Workers(1)) {
+            for (int k = 0; k < 2; k++) {
+                Film f = Film.merged(1, 1, s.lights().groups().size());
+                Renderer r = new Renderer(s, CAMERA, PLAIN.withExchange(k == 0), f, Region.all(1, 1), w);
+                for (int pass = 0; pass < 4096; pass++) assertTrue(r.pass(pass, w, () -> false));
+                assertEquals(4096, f.samples(0, 0));
+                l[k] = luminance(f, 0, 0);
+                assertTrue(Math.sqrt(f.variance(0, 0)) < 0.1 * l[k]);
+            }
+        }
+        assertEquals(l[1], l[0], 0.2 * l[1]);
     }
 
     /** Where a limit for one kind of bounce may end paths, nobody uses those of others. */
