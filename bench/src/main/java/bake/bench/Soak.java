@@ -75,12 +75,13 @@ public final class Soak {
                     say("%5.1f min  %5d edits  %6d pictures  heap after collection %6.1f MB", (report - begin) / 60e9, edits, frames.get(), lastHeap);
                 }
             }
+            // Before the comparison, which holds two whole scenes.
+            lastHeap = heap();
             // The scene as it was edited all along, and one that nothing happened to.
             RenderScene used = live.compile(project, view), fresh = RenderScene.compile(new SceneAssembly(session.folder()).scene(project, view), null, Workers.COMPILING, HierarchyCache.shared());
             live.hold();
             same = Arrays.equals(bits(used, workers), bits(fresh, workers));
         }
-        lastHeap = heap();
         synchronized (waits) {
             waits.sort(null);
             int n = waits.size();
