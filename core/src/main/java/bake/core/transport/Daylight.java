@@ -62,9 +62,14 @@ final class Daylight {
         return a;
     }
 
-    /** Chooses a direction; everything about the sample is set. */
-    void sample(Aim aim, float px, float py, float pz, PathSampler random, LightSample light, Ray spare) {
-        float share = aim != null ? 1 - aim.whole() : scene.openings().share(px, py, pz, spare), choose = random.next1();
+    /** Whether a point is in a room, where most of the surroundings is hidden. */
+    boolean indoors(SurfacePoint p, Ray spare) {
+        return scene.openings().share(p.px, p.py, p.pz, spare) > 0.5f;
+    }
+
+    /** Chooses a direction; everything about the sample is set. {@code choose}, in [0, 1), decides which way it is looked for. */
+    void sample(Aim aim, float px, float py, float pz, float choose, PathSampler random, LightSample light, Ray spare) {
+        float share = aim != null ? 1 - aim.whole() : scene.openings().share(px, py, pz, spare);
         random.next2();
         if (choose >= share) {
             scene.lights().aim(random.u, random.v, light);

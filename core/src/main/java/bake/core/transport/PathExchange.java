@@ -94,7 +94,7 @@ final class PathExchange {
         dy *= l;
         dz *= l;
         float face = -(dx * x.gx + dy * x.gy + dz * x.gz), cos = -(dx * x.nx + dy * x.ny + dz * x.nz);
-        if (!(face > 0) || !(cos >= PathTracer.LEAST_COSINE) && to != from) return 0;
+        if (!(face > 0) || !(cos >= PathTrail.LEAST_COSINE) && to != from) return 0;
         to.scatter.eval(dx, dy, dz);
         float pdf = to.scatter.pdf, r = to.scatter.r, g = to.scatter.g, b = to.scatter.b, chance = from.chance;
         if (!(pdf > 0)) return 0;

@@ -42,18 +42,10 @@ public final class PathTracer {
     /** How the surroundings are looked for at the point, and at the last scattering; null for the unlearnt way. */
     private Aim aim, lastAim;
 
-    /** Least cosine to the normal under which a second point is offered to others: below it normals may be bent otherwise. */
-    static final float LEAST_COSINE = 0.02f;
-    /** How far a path is that others want to know of: not at all, up to its first bounce, on that bounce, at what it met, on the next, and beyond. */
-    private static final int ALONE = 0, FIRST = 1, BETWEEN = 2, SECOND = 3, AFTER = 4, BEYOND = 5;
-    private int stage;
-    private PathHead head;
-    /** Throughput from the second point on, without the scattering there. */
-    private float sr, sg, sb;
-    /** How bright the second point may be taken for when it is decided whether a path goes on. */
-    private float second;
-    /** Others may see the second point much better than the path that found it. */
-    private static final float LEAST_SECOND = 0.3f;
+    private final PathTrail trail = new PathTrail();
+    private Looks looks = Looks.UNLEARNT;
+    /** How often the point and the one before looked for the surroundings and for emitters. */
+    private float skyLooks = 1, lampLooks = 1, lastSkyLooks = 1, lastLampLooks = 1;
 
     private PathSampler random;
     private float[] out;
@@ -68,6 +60,8 @@ public final class PathTracer {
     /** Whether only what the path meets next may still add its own light. */
     private boolean last;
     private double clamped;
+    /** Luminance that the path brought after a bounce, cd/m2. */
+    private float bounced;
     private float cone;
     /** What the path met first behind panes: base colour, normal, distance; for {@link Film#addFeatures}. */
     final float[] first = new float[7];
@@ -95,6 +89,11 @@ public final class PathTracer {
         cone = radians;
     }
 
+    /** Sets how often points look for light. */
+    void look(Looks often) {
+        looks = often;
+    }
+
     /** Length of the array that {@link #radiance} adds to: three colours for each source group. */
     public int channels() {
         return 3 * lights.groups().size();
@@ -108,6 +107,11 @@ public final class PathTracer {
     /** Luminance that the clamp took away so far, summed over paths, cd/m2. */
     public double clampedLuminance() {
         return clamped;
+    }
+
+    /** Part of the luminance of the last path that had bounced off something matt or glossy, cd/m2; of one that is not kept for others. */
+    float bounced() {
+        return bounced;
     }
 
     float clamp() {
@@ -127,8 +131,7 @@ public final class PathTracer {
     /** The same for a path whose beginning is kept; what its second point shows is left to {@link PathExchange} to gather. */
     void radiance(float ox, float oy, float oz, float dx, float dy, float dz, PathSampler sampler, PathHead keep) {
         begin(sampler, keep.out, 1);
-        stage = FIRST;
-        head = keep;
+        trail.begin(keep);
         point = keep.point;
         scatter = keep.scatter;
         look(ox, oy, oz, dx, dy, dz);
@@ -176,7 +179,7 @@ public final class PathTracer {
     private void begin(PathSampler sampler, float[] add, float weight) {
         random = sampler;
         last = false;
-        stage = ALONE;
+        trail.none();
         point = ownPoint;
         scatter = ownScatter;
         System.arraycopy(most, 0, left, 0, left.length);
@@ -184,6 +187,7 @@ public final class PathTracer {
         out = add;
         br = bg = bb = weight;
         indirect = false;
+        bounced = 0;
         come = 0;
         aim = null;
         daylight.beginPath(sampler);
@@ -218,14 +222,14 @@ public final class PathTracer {
             if (point.emitR + point.emitG + point.emitB > 0) meetGlow();
             if (last || bounce >= bounces) return;
             scatter.begin(point, -ray.dx, -ray.dy, -ray.dz);
-            if (stage == FIRST) keepFirst();
-            else if (stage == BETWEEN) stage = offer() ? SECOND : ALONE;
+            if (trail.first()) trail.keepFirst(point, scene.surfaces(), br, bg, bb);
+            else if (trail.between()) trail.meet(point, scene.surfaces(), -(point.nx * ray.dx + point.ny * ray.dy + point.nz * ray.dz));
             direct(bounce);
             if (!scatterOn(bounce)) return;
             bounce++;
-            if (stage == BETWEEN) {
-                point = head.met;
-                scatter = head.metScatter;
+            if (trail.between()) {
+                point = trail.head.met;
+                scatter = trail.head.metScatter;
             } else {
                 point = ownPoint;
                 scatter = ownScatter;
@@ -233,25 +237,11 @@ public final class PathTracer {
         }
     }
 
-    private void keepFirst() {
-        var table = scene.surfaces();
-        head.open = point.transmission == 0 && table.weight(point.material) == 1 && table.reach(point.material) == Float.POSITIVE_INFINITY;
-        head.br = br;
-        head.bg = bg;
-        head.bb = bb;
-    }
-
-    /** Whether what was met can be shown to others as well. */
-    private boolean offer() {
-        float cos = -(point.nx * ray.dx + point.ny * ray.dy + point.nz * ray.dz);
-        return head.offers = !point.askew && cos >= LEAST_COSINE && scene.surfaces().reach(point.material) == Float.POSITIVE_INFINITY;
-    }
-
     /** The path leaves the model: surroundings and sun. */
     private void escape() {
         if (!lights.dome().dark()) {
             lights.dome().lookup(ray.dx, ray.dy, ray.dz, rgb);
-            met(LightTable.DOME, rgb, lastPdf < 0 ? 0 : daylight.pdf(lastAim, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, shadow));
+            met(LightTable.DOME, rgb, lastPdf < 0 ? 0 : lastSkyLooks * daylight.pdf(lastAim, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, shadow));
         }
         float sun = lights.pdfSun(ray.dx, ray.dy, ray.dz);
         if (sun > 0) {
@@ -263,7 +253,7 @@ public final class PathTracer {
     private void meetLamp() {
         int lamp = scene.tracer().lamps().lamp(ray.item - scene.tracer().firstLamp());
         if (!lights.emitters().lampLuminance(lamp, ray.dx, ray.dy, ray.dz, rgb)) return;
-        met(lights.emitters().lampGroup(lamp), rgb, lastPdf < 0 ? 0 : lights.emitters().pdfLamp(lamp, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, come));
+        met(lights.emitters().lampGroup(lamp), rgb, lastPdf < 0 ? 0 : lastLampLooks * lights.emitters().pdfLamp(lamp, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, come));
     }
 
     private void meetGlow() {
@@ -271,15 +261,12 @@ public final class PathTracer {
         rgb[0] = point.emitR;
         rgb[1] = point.emitG;
         rgb[2] = point.emitB;
-        met(lights.groups().size() - 1, rgb, lastPdf < 0 ? 0 : lights.emitters().pdfGlow(ray.item, ray.prim, lastX, lastY, lastZ, come, cos));
+        met(lights.groups().size() - 1, rgb, lastPdf < 0 ? 0 : lastLampLooks * lights.emitters().pdfGlow(ray.item, ray.prim, lastX, lastY, lastZ, come, cos));
     }
 
     /** Adds light that the path ran into, which light sampling might have found with some density. */
     private void met(int group, float[] light, float other) {
-        if (stage == AFTER) {
-            head.hit(group, light[0] * sr, light[1] * sg, light[2] * sb, other);
-            return;
-        }
+        if (trail.met(group, light, other)) return;
         float w = lastPdf < 0 ? 1 : weigh(lastPdf, other);
         add(group, light[0] * w, light[1] * w, light[2] * w);
     }
@@ -292,30 +279,22 @@ public final class PathTracer {
         float p = SurfaceTable.chance(tr, tg, tb, mirror);
         if (!(p + mirror > 0)) return false;
         if (random.next1() < p) {
-            if (stage == BETWEEN) passed(tr, tg, tb, p);
+            trail.passed(tr, tg, tb, p);
             scale(tr / p, tg / p, tb / p);
             step(-1, ray.dx, ray.dy, ray.dz);
         } else {
             scale(mirror / (1 - p), mirror / (1 - p), mirror / (1 - p));
             lastPdf = -1;
-            if (stage == BETWEEN) stage = ALONE;
-            else if (stage == AFTER) stage = BEYOND;
+            trail.mirrored();
             float k = 2 * cos;
             step(1, ray.dx + k * point.nx, ray.dy + k * point.ny, ray.dz + k * point.nz);
         }
         return true;
     }
 
-    private void passed(float r, float g, float b, float chance) {
-        head.tr *= r;
-        head.tg *= g;
-        head.tb *= b;
-        head.chance *= chance;
-    }
-
     /** Light that a solid swallows on the way through it (Beer). */
     private void absorb() {
-        if (stage == BETWEEN) stage = ALONE;
+        trail.absorbed();
         var table = scene.surfaces();
         scale(table.left(point.material, 0, ray.t), table.left(point.material, 1, ray.t), table.left(point.material, 2, ray.t));
     }
@@ -324,7 +303,7 @@ public final class PathTracer {
         var blas = scene.geometry().blas(ray.item);
         float there = scene.surfaces().coverage(blas, point.material, ray.prim, ray.u, ray.v);
         if (random.next1() < there) return false;
-        if (stage == BETWEEN) passed(1 - there, 1 - there, 1 - there, 1 - there);
+        trail.passed(1 - there, 1 - there, 1 - there, 1 - there);
         step(-1, ray.dx, ray.dy, ray.dz);
         return true;
     }
@@ -340,13 +319,10 @@ public final class PathTracer {
         br *= r;
         bg *= g;
         bb *= b;
-        if (stage < AFTER) return;
-        sr *= r;
-        sg *= g;
-        sb *= b;
+        trail.scale(r, g, b);
     }
 
-    /** Light straight from sun, surroundings and one emitter to the point. */
+    /** Light straight from sun, surroundings and emitters to the point. */
     private void direct(int bounce) {
         if (Scatter.onlyStraight(point)) return;
         if (lights.hasSun()) {
@@ -355,21 +331,37 @@ public final class PathTracer {
             connect(bounce);
         }
         if (!lights.dome().dark()) {
+            aim = daylight.at(point);
+            skyLooks = bounce > 0 ? looks.laterSky() : daylight.indoors(point, shadow) ? looks.skyIndoors() : 1;
             directDome(bounce);
         }
         if (lights.emitters().count() > 0) {
-            float choose = random.next1();
-            random.next2();
-            if (lights.emitters().sample(point.px, point.py, point.pz, choose, random.u, random.v, light)) connect(bounce);
+            lampLooks = bounce > 0 ? looks.laterLamps() : looks.lamps();
+            directEmitters(bounce);
         }
     }
 
-    /** Light of the surroundings; what it brought is told to those who choose where to look. */
+    /** Looks are spread over what there is to choose from. What they brought is told to those who choose where to look. */
     private void directDome(int bounce) {
-        aim = daylight.at(point);
-        daylight.sample(aim, point.px, point.py, point.pz, random, light, shadow);
-        float got = connect(bounce), cos = point.nx * light.x + point.ny * light.y + point.nz * light.z;
-        daylight.brought(got * Math.max(0, cos));
+        if (skyLooks < 1 && random.next1() >= skyLooks) return;
+        float first = random.next1();
+        for (int k = 0; k < skyLooks; k++) {
+            daylight.sample(aim, point.px, point.py, point.pz, (first + k) / Math.max(1, skyLooks), random, light, shadow);
+            light.pdf *= skyLooks;
+            float got = connect(bounce), cos = point.nx * light.x + point.ny * light.y + point.nz * light.z;
+            daylight.brought(got * Math.max(0, cos));
+        }
+    }
+
+    private void directEmitters(int bounce) {
+        if (lampLooks < 1 && random.next1() >= lampLooks) return;
+        float first = random.next1();
+        for (int k = 0; k < lampLooks; k++) {
+            random.next2();
+            if (!lights.emitters().sample(point.px, point.py, point.pz, (first + k) / Math.max(1, lampLooks), random.u, random.v, light)) continue;
+            light.pdf *= lampLooks;
+            connect(bounce);
+        }
     }
 
     /** Adds what comes from the sampled light to the point; returns the luminance that arrives. */
@@ -377,7 +369,7 @@ public final class PathTracer {
         if (!(light.pdf > 0)) return 0;
         scatter.eval(light.x, light.y, light.z);
         // Rough glass may scatter to others what it does not scatter here.
-        if (!(scatter.r * light.r + scatter.g * light.g + scatter.b * light.b > 0) && !(stage == SECOND && point.transmission > 0)) return 0;
+        if (!(scatter.r * light.r + scatter.g * light.g + scatter.b * light.b > 0) && !(trail.second() && point.transmission > 0)) return 0;
         float r = light.r, g = light.g, b = light.b;
         float side = light.x * point.gx + light.y * point.gy + light.z * point.gz > 0 ? 1 : -1, e = point.offset * side;
         float reach = light.distance == Float.POSITIVE_INFINITY ? light.distance : light.distance * 0.9999f - 2 * point.offset;
@@ -390,7 +382,7 @@ public final class PathTracer {
             b *= shadow.tb;
         }
         boolean alone = light.point || light.hidden;
-        if (stage == SECOND) head.lit(light.x, light.y, light.z, light.group, r, g, b, light.pdf, !alone);
+        if (trail.second()) trail.head.lit(light.x, light.y, light.z, light.group, r, g, b, light.pdf, !alone);
         else {
             float w = (alone ? 1 : weigh(light.pdf, scatter.pdf)) / light.pdf;
             boolean before = indirect;
@@ -409,17 +401,11 @@ public final class PathTracer {
         if (!scatter.sample(lobe, random.u, random.v)) return false;
         float k = 1 / scatter.pdf;
         scale(scatter.r * k, scatter.g * k, scatter.b * k);
-        switch (stage) {
-            case FIRST -> stage = head.open && !scatter.smooth ? BETWEEN : ALONE;
-            case SECOND -> stage = scatter.smooth ? ALONE : follow(k);
-            case AFTER -> stage = BEYOND;
-            default -> {}
-        }
+        trail.bounced(scatter, k);
         float most = Math.max(br, Math.max(bg, bb));
         if (!(most > 0) || most == Float.POSITIVE_INFINITY) return false;
         if (bounce >= 2) {
-            // Whether a find that others use goes on must not depend on how much this path could make of it.
-            float p = Math.min(0.96f, stage < AFTER ? most : second * Math.max(sr, Math.max(sg, sb)));
+            float p = Math.min(0.96f, trail.worth(most));
             if (roulette >= p) return false;
             scale(1 / p, 1 / p, 1 / p);
         }
@@ -429,6 +415,8 @@ public final class PathTracer {
         if (!scatter.smooth) ray.spread = Math.max(ray.spread, Math.min(0.4f, WIDE / (float) Math.sqrt(scatter.pdf)));
         if (!scatter.smooth) indirect = true;
         lastAim = aim;
+        lastSkyLooks = skyLooks;
+        lastLampLooks = lampLooks;
         lastX = point.px;
         lastY = point.py;
         lastZ = point.pz;
@@ -436,13 +424,6 @@ public final class PathTracer {
         float side = scatter.wx * point.gx + scatter.wy * point.gy + scatter.wz * point.gz > 0 ? 1 : -1;
         step(side, scatter.wx, scatter.wy, scatter.wz);
         return point.material < 0 || thrift();
-    }
-
-    private int follow(float k) {
-        second = Math.max(LEAST_SECOND, k * Math.max(scatter.r, Math.max(scatter.g, scatter.b)));
-        head.follow(scatter.wx, scatter.wy, scatter.wz);
-        sr = sg = sb = 1;
-        return AFTER;
     }
 
     /** What the material gives up for time; false when this path does not go on. */
@@ -462,13 +443,14 @@ public final class PathTracer {
     }
 
     private void add(int group, float r, float g, float b) {
-        if (stage >= AFTER) {
-            head.later(group, r * sr, g * sg, b * sb);
+        if (trail.shared()) {
+            trail.later(group, r, g, b);
             return;
         }
         r *= br;
         g *= bg;
         b *= bb;
+        if (indirect) bounced += 0.2126f * r + 0.7152f * g + 0.0722f * b;
         clamped += Clamp.add(out, group, r, g, b, indirect ? clamp : Float.POSITIVE_INFINITY);
     }
 }

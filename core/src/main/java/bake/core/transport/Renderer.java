@@ -99,7 +99,7 @@ public final class Renderer implements Passes {
             int x = x0 + cell % CELLS * CELL + k % CELL, y = y0 + cell / CELLS * CELL + k / CELL;
             if (x < 0 || y < 0 || x >= film.width() || y >= film.height()) continue;
             boolean in = region.contains(x, y);
-            if (!settings.exchanges() && !in) continue;
+            if (!exchanges() && !in) continue;
             any |= in;
             PathHead head = all[n++];
             head.x = x;
@@ -107,7 +107,7 @@ public final class Renderer implements Passes {
         }
         if (!any) return;
         for (int k = 0; k < n; k++) path(worker, number, all[k]);
-        if (settings.exchanges()) exchanges[worker].run(all, n);
+        if (exchanges()) exchanges[worker].run(all, n);
         for (int k = 0; k < n; k++) {
             PathHead head = all[k];
             if (!region.contains(head.x, head.y)) continue;
@@ -116,6 +116,10 @@ public final class Renderer implements Passes {
             film.addFeatures(head.x, head.y, head.features);
             clamped[worker] += head.clamped;
         }
+    }
+
+    private boolean exchanges() {
+        return settings.exchanges() && (training == null || training.exchangePays());
     }
 
     private void path(int worker, int number, PathHead head) {
@@ -132,7 +136,7 @@ public final class Renderer implements Passes {
         lens.ray(fx / film.width(), fy / film.height(), random.u, random.v, r);
         head.begin();
         double before = tracer.clampedLuminance();
-        if (settings.exchanges()) tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head);
+        if (exchanges()) tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head);
         else tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head.out);
         head.clamped = tracer.clampedLuminance() - before;
         System.arraycopy(tracer.first, 0, head.features, 0, head.features.length);

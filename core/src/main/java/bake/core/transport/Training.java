@@ -3,7 +3,9 @@ package bake.core.transport;
 import bake.core.guide.SkyGuide;
 import bake.core.guide.SkyGuideLearner;
 import bake.core.light.Aim;
+import bake.core.light.LightTable;
 import bake.core.math.PathSampler;
+import java.util.concurrent.atomic.AtomicLongArray;
 import java.util.function.BooleanSupplier;
 
 /**
@@ -27,6 +29,11 @@ final class Training {
     private SkyGuide guide;
     private Aim[] aims = new Aim[0];
     private int rounds;
+    private boolean exchangePays = true;
+    /** Light that paths brought, by source group, in steps of a thousandth of {@code light}; whole numbers, so that their order does not matter. */
+    private AtomicLongArray brought;
+    private BouncedShare share = new BouncedShare();
+    private final double light;
 
     Training(RenderScene scene, Lens lens, double light, PathSettings settings, long pixels, PathTracer[] tracers, PathSampler[] samplers, float[][] paths, float[][] rays) {
         this.tracers = tracers;
@@ -36,6 +43,8 @@ final class Training {
         this.lens = lens;
         this.pixels = pixels;
         seed = settings.seed() ^ SEED;
+        this.light = light;
+        brought = new AtomicLongArray(tracers[0].channels() / 3);
         learner = SkyGuideLearner.begin(light, count(0), scene.openings().ways());
     }
 
@@ -51,6 +60,11 @@ final class Training {
 
     private boolean round(Workers workers, BooleanSupplier stop) {
         int n = count(rounds);
+        AtomicLongArray before = brought;
+        brought = new AtomicLongArray(before.length());
+        BouncedShare shareBefore = share;
+        share = new BouncedShare(share);
+        for (int g = 0; g < before.length(); g++) brought.set(g, before.get(g));
         for (PathTracer t : tracers) t.daylight().follow(learner.guide(), aims, learner);
         boolean[] stopped = new boolean[workers.threads()];
         workers.run((n + CHUNK - 1) / CHUNK, (worker, chunk) -> {
@@ -61,13 +75,20 @@ final class Training {
         for (boolean s : stopped)
             if (s) {
                 learner = learner.again();
+                brought = before;
+                share = shareBefore;
                 return false;
             }
         learner = learner.next(count(rounds + 1));
         guide = learner.guide();
         aims = new Aim[guide.places()];
         rounds++;
-        for (PathTracer t : tracers) t.daylight().follow(guide, aims, null);
+        Looks looks = looks();
+        exchangePays = share.pays();
+        for (PathTracer t : tracers) {
+            t.daylight().follow(guide, aims, null);
+            t.look(looks);
+        }
         return true;
     }
 
@@ -82,5 +103,27 @@ final class Training {
         lens.ray(u, v, random.u, random.v, r);
         java.util.Arrays.fill(out, 0);
         tracers[worker].radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, out);
+        double all = 0;
+        for (int g = 0; g < brought.length(); g++) {
+            double l = 0.2126 * out[3 * g] + 0.7152 * out[3 * g + 1] + 0.0722 * out[3 * g + 2];
+            all += l;
+            // No more than white: what is far brighter is seldom seen straight by what needs light.
+            brought.addAndGet(g, Math.round(Math.min(l / light, 1) * 1000));
+        }
+        share.add(u, v, (all - tracers[worker].bounced()) / light, tracers[worker].bounced() / light);
+    }
+
+    /** Whether the exchange of bounces pays in this picture, as far as is known. */
+    boolean exchangePays() {
+        return exchangePays;
+    }
+
+    private Looks looks() {
+        double all = 0, lamps = 0;
+        for (int g = 0; g < brought.length(); g++) {
+            all += brought.get(g);
+            if (g > LightTable.DOME) lamps += brought.get(g);
+        }
+        return all > 0 ? Looks.of(brought.get(LightTable.DOME) / all, lamps / all) : Looks.UNLEARNT;
     }
 }
