@@ -28,7 +28,7 @@ public final class LiveRender implements AutoCloseable {
     /** Time that the very first picture should take, seconds. */
     private static final double FIRST = 0.045;
     private static final int MOST_PASSES = 4096;
-    private static final PathSettings SETTINGS = new PathSettings(8, 12, 1);
+    private static final PathSettings SETTINGS = new PathSettings(8, 12, 1).promptly();
 
     /**
      * One picture.

@@ -19,6 +19,8 @@ public final class Atmosphere {
     private static final double[] RAYLEIGH = {8.90e-3, 13.66e-3, 26.7e-3};
     private static final double[] OZONE = {2.55e-3, 1.86e-3, 0.20e-3};
     private static final double RAYLEIGH_HEIGHT = 8, HAZE_HEIGHT = 1.2, HAZE_G = 0.8, HAZE_ALBEDO = 0.9;
+    /** Steps along a line of sight. */
+    private static final int SIGHT = 32;
     private static final int TW = 128, TH = 32, MS = 24, MSH = 12;
     /** Eye height above the ground, km: a hair, so that the horizon is well defined. */
     private static final double EYE = GROUND + 0.02;
@@ -62,8 +64,60 @@ public final class Atmosphere {
      * @param sun unit direction to the sun
      */
     public Vec3 sky(Vec3 view, Vec3 sun) {
-        double[] out = new double[3];
-        march(EYE, view.z(), view.dot(sun), sun.z(), 32, out, null, true);
+        return sky(sight(view.z()), view.dot(sun), sun.z());
+    }
+
+    /** A line of sight from the eye under a cosine from the zenith. */
+    SightLine sight(double mu) {
+        double ground = toGround(EYE, mu), end = ground > 0 ? ground : toSphere(EYE, mu, TOP), last = 0;
+        SightLine s = new SightLine(mu, SIGHT, ground);
+        for (int i = 0; i < SIGHT; i++) {
+            // Quadratic steps: air is thin far up, and near haze counts most.
+            double next = end * (i + 1.0) * (i + 1.0) / ((double) SIGHT * SIGHT), dt = next - last, at = last + dt * 0.5;
+            last = next;
+            double q = Math.sqrt(EYE * EYE + at * at + 2 * EYE * mu * at), h = q - GROUND;
+            s.at[i] = at;
+            s.radius[i] = q;
+            s.row[i] = rowOf(q);
+            s.rowMultiple[i] = rowOfMultiple(q);
+            double dr = density(h, RAYLEIGH_HEIGHT), veil = haze * density(h, HAZE_HEIGHT), layer = ozone(h);
+            for (int c = 0; c < 3; c++) {
+                double sr = RAYLEIGH[c] * dr, ext = sr + veil + OZONE[c] * layer, step = Math.exp(-ext * dt);
+                double gain = s.through[c] * (ext > 1e-12 ? (1 - step) / ext : dt);
+                s.air[3 * i + c] = gain * sr;
+                s.haze[3 * i + c] = gain * HAZE_ALBEDO * veil;
+                s.through[c] *= step;
+            }
+        }
+        return s;
+    }
+
+    /**
+     * Luminance by colour along a line of sight, cd/m2.
+     *
+     * @param cosSun cosine of the angle to the sun
+     * @param sunUp sine of the sun's height
+     */
+    Vec3 sky(SightLine s, double cosSun, double sunUp) {
+        double pr = 3 / (16 * Math.PI) * (1 + cosSun * cosSun), pm = hazePhase(cosSun);
+        double[] sun = new double[3], ms = new double[3], out = new double[3];
+        for (int i = 0; i < s.steps; i++) {
+            // Sun cosine at the sample; the sun's direction is fixed, the local zenith turns.
+            double mus = Math.clamp((EYE * sunUp + s.at[i] * cosSun) / s.radius[i], -1, 1);
+            if (toGround(s.radius[i], mus) > 0) sun[0] = sun[1] = sun[2] = 0;
+            else lookupTransmittance(s.radius[i], s.row[i], mus, sun);
+            bilinear(multiple, MS, MSH, (mus * 0.5 + 0.5) * (MS - 1), s.rowMultiple[i], ms);
+            for (int c = 0; c < 3; c++) {
+                double air = s.air[3 * i + c], veil = s.haze[3 * i + c];
+                out[c] += sun[c] * (air * pr + veil * pm) + ms[c] * (air + veil);
+            }
+        }
+        if (s.ground > 0) {
+            double mus = Math.clamp((EYE * sunUp + s.ground * cosSun) / GROUND, -1, 1);
+            sunLight(GROUND + 0.001, mus, sun);
+            lookupMultiple(GROUND + 0.001, mus, ms);
+            for (int c = 0; c < 3; c++) out[c] += s.through[c] * albedo / Math.PI * (sun[c] * Math.max(0, mus) + Math.PI * ms[c]);
+        }
         return new Vec3(out[0], out[1], out[2]).times(solar);
     }
 
@@ -104,21 +158,30 @@ public final class Atmosphere {
         for (int c = 0; c < 3; c++) transmittance[3 * (y * TW + x) + c] = (float) Math.exp(-depth[c]);
     }
 
+    /** Distance to the horizon from the top of the air, km. */
+    private static final double SPAN = Math.sqrt(TOP * TOP - GROUND * GROUND);
+
+    private static double rowOf(double r) {
+        return Math.clamp(Math.sqrt(Math.max(0, r * r - GROUND * GROUND)) / SPAN, 0, 1) * (TH - 1);
+    }
+
     private void lookupTransmittance(double r, double mu, double[] out) {
         r = Math.clamp(r, GROUND, TOP);
-        double rho = Math.sqrt(Math.max(0, r * r - GROUND * GROUND)), span = Math.sqrt(TOP * TOP - GROUND * GROUND);
-        double d = Math.max(0, toSphere(r, Math.max(mu, -rho / r), TOP)), dMin = TOP - r, dMax = rho + span;
-        double x = Math.clamp((d - dMin) / (dMax - dMin), 0, 1) * (TW - 1), y = Math.clamp(rho / span, 0, 1) * (TH - 1);
-        bilinear(transmittance, TW, TH, x, y, out);
+        lookupTransmittance(r, rowOf(r), mu, out);
+    }
+
+    private void lookupTransmittance(double r, double row, double mu, double[] out) {
+        double rho = row * SPAN / (TH - 1), dMin = TOP - r, dMax = rho + SPAN;
+        double d = Math.max(0, toSphere(r, Math.max(mu, -rho / r), TOP));
+        bilinear(transmittance, TW, TH, Math.clamp((d - dMin) / (dMax - dMin), 0, 1) * (TW - 1), row, out);
     }
 
     private static void bilinear(float[] t, int w, int h, double x, double y, double[] out) {
-        int i = Math.clamp((int) x, 0, w - 2), j = Math.clamp((int) y, 0, h - 2);
-        double fx = x - i, fy = y - j;
-        for (int c = 0; c < 3; c++) {
-            int o = 3 * (j * w + i) + c;
-            out[c] = (t[o] * (1 - fx) + t[o + 3] * fx) * (1 - fy) + (t[o + 3 * w] * (1 - fx) + t[o + 3 * w + 3] * fx) * fy;
-        }
+        int i = Math.min((int) x, w - 2), j = Math.min((int) y, h - 2), o = 3 * (j * w + i), p = o + 3 * w;
+        double fx = x - i, fy = y - j, a = (1 - fx) * (1 - fy), b = fx * (1 - fy), c = (1 - fx) * fy, d = fx * fy;
+        out[0] = t[o] * a + t[o + 3] * b + t[p] * c + t[p + 3] * d;
+        out[1] = t[o + 1] * a + t[o + 4] * b + t[p + 1] * c + t[p + 4] * d;
+        out[2] = t[o + 2] * a + t[o + 5] * b + t[p + 2] * c + t[p + 5] * d;
     }
 
     /** Light that has scattered more than once, for a sun cosine and a height; isotropic (Hillaire 2020, eq. 5 to 10). */
@@ -132,7 +195,7 @@ public final class Atmosphere {
                 double mu = 1 - 2 * (i + 0.5) / n, phi = 2 * Math.PI * (j + 0.5) / n, s = Math.sqrt(1 - mu * mu);
                 java.util.Arrays.fill(l, 0);
                 java.util.Arrays.fill(f, 0);
-                march(r, mu, s * Math.cos(phi) * sin + mu * mus, mus, 20, l, f, false);
+                march(r, mu, s * Math.cos(phi) * sin + mu * mus, mus, 20, l, f);
                 for (int c = 0; c < 3; c++) {
                     second[c] += l[c] / (n * n);
                     factor[c] += f[c] / (n * n);
@@ -141,41 +204,31 @@ public final class Atmosphere {
         for (int c = 0; c < 3; c++) multiple[3 * (y * MS + x) + c] = (float) (second[c] / (1 - factor[c]));
     }
 
-    /**
-     * Marches a view ray. Full: with phase functions and multiple scattering. Otherwise, for the multiple scattering
-     * table: isotropic phase, and {@code transfer} gets the light returned of a unit everywhere.
-     */
-    private void march(double r, double mu, double cosSun, double musView, int steps, double[] out, double[] transfer, boolean full) {
+    /** Marches a ray for the multiple scattering table, with isotropic phase; {@code transfer} gets the light returned of a unit everywhere. */
+    private void march(double r, double mu, double cosSun, double musView, int steps, double[] out, double[] transfer) {
         double ground = toGround(r, mu), end = ground > 0 ? ground : toSphere(r, mu, TOP);
         if (end <= 0) return;
-        double pr = full ? 3 / (16 * Math.PI) * (1 + cosSun * cosSun) : 1 / (4 * Math.PI);
-        double pm = full ? hazePhase(cosSun) : 1 / (4 * Math.PI);
-        double[] t = {1, 1, 1}, sun = new double[3], ms = new double[3];
+        double phase = 1 / (4 * Math.PI);
+        double[] t = {1, 1, 1}, sun = new double[3];
         double last = 0;
         for (int i = 0; i < steps; i++) {
-            // Quadratic steps: air is thin far up, and near haze counts most.
             double next = end * (i + 1.0) * (i + 1.0) / ((double) steps * steps), dt = next - last, at = last + dt * 0.5;
             last = next;
             double q = Math.sqrt(r * r + at * at + 2 * r * mu * at), h = q - GROUND;
-            // Sun cosine at the sample; the sun's direction is fixed, the local zenith turns.
-            double mus = Math.clamp((r * musView + at * cosSun) / q, -1, 1);
-            sunLight(q, mus, sun);
-            double dr = density(h, RAYLEIGH_HEIGHT), veil = haze * density(h, HAZE_HEIGHT), dm = HAZE_ALBEDO * veil, layer = ozone(h);
-            if (full) lookupMultiple(q, mus, ms);
+            sunLight(q, Math.clamp((r * musView + at * cosSun) / q, -1, 1), sun);
+            double dr = density(h, RAYLEIGH_HEIGHT), veil = haze * density(h, HAZE_HEIGHT), layer = ozone(h);
             for (int c = 0; c < 3; c++) {
-                double sr = RAYLEIGH[c] * dr, ext = sr + veil + OZONE[c] * layer, step = Math.exp(-ext * dt);
-                double gain = ext > 1e-12 ? (1 - step) / ext : dt;
-                out[c] += t[c] * gain * (sun[c] * (sr * pr + dm * pm) + (full ? ms[c] * (sr + dm) : 0));
-                if (transfer != null) transfer[c] += t[c] * gain * (sr + dm);
+                double scatter = RAYLEIGH[c] * dr + HAZE_ALBEDO * veil, ext = RAYLEIGH[c] * dr + veil + OZONE[c] * layer, step = Math.exp(-ext * dt);
+                double gain = t[c] * (ext > 1e-12 ? (1 - step) / ext : dt) * scatter;
+                out[c] += gain * sun[c] * phase;
+                transfer[c] += gain;
                 t[c] *= step;
             }
         }
         if (ground > 0) {
-            double q = GROUND, mus = Math.clamp((r * musView + end * cosSun) / q, -1, 1);
-            sunLight(q + 0.001, mus, sun);
-            if (full) lookupMultiple(q + 0.001, mus, ms);
-            for (int c = 0; c < 3; c++)
-                out[c] += t[c] * albedo / Math.PI * (sun[c] * Math.max(0, mus) + (full ? Math.PI * ms[c] : 0));
+            double mus = Math.clamp((r * musView + end * cosSun) / GROUND, -1, 1);
+            sunLight(GROUND + 0.001, mus, sun);
+            for (int c = 0; c < 3; c++) out[c] += t[c] * albedo / Math.PI * sun[c] * Math.max(0, mus);
         }
     }
 
@@ -184,9 +237,12 @@ public final class Atmosphere {
         else lookupTransmittance(r, mu, out);
     }
 
+    private static double rowOfMultiple(double r) {
+        return Math.sqrt(Math.clamp((r - GROUND) / (TOP - GROUND), 0, 1)) * (MSH - 1);
+    }
+
     private void lookupMultiple(double r, double mus, double[] out) {
-        double y = Math.sqrt(Math.clamp((r - GROUND) / (TOP - GROUND), 0, 1)) * (MSH - 1);
-        bilinear(multiple, MS, MSH, (mus * 0.5 + 0.5) * (MS - 1), y, out);
+        bilinear(multiple, MS, MSH, (mus * 0.5 + 0.5) * (MS - 1), rowOfMultiple(r), out);
     }
 
     /** Cornette and Shanks 1992. */

@@ -15,6 +15,8 @@ public final class Dome {
     private final float scale, turn;
     private final Distribution rows;
     private final Distribution[] columns;
+    /** By texel: density over the unit square of the map, over 2 pi^2. */
+    private final float[] density;
     private final double irradianceUp;
 
     /**
@@ -48,6 +50,10 @@ public final class Dome {
             rowSum[y] = (float) columns[y].total();
         }
         rows = new Distribution(rowSum);
+        density = new float[width * height];
+        for (int y = 0; y < height; y++)
+            for (int x = 0; x < width; x++)
+                density[y * width + x] = (float) (rows.probability(y) * (double) columns[y].probability(x) * width * height / (2 * Math.PI * Math.PI));
         irradianceUp = up * scale;
     }
 
@@ -81,8 +87,18 @@ public final class Dome {
 
     /** Luminance by colour in direction (x, y, z) of length one, cd/m2, bilinear, into {@code out}. */
     public void lookup(float x, float y, float z, float[] out) {
-        float u = mapU(x, y) * width - 0.5f;
-        float v = mapV(x, y, z) * height - 0.5f;
+        blend(mapU(x, y), mapV(x, y, z), out);
+    }
+
+    /** The same; returns {@link #pdf} of the direction. */
+    public float read(float x, float y, float z, float[] out) {
+        float u = mapU(x, y), v = mapV(x, y, z);
+        blend(u, v, out);
+        return density(u, v, z);
+    }
+
+    private void blend(float across, float down, float[] out) {
+        float u = across * width - 0.5f, v = down * height - 0.5f;
         int i = (int) Math.floor(u), j = (int) Math.floor(v);
         float fx = u - i, fy = v - j;
         int ia = i < 0 ? width - 1 : i, ib = i + 1 >= width ? 0 : i + 1;
@@ -92,12 +108,14 @@ public final class Dome {
             out[k] = scale * ((rgb[a + k] * (1 - fx) + rgb[b + k] * fx) * (1 - fy) + (rgb[c + k] * (1 - fx) + rgb[d + k] * fx) * fy);
     }
 
+    private float density(float u, float v, float z) {
+        int i = Math.min((int) (u * width), width - 1), j = Math.min((int) (v * height), height - 1);
+        return density[j * width + i] / (float) Math.sqrt(Math.max(1e-12f, 1 - z * z));
+    }
+
     /** Density per steradian with which {@link #sample} returns a direction. */
     public float pdf(float x, float y, float z) {
-        float v = mapV(x, y, z);
-        int i = Math.min((int) (mapU(x, y) * width), width - 1), j = Math.min((int) (v * height), height - 1);
-        float sin = (float) Math.sqrt(Math.max(1e-12f, 1 - z * z));
-        return rows.probability(j) * columns[j].probability(i) * width * height / (float) (2 * Math.PI * Math.PI * sin);
+        return density(mapU(x, y), mapV(x, y, z), z);
     }
 
     /** A direction into {@code out[0..2]}; its density is {@link #pdf}. */

@@ -28,25 +28,31 @@ public final class LightTable {
     private final float sunR, sunG, sunB;
 
     /** Surroundings already tabulated, so that other edits need not do it again. */
-    public record Surround(Surroundings of, Dome dome, Vec3 toSun, Vec3 sunLux, double sunRadius) {
+    public record Surround(Surroundings of, Dome dome, Vec3 toSun, Vec3 sunLux, double sunRadius, Atmosphere air) {
         public static Surround of(Surroundings s) {
+            return of(s, null);
+        }
+
+        /** @param before surroundings whose air may be used again; null for none */
+        public static Surround of(Surroundings s, Surround before) {
             return switch (s) {
-                case Surroundings.SunSky k -> sunSky(k);
-                case Surroundings.Hdri h -> new Surround(s, new Dome(h.panorama(), Math.pow(2, h.stops()), h.rotation()), null, Vec3.ZERO, 0);
+                case Surroundings.SunSky k -> sunSky(k, before);
+                case Surroundings.Hdri h -> new Surround(s, new Dome(h.panorama(), Math.pow(2, h.stops()), h.rotation()), null, Vec3.ZERO, 0, null);
                 case Surroundings.Plain p -> {
                     float[] c = {(float) p.luminance().x(), (float) p.luminance().y(), (float) p.luminance().z()};
                     float[] rgb = new float[3 * 8 * 4];
                     for (int i = 0; i < rgb.length; i++) rgb[i] = c[i % 3];
-                    yield new Surround(s, new Dome(new Panorama("plain", 8, 4, rgb), 1, 0), null, Vec3.ZERO, 0);
+                    yield new Surround(s, new Dome(new Panorama("plain", 8, 4, rgb), 1, 0), null, Vec3.ZERO, 0, null);
                 }
             };
         }
 
-        private static Surround sunSky(Surroundings.SunSky k) {
-            Atmosphere air = new Atmosphere(k.haze(), k.groundAlbedo());
+        private static Surround sunSky(Surroundings.SunSky k, Surround before) {
+            boolean same = before != null && before.of instanceof Surroundings.SunSky b && b.haze() == k.haze() && b.groundAlbedo() == k.groundAlbedo();
+            Atmosphere air = same ? before.air : new Atmosphere(k.haze(), k.groundAlbedo());
             Panorama sky = SkyImage.clear(air, k.toSun(), SKY_WIDTH);
             Vec3 lux = air.sunIlluminance(Math.asin(Math.clamp(k.toSun().z(), -1, 1))).times(Math.pow(2, k.sunStops()));
-            return new Surround(k, new Dome(sky, Math.pow(2, k.skyStops()), 0), k.toSun(), lux, Math.toRadians(k.sunDegrees() / 2));
+            return new Surround(k, new Dome(sky, Math.pow(2, k.skyStops()), 0), k.toSun(), lux, Math.toRadians(k.sunDegrees() / 2), air);
         }
     }
 
@@ -143,15 +149,19 @@ public final class LightTable {
         s.z = s.rgb[2];
     }
 
-    /** Fills in what comes from the dome along the sample's direction; its density is left to the caller. */
-    public void read(LightSample s) {
+    /**
+     * Fills in what comes from the dome along the sample's direction, all but its density, and returns the density of looking at the
+     * whole dome.
+     */
+    public float read(LightSample s) {
         s.distance = Float.POSITIVE_INFINITY;
-        dome.lookup(s.x, s.y, s.z, s.rgb);
+        float whole = dome.read(s.x, s.y, s.z, s.rgb);
         s.r = s.rgb[0];
         s.g = s.rgb[1];
         s.b = s.rgb[2];
         s.point = s.hidden = false;
         s.lamp = -1;
         s.group = DOME;
+        return whole;
     }
 }

@@ -20,17 +20,16 @@ public final class SkyImage {
         // The sky is symmetric about the sun's azimuth: half is computed, relative to it.
         double azimuth = Math.atan2(toSun.x(), toSun.y()), flat = Math.hypot(toSun.x(), toSun.y());
         Vec3 sun = new Vec3(0, flat, toSun.z());
-        // Steps of about three texels in azimuth: the sky changes little within one, its brightest part aside the sun's disc
-        // by less than a hundredth.
-        int half = Math.max(8, width / 3);
+        // Closer together towards the sun, where the sky changes most. Between them it is taken for straight.
+        int half = Math.max(8, width * 3 / 20);
         float[] table = new float[3 * (half + 1) * h];
         IntStream.range(0, h).parallel().forEach(y -> {
             double theta = Math.PI * (y + 0.5) / h, s = Math.sin(theta), z = Math.cos(theta);
             // Far below the horizon there is only evenly lit ground: every other row will do.
             if (y > h * 5 / 8 && y % 2 == 1 && y < h - 1) return;
+            SightLine line = air.sight(z);
             for (int x = 0; x <= half; x++) {
-                double phi = Math.PI * x / half;
-                Vec3 c = air.sky(new Vec3(s * Math.sin(phi), s * Math.cos(phi), z), sun);
+                Vec3 c = air.sky(line, s * Math.cos(Math.PI * x * x / (half * half)) * flat + z * sun.z(), sun.z());
                 int o = 3 * (y * (half + 1) + x);
                 table[o] = (float) c.x();
                 table[o + 1] = (float) c.y();
@@ -43,9 +42,9 @@ public final class SkyImage {
         for (int y = 0; y < h; y++)
             for (int x = 0; x < width; x++) {
                 double phi = 2 * Math.PI * ((x + 0.5) / width - 0.5) - azimuth;
-                double a = Math.abs(Math.IEEEremainder(phi, 2 * Math.PI)) / Math.PI * half;
-                int i = Math.min((int) a, half - 1), o = 3 * (y * (half + 1) + i);
-                float f = (float) (a - i);
+                double a = Math.abs(Math.IEEEremainder(phi, 2 * Math.PI)) / Math.PI * half * half;
+                int i = Math.min((int) Math.sqrt(a), half - 1), o = 3 * (y * (half + 1) + i);
+                float f = (float) ((a - i * i) / (2 * i + 1));
                 for (int c = 0; c < 3; c++) rgb[3 * (y * width + x) + c] = table[o + c] * (1 - f) + table[o + 3 + c] * f;
             }
         return new Panorama("clear sky", width, h, rgb);

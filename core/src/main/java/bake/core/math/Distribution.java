@@ -1,8 +1,10 @@
 package bake.core.math;
 
-/** A discrete distribution over {@code n} weights with its running sums, sampled by bisection. */
+/** A discrete distribution over {@code n} weights with its running sums, sampled by a table of where to begin (Chen and Asau 1974, "On generating random variates from an empirical distribution"). */
 public final class Distribution {
     private final float[] cdf;
+    /** For each of as many equal parts of [0, 1) as there are entries: the entry that its beginning falls into. */
+    private final int[] begin;
     private final double total;
 
     /**
@@ -23,6 +25,11 @@ public final class Distribution {
             cdf[i + 1] = (float) run;
         }
         cdf[n] = 1;
+        begin = new int[n];
+        for (int k = 0, i = 0; k < n; k++) {
+            while (cdf[i + 1] <= k / (float) n) i++;
+            begin[k] = i;
+        }
     }
 
     /** Sum of the weights. */
@@ -36,13 +43,11 @@ public final class Distribution {
 
     /** Index of the entry that {@code u} in [0, 1) falls into; entries of weight zero are never returned. */
     public int sample(float u) {
-        int lo = 0, hi = cdf.length - 1;
-        while (hi - lo > 1) {
-            int mid = (lo + hi) >>> 1;
-            if (cdf[mid] <= u) lo = mid;
-            else hi = mid;
-        }
-        return lo;
+        int i = begin[Math.min((int) (u * begin.length), begin.length - 1)];
+        // Rounding may have begun one entry too far.
+        while (cdf[i] > u) i--;
+        while (cdf[i + 1] <= u) i++;
+        return i;
     }
 
     public float probability(int i) {

@@ -76,16 +76,14 @@ final class Daylight {
             way = 0;
         } else if (aim != null) way = aim.sample(px, py, pz, choose / share, random.u, random.v, light);
         else way = scene.openings().sample(px, py, pz, choose / share, random.u, random.v, light, spare);
-        scene.lights().read(light);
-        float whole = scene.lights().dome().pdf(light.x, light.y, light.z);
-        light.pdf = pdf(aim, px, py, pz, light.x, light.y, light.z, spare);
+        float whole = scene.lights().read(light);
+        light.pdf = pdf(aim, px, py, pz, light.x, light.y, light.z, whole, spare);
         covered = way == 0 && light.pdf > (1 - share) * whole * 1.0001f;
         perWay = learner == null ? 0 : way == 0 ? whole : scene.openings().perPiece(way, px, py, pz, light.x, light.y, light.z);
     }
 
-    /** Density per steradian of {@link #sample} in a direction. */
-    float pdf(Aim aim, float px, float py, float pz, float dx, float dy, float dz, Ray spare) {
-        float whole = scene.lights().dome().pdf(dx, dy, dz);
+    /** Density per steradian of {@link #sample} in a direction; {@code whole} is that of looking at the whole dome. */
+    float pdf(Aim aim, float px, float py, float pz, float dx, float dy, float dz, float whole, Ray spare) {
         if (aim != null) return aim.pdf(px, py, pz, dx, dy, dz) + aim.whole() * whole;
         float share = scene.openings().share(px, py, pz, spare);
         return share > 0 ? share * scene.openings().pdf(px, py, pz, dx, dy, dz, spare) + (1 - share) * whole : whole;

@@ -13,9 +13,10 @@ import bake.core.film.PixelFilter;
  * @param guided whether paths learn, pass by pass, where the surroundings are seen; takes noise away and leaves the mean
  * @param exchange whether pixels of a group use what each other's bounces met; takes noise away and leaves the mean. Not done where
  *     the limits by kind end paths, since what is left of them then depends on whose they are
+ * @param prompt whether the first pass must wait for nothing, and so is made before anything is learnt: for the easel
  * @param filter how samples are gathered into pixels
  */
-public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, boolean guided, boolean exchange, PixelFilter filter) {
+public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, boolean guided, boolean exchange, boolean prompt, PixelFilter filter) {
     /**
      * Most bounces of each kind. What the last one meets still shows its own light.
      *
@@ -30,15 +31,15 @@ public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, bo
     public static final PathSettings REFERENCE = new PathSettings(64, 0, 1);
 
     public PathSettings(int bounces, double clamp, long seed) {
-        this(bounces, Kinds.ALL, clamp, seed, true, true, PixelFilter.TENT);
+        this(bounces, Kinds.ALL, clamp, seed, true, true, false, PixelFilter.TENT);
     }
 
     public PathSettings(int bounces, double clamp, long seed, boolean guided, PixelFilter filter) {
-        this(bounces, Kinds.ALL, clamp, seed, guided, true, filter);
+        this(bounces, Kinds.ALL, clamp, seed, guided, true, false, filter);
     }
 
     public PathSettings(int bounces, Kinds kinds, double clamp, long seed, boolean guided, PixelFilter filter) {
-        this(bounces, kinds, clamp, seed, guided, true, filter);
+        this(bounces, kinds, clamp, seed, guided, true, false, filter);
     }
 
     /** Whether bounces are exchanged, all settings considered. */
@@ -47,10 +48,14 @@ public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, bo
     }
 
     public PathSettings withSeed(long s) {
-        return new PathSettings(bounces, kinds, clamp, s, guided, exchange, filter);
+        return new PathSettings(bounces, kinds, clamp, s, guided, exchange, prompt, filter);
     }
 
     public PathSettings withExchange(boolean e) {
-        return new PathSettings(bounces, kinds, clamp, seed, guided, e, filter);
+        return new PathSettings(bounces, kinds, clamp, seed, guided, e, prompt, filter);
+    }
+
+    public PathSettings promptly() {
+        return new PathSettings(bounces, kinds, clamp, seed, guided, exchange, true, filter);
     }
 }

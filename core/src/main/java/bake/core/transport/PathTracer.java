@@ -240,8 +240,8 @@ public final class PathTracer {
     /** The path leaves the model: surroundings and sun. */
     private void escape() {
         if (!lights.dome().dark()) {
-            lights.dome().lookup(ray.dx, ray.dy, ray.dz, rgb);
-            met(LightTable.DOME, rgb, lastPdf < 0 ? 0 : lastSkyLooks * daylight.pdf(lastAim, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, shadow));
+            float whole = lights.dome().read(ray.dx, ray.dy, ray.dz, rgb);
+            met(LightTable.DOME, rgb, lastPdf < 0 ? 0 : lastSkyLooks * daylight.pdf(lastAim, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, whole, shadow));
         }
         float sun = lights.pdfSun(ray.dx, ray.dy, ray.dz);
         if (sun > 0) {

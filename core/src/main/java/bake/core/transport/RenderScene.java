@@ -44,7 +44,7 @@ public record RenderScene(
         boolean sameLook = old != null && old.materials() == scene.materials() && old.textures() == scene.textures();
         boolean sameSky = old != null && old.surroundings().equals(scene.surroundings());
         // The sky's table and the hierarchy do not need each other.
-        ForkJoinTask<LightTable.Surround> sky = sameSky ? null : pool.submit(() -> LightTable.Surround.of(scene.surroundings()));
+        ForkJoinTask<LightTable.Surround> sky = sameSky ? null : pool.submit(() -> LightTable.Surround.of(scene.surroundings(), before == null ? null : before.surround));
         // So do the tables of the gloss.
         if (before == null) {
             pool.execute(SurfaceTable::prepare);

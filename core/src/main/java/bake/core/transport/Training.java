@@ -9,7 +9,7 @@ import java.util.concurrent.atomic.AtomicLongArray;
 import java.util.function.BooleanSupplier;
 
 /**
- * Teaches the sky guide of one picture, in rounds between passes: before passes 1, 2, 4 and so on, each round with twice the
+ * Teaches the sky guide of one picture, in rounds between passes: before passes 0, 1, 2, 4 and so on (without the first where that must be prompt), each round with twice the
  * paths of the one before. These paths are spread over the whole picture and are no part of it, so that a region, a tile or
  * another machine's share looks for light in the same way as the whole, to the bit.
  */
@@ -25,6 +25,7 @@ final class Training {
     private final float[][] paths, rays;
     private final Lens lens;
     private final long seed, pixels;
+    private final boolean prompt;
     private SkyGuideLearner learner;
     private SkyGuide guide;
     private Aim[] aims = new Aim[0];
@@ -43,6 +44,7 @@ final class Training {
         this.lens = lens;
         this.pixels = pixels;
         seed = settings.seed() ^ SEED;
+        prompt = settings.prompt();
         this.light = light;
         brought = new AtomicLongArray(tracers[0].channels() / 3);
         learner = SkyGuideLearner.begin(light, count(0), scene.openings().ways());
@@ -54,7 +56,7 @@ final class Training {
 
     /** Holds all rounds that come before a pass; returns false when it was stopped in one of them, which then is forgotten. */
     boolean before(int pass, Workers workers, BooleanSupplier stop) {
-        while (rounds < 24 && pass >= 1 << rounds) if (!round(workers, stop)) return false;
+        while (rounds < 24 && pass >= (prompt ? 1 << rounds : (1 << rounds) >> 1)) if (!round(workers, stop)) return false;
         return true;
     }
 
