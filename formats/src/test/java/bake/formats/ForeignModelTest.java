@@ -120,6 +120,21 @@ class ForeignModelTest {
         assertArrayEquals(new double[] {40, 0, 30}, size(ModelReader.read(f, 0.01, "z")), 1e-3);
     }
 
+    /** Scans bring their colours corner by corner, as screens show them. */
+    @Test
+    void plyWithColours() throws IOException {
+        Path f = dir.resolve("scan.ply");
+        Files.writeString(f, "ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nproperty uchar red\nproperty uchar green\nproperty uchar blue\n"
+                + "element face 1\nproperty list uchar int vertex_indices\nend_header\n0 0 0 255 0 0\n4 0 0 0 188 0\n0 0 3 0 0 255\n3 0 1 2\n");
+        var m = ModelReader.read(f, null, null);
+        float[] c = m.meshes().getFirst().colours();
+        int green = -1;
+        for (int k = 0; k < 3; k++) if (m.meshes().getFirst().positions()[3 * k] > 3) green = k;
+        // 188 of 255 is half the light (IEC 61966-2-1: 0.5029).
+        assertArrayEquals(new float[] {0, 0.503f, 0}, java.util.Arrays.copyOfRange(c, 3 * green, 3 * green + 3), 2e-3f);
+        assertEquals(new Vec3(1, 1, 1), m.materials().get(m.meshes().getFirst().material()).base(), "nothing else colours it");
+    }
+
     /** A file that makes the native library crash is an error about that file; so is nonsense, and so is a stop. */
     @Test
     void crashesAndNonsenseAreErrors() throws IOException {

@@ -74,6 +74,25 @@ class HandmadeGltfTest {
         assertArrayEquals(new int[] {0, 1, 2}, mesh.indices(), "no indices: as they come");
     }
 
+    /** Vertex colours with a fourth number, as normalised bytes; white ones are none. Written and read again they stay. */
+    @Test
+    void vertexColours() throws IOException {
+        for (boolean white : new boolean[] {false, true}) {
+            ByteBuffer b = bytes(36 + 12);
+            for (float f : new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0}) b.putFloat(f);
+            int[][] c = white ? new int[][] {{255, 255, 255, 255}, {255, 255, 255, 9}, {255, 255, 255, 0}} : new int[][] {{255, 0, 0, 255}, {0, 51, 0, 255}, {0, 0, 255, 0}};
+            for (int[] x : c) for (int k : x) b.put((byte) k);
+            ImportedModel m = read("\"nodes\": [{\"mesh\": 0}], \"buffers\": [" + data(b) + "], \"bufferViews\": [{\"buffer\": 0, \"byteLength\": 36}, {\"buffer\": 0, \"byteOffset\": 36, \"byteLength\": 12}],"
+                    + "\"accessors\": [{\"bufferView\": 0, \"componentType\": 5126, \"count\": 3, \"type\": \"VEC3\"}, {\"bufferView\": 1, \"componentType\": 5121, \"normalized\": true, \"count\": 3, \"type\": \"VEC4\"}],"
+                    + "\"meshes\": [{\"primitives\": [{\"attributes\": {\"POSITION\": 0, \"COLOR_0\": 1}}]}]");
+            float[] wanted = white ? null : new float[] {1, 0, 0, 0, 0.2f, 0, 0, 0, 1};
+            assertArrayEquals(wanted, m.meshes().getFirst().colours());
+            Path again = dir.resolve("again.gltf");
+            bake.formats.model.GltfWriter.write(again, "again", m.meshes(), m.instances(), m.materials(), m.textures(), m.layers());
+            assertArrayEquals(wanted, ModelReader.read(again, null, null).meshes().getFirst().colours());
+        }
+    }
+
     /** A sparse accessor replaces single elements. */
     @Test
     void sparse() throws IOException {

@@ -27,7 +27,7 @@ import java.util.zip.CRC32C;
  * <p>A file: magic, six lengths, then the arrays as little-endian ints, and a CRC-32C of all of it.
  */
 public final class HierarchyCache implements BlasStore {
-    private static final int MAGIC = 0x42484932, HEAD = 15;
+    private static final int MAGIC = 0x42484933, HEAD = 15;
     /** Smaller hierarchies are built as fast as they are read. */
     private static final int LEAST_TRIANGLES = 20_000;
     private static final long MOST_BYTES = 2L << 30;
@@ -73,16 +73,16 @@ public final class HierarchyCache implements BlasStore {
         CRC32C sum = new CRC32C();
         sum.update(in.duplicate().limit(in.limit() - 4));
         if (in.getInt() != MAGIC || (int) sum.getValue() != in.getInt(in.limit() - 4)) return null;
-        int nodes = in.getInt(), places = in.getInt(), normals = in.getInt(), uvs = in.getInt(), triangles = in.getInt();
+        int nodes = in.getInt(), places = in.getInt(), normals = in.getInt(), uvs = in.getInt(), colours = in.getInt(), triangles = in.getInt();
         float[] bounds = new float[6];
         in.position(4 * (HEAD - 6));
         for (int k = 0; k < 6; k++) bounds[k] = in.getFloat();
-        if (nodes < 0 || places < 0 || normals < 0 || uvs < 0 || 4L * (HEAD + nodes + 14L * places + normals + uvs + 1) != in.limit()) return null;
+        if (nodes < 0 || places < 0 || normals < 0 || uvs < 0 || colours < 0 || 4L * (HEAD + nodes + 14L * places + normals + uvs + (long) colours + 1) != in.limit()) return null;
         int[] n = ints(in, nodes);
         float[] packets = floats(in, 9 * places);
         int[] vertices = ints(in, 3 * places);
-        float[] nrm = floats(in, normals), uv = floats(in, uvs);
-        return new Blas(new Bvh(n, new int[0], 4, bounds), packets, vertices, nrm, uv, ints(in, places), ints(in, places), triangles);
+        float[] nrm = floats(in, normals), uv = floats(in, uvs), col = floats(in, colours);
+        return new Blas(new Bvh(n, new int[0], 4, bounds), packets, vertices, nrm, uv, col, ints(in, places), ints(in, places), triangles);
     }
 
     private static int[] ints(ByteBuffer in, int n) {
@@ -102,7 +102,7 @@ public final class HierarchyCache implements BlasStore {
     /** Written later and with low priority: the first picture comes first. */
     @Override
     public void keep(String key, Blas b) {
-        long bytes = 4L * (HEAD + b.bvh().nodes().length + 14L * b.places() + b.normals().length + b.uvs().length + 1);
+        long bytes = 4L * (HEAD + b.bvh().nodes().length + 14L * b.places() + b.normals().length + b.uvs().length + b.colours().length + 1);
         if (b.triangles() < LEAST_TRIANGLES || bytes > Integer.MAX_VALUE) return;
         Thread t = new Thread(() -> {
             try {
@@ -126,11 +126,11 @@ public final class HierarchyCache implements BlasStore {
             CRC32C sum = new CRC32C();
             WritableByteChannel out = Channels.newChannel(o);
             ByteBuffer head = ByteBuffer.allocate(4 * HEAD).order(ByteOrder.LITTLE_ENDIAN);
-            head.putInt(MAGIC).putInt(b.bvh().nodes().length).putInt(b.places()).putInt(b.normals().length).putInt(b.uvs().length).putInt(b.triangles());
+            head.putInt(MAGIC).putInt(b.bvh().nodes().length).putInt(b.places()).putInt(b.normals().length).putInt(b.uvs().length).putInt(b.colours().length).putInt(b.triangles());
             head.position(4 * (HEAD - 6));
             for (float x : b.bvh().bounds()) head.putFloat(x);
             put(out, sum, head.flip());
-            Object[] arrays = {b.bvh().nodes(), b.packets(), b.vertices(), b.normals(), b.uvs(), b.materials(), b.sources()};
+            Object[] arrays = {b.bvh().nodes(), b.packets(), b.vertices(), b.normals(), b.uvs(), b.colours(), b.materials(), b.sources()};
             for (Object a : arrays) put(out, sum, a);
             out.write(ByteBuffer.allocate(4).order(ByteOrder.LITTLE_ENDIAN).putInt((int) sum.getValue()).flip());
         });

@@ -14,14 +14,15 @@ import java.util.stream.IntStream;
  *
  * @param packets {@link #STRIDE} floats a packet: x, y and z of four first vertices, of the edges to the second ones, and
  *     of the edges to the third ones, four floats each
- * @param vertices three vertex numbers a triangle, into {@code normals} and {@code uvs}
+ * @param vertices three vertex numbers a triangle, into {@code normals}, {@code uvs} and {@code colours}
  * @param normals unit vertex normals, three floats each
  * @param uvs texture coordinates, two floats each
+ * @param colours linear vertex colours, three floats each; empty where all are white
  * @param materials material number of each triangle
  * @param sources number of the scene instance that each triangle came from, -1 where instances share it
  * @param triangles how many there are
  */
-public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, float[] uvs, int[] materials, int[] sources, int triangles) {
+public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, float[] uvs, float[] colours, int[] materials, int[] sources, int triangles) {
 
     static final int PACKET = 4, STRIDE = 36;
 
@@ -43,13 +44,13 @@ public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, fl
 
     /** Bytes held by the arrays. */
     public long bytes() {
-        return bvh.bytes() + 4L * (packets.length + vertices.length + normals.length + uvs.length + materials.length + sources.length);
+        return bvh.bytes() + 4L * (packets.length + vertices.length + normals.length + uvs.length + colours.length + materials.length + sources.length);
     }
 
     /** Whether every number leads to something that is there, so that a ray's walk ends. */
     boolean isSound() {
         int places = places(), n = bvh.nodes().length, v = normals.length / 3;
-        if (n == 0 || n % Bvh.STRIDE != 0 || packets.length != 9 * places || vertices.length != 3 * places || places % PACKET != 0 || uvs.length / 2 < v) return false;
+        if (n == 0 || n % Bvh.STRIDE != 0 || packets.length != 9 * places || vertices.length != 3 * places || places % PACKET != 0 || uvs.length / 2 < v || colours.length > 0 && colours.length < 3 * v) return false;
         for (int i = 0; i < n; i += Bvh.STRIDE)
             for (int k = 0; k < Bvh.WIDTH; k++) {
                 int c = bvh.child(i, k);
@@ -73,20 +74,23 @@ public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, fl
             v0[k + 1] = v0[k] + m.positions().length / 3;
             t0[k + 1] = t0[k] + m.triangles();
         }
-        Soup s = new Soup(v0[count], t0[count]);
+        boolean coloured = instances.stream().anyMatch(i -> meshes.get(i.mesh()).colours() != null);
+        Soup s = new Soup(v0[count], t0[count], coloured);
         IntStream.range(0, count).parallel().forEach(k -> s.add(meshes.get(instances.get(k).mesh()), instances.get(k).toWorld(), v0[k], t0[k], source[k]));
         return s.build(pool);
     }
 
     /** Triangles in any order, before their hierarchy is built. */
     private static final class Soup {
-        private final float[] pos, nrm, uv, boxes;
+        private final float[] pos, nrm, uv, col, boxes;
         private final int[] idx, mat, src;
 
-        Soup(int vertices, int triangles) {
+        Soup(int vertices, int triangles, boolean coloured) {
             pos = new float[3 * vertices];
             nrm = new float[3 * vertices];
             uv = new float[2 * vertices];
+            col = new float[coloured ? 3 * vertices : 0];
+            java.util.Arrays.fill(col, 1);
             idx = new int[3 * triangles];
             mat = new int[triangles];
             src = new int[triangles];
@@ -98,6 +102,7 @@ public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, fl
             transform(m, toWorld, 3 * v0);
             Normals.fill(m, toWorld, nrm, v0);
             if (m.uvs() != null) System.arraycopy(m.uvs(), 0, uv, 2 * v0, m.uvs().length);
+            if (m.colours() != null) System.arraycopy(m.colours(), 0, col, 3 * v0, m.colours().length);
             for (int t = 0; t < m.triangles(); t++) {
                 int o = 3 * (t0 + t);
                 idx[o] = v0 + m.indices()[3 * t];
@@ -139,7 +144,7 @@ public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, fl
             IntStream.range(0, (places + 16_383) >> 14).parallel().forEach(part -> {
                 for (int i = part << 14; i < Math.min(places, (part + 1) << 14); i++) place(bvh.order()[i], i, packets, vertices, materials, sources);
             });
-            return new Blas(new Bvh(bvh.nodes(), new int[0], PACKET, bvh.bounds()), packets, vertices, nrm, uv, materials, sources, mat.length);
+            return new Blas(new Bvh(bvh.nodes(), new int[0], PACKET, bvh.bounds()), packets, vertices, nrm, uv, col, materials, sources, mat.length);
         }
 
         /** An empty place keeps edges of length zero, which nothing meets. */

@@ -62,6 +62,7 @@ final class ContentKey {
         floats(m.positions());
         floats(m.normals());
         floats(m.uvs());
+        if (m.colours() != null) floats(m.colours());
         for (int at = 0; at < m.indices().length; ) {
             flush();
             int n = Math.min(m.indices().length - at, buffer.capacity() / 4);

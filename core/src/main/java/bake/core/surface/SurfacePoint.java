@@ -69,6 +69,8 @@ public final class SurfacePoint {
         material = b.materials()[prim];
         float spread = table.pictured[material] ? footprint(ray) : -100;
         SurfaceValues.read(this, table, s, t, spread);
+        float[] tint = b.colours();
+        if (tint.length > 0) tint(tint, 3 * i, 3 * j, 3 * k, w, u, v);
         orient(ray);
         int im = SurfaceTable.IMAGES * material, o2 = SurfaceTable.STRIDE * material;
         TextureLookup map = table.images[im + SurfaceTable.NORMAL_IMAGE], height = table.images[im + SurfaceTable.HEIGHT_IMAGE];
@@ -77,6 +79,12 @@ public final class SurfacePoint {
         if (map != null) bend(map, s, t, spread, table.values[o2 + SurfaceTable.NORMAL_SCALE], ray);
         if (layered && turn != 0) rotate();
         bent = nx * gx + ny * gy + nz * gz;
+    }
+
+    private void tint(float[] c, int i, int j, int k, float w, float u, float v) {
+        baseR *= w * c[i] + u * c[j] + v * c[k];
+        baseG *= w * c[i + 1] + u * c[j + 1] + v * c[k + 1];
+        baseB *= w * c[i + 2] + u * c[j + 2] + v * c[k + 2];
     }
 
     /** Reads only the true face's normal at the ray's hit, turned to the side the ray came from; nothing else is set. */

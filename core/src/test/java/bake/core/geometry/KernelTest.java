@@ -159,13 +159,13 @@ class KernelTest {
         assertFalse(with(b, Bvh.CHILDREN, ~(1 << 20)).isSound(), "a leaf that is not there");
         int[] v = b.vertices().clone();
         v[0] = 1 << 24;
-        assertFalse(new Blas(b.bvh(), b.packets(), v, b.normals(), b.uvs(), b.materials(), b.sources(), b.triangles()).isSound(), "a vertex that is not there");
+        assertFalse(new Blas(b.bvh(), b.packets(), v, b.normals(), b.uvs(), b.colours(), b.materials(), b.sources(), b.triangles()).isSound(), "a vertex that is not there");
     }
 
     private static Blas with(Blas b, int at, int value) {
         int[] n = b.bvh().nodes().clone();
         n[at] = value;
-        return new Blas(new Bvh(n, b.bvh().order(), 4, b.bvh().bounds()), b.packets(), b.vertices(), b.normals(), b.uvs(), b.materials(), b.sources(), b.triangles());
+        return new Blas(new Bvh(n, b.bvh().order(), 4, b.bvh().bounds()), b.packets(), b.vertices(), b.normals(), b.uvs(), b.colours(), b.materials(), b.sources(), b.triangles());
     }
 
     /** What a store has is used; what it lacks is given to it; what is unsound is built again. */

@@ -73,6 +73,22 @@ class SurfacePointTest {
         assertEquals(0.5, point.baseR, 0.01, "between texels light is blended, not code");
     }
 
+    /** Vertex colours are blended over the face and multiply the base colour, in one hierarchy with meshes that have none. */
+    @Test
+    void vertexColours() {
+        Mesh m = SHEET.withColours(new float[] {1, 0, 0, 0, 1, 0, 0, 1, 0, 1, 0, 0});
+        meet(m, Affine.IDENTITY, Material.diffuse("m", new Vec3(0.8, 0.4, 0.5)), List.of(), new Vec3(0.25, 0.5, 1), new Vec3(0, 0, -1));
+        assertEquals(0.6, point.baseR, 1e-5);
+        assertEquals(0.1, point.baseG, 1e-5);
+        assertEquals(0, point.baseB, 1e-5);
+        Geometry g = new Geometry(List.of(m, SHEET), List.of(new Instance("a", 0, Affine.IDENTITY, 0), new Instance("b", 1, Affine.translation(2, 0, 0), 0)), POOL);
+        SurfaceTable t = new SurfaceTable(List.of(Material.diffuse("m", new Vec3(0.8, 0.4, 0.5))), List.of());
+        ray.set(2.5f, 0.5f, 1, 0, 0, -1, Float.POSITIVE_INFINITY);
+        assertTrue(Tracer.of(g, new LampShapes(List.of()), t, POOL).closest(ray));
+        point.load(g, t, ray);
+        assertEquals(0.8, point.baseR, 1e-5, "its neighbour stays as it is");
+    }
+
     /** Repeats, offset and turn follow KHR_texture_transform. */
     @Test
     void textureTransform() {

@@ -94,7 +94,7 @@ final class SceneReader {
         for (int i = 0; i < number.length; i++) {
             Mesh m = mesh(AIMesh.create(scene.mMeshes().get(i)), i);
             if (m == null) continue;
-            meshes.add(new Mesh(Integer.toString(i), m.positions(), m.normals(), m.uvs(), m.indices(), 0));
+            meshes.add(new Mesh(Integer.toString(i), m.positions(), m.normals(), m.uvs(), m.colours(), m.indices(), 0));
             instances.add(new Instance(Integer.toString(i), meshes.size() - 1, Affine.IDENTITY, layer("parts")));
         }
     }
@@ -122,28 +122,37 @@ final class SceneReader {
         }
         AIColor4D.Buffer colours = m.mColors(0);
         int material = Math.clamp(m.mMaterialIndex(), 0, materials.size() - 1);
-        if (colours != null) material = tinted(name, colours, material);
-        return new Mesh(name, p, n, t, java.util.Arrays.copyOf(idx, at), material);
+        float[] tints = colours == null ? null : linear(colours);
+        if (tints != null && file.toLowerCase(java.util.Locale.ROOT).endsWith(".ply")) material = white(material);
+        return new Mesh(name, p, n, t, tints, java.util.Arrays.copyOf(idx, at), material);
     }
 
-    /** A material in the mean of the mesh's vertex colours. */
-    private int tinted(String mesh, AIColor4D.Buffer colours, int material) {
-        double r = 0, g = 0, b = 0, square = 0;
-        int n = colours.remaining();
-        for (int k = 0; k < n; k++) {
+    /** These kinds of file keep colours as screens show them (common practice, no source). Null where all are white. */
+    private static float[] linear(AIColor4D.Buffer colours) {
+        float[] out = new float[3 * colours.remaining()];
+        boolean white = true;
+        for (int k = 0; k < colours.remaining(); k++) {
             AIColor4D c = colours.get(k);
-            r += c.r() / n;
-            g += c.g() / n;
-            b += c.b() / n;
-            square += c.g() * c.g() / n;
+            out[3 * k] = linear(c.r());
+            out[3 * k + 1] = linear(c.g());
+            out[3 * k + 2] = linear(c.b());
+            white &= out[3 * k] > 0.999f && out[3 * k + 1] > 0.999f && out[3 * k + 2] > 0.999f;
         }
-        if (square - g * g > 1e-4) findings.add(new Finding(Finding.Kind.NOT_READ, mesh, "the colours of its corners differ; their mean is used"));
-        Vec3 c = new Vec3(Math.clamp(r, 0, 1), Math.clamp(g, 0, 1), Math.clamp(b, 0, 1));
-        if (c.minus(new Vec3(1, 1, 1)).length() < 1e-3) return material;
+        return white ? null : out;
+    }
+
+    /** IEC 61966-2-1. */
+    private static float linear(float c) {
+        return c <= 0.04045f ? Math.max(0, c) / 12.92f : (float) Math.pow((Math.min(1, c) + 0.055) / 1.055, 2.4);
+    }
+
+    /** A scan has no material but its corners' colours. */
+    private int white(int material) {
         Material m = materials.get(material);
-        materials.add(new Material(m.name() + ", " + mesh, m.base().times(c), m.baseImage(), m.alpha(), m.alphaMode(), m.cutoff(), m.metallic(), m.roughness(), m.roughnessImage(), m.normalImage(),
+        if (m.base().equals(new Vec3(1, 1, 1))) return material;
+        materials.set(material, new Material(m.name(), new Vec3(1, 1, 1), m.baseImage(), m.alpha(), m.alphaMode(), m.cutoff(), m.metallic(), m.roughness(), m.roughnessImage(), m.normalImage(),
                 m.normalScale(), m.ior(), m.transmission(), m.thin(), m.translucency(), m.emission(), m.emissionImage(), m.layers(), m.relief(), m.thrift()));
-        return materials.size() - 1;
+        return material;
     }
 
     private static float[] vectors(AIVector3D.Buffer b) {

@@ -266,25 +266,35 @@ public final class GltfReader {
             }
             if (p.path("extensions").has("KHR_draco_mesh_compression")) {
                 Mesh u = unpacked(mesh, k - 1, place);
-                meshes.add(MeshCheck.mend(new Mesh(name, u.positions(), u.normals(), u.uvs(), u.indices(), materials.use(material(p))), findings));
+                meshes.add(MeshCheck.mend(new Mesh(name, u.positions(), u.normals(), u.uvs(), u.colours(), u.indices(), materials.use(material(p))), findings));
                 parts.add(meshes.size() - 1);
                 continue;
             }
             JsonNode at = p.path("attributes");
             if (!at.has("POSITION")) throw bad(place, "has no positions; export the file again");
-            if (at.has("COLOR_0")) findings.add(new Finding(Finding.Kind.NOT_READ, name, "the colours of its corners are left out"));
             float[] pos = data.floats(at.get("POSITION").asInt(-1), "VEC3");
             float[] nrm = at.has("NORMAL") ? data.floats(at.get("NORMAL").asInt(-1), "VEC3") : null;
             float[] uv = at.has("TEXCOORD_0") ? data.floats(at.get("TEXCOORD_0").asInt(-1), "VEC2") : null;
+            float[] colours = at.has("COLOR_0") ? colours(at.get("COLOR_0").asInt(-1)) : null;
             int n = pos.length / 3;
-            if (nrm != null && nrm.length != pos.length || uv != null && uv.length != 2 * n) throw bad(place, "has attributes of different lengths; export the file again");
+            if (nrm != null && nrm.length != pos.length || uv != null && uv.length != 2 * n || colours != null && colours.length != pos.length) throw bad(place, "has attributes of different lengths; export the file again");
             int[] idx = p.has("indices") ? data.ints(p.get("indices").asInt(-1)) : java.util.stream.IntStream.range(0, n).toArray();
             for (int i : idx) if (i < 0 || i >= n) throw bad(place, "names vertex " + Integer.toUnsignedString(i) + " of " + n + "; the file is damaged, export it again");
             idx = triangles(idx, mode);
-            meshes.add(MeshCheck.mend(new Mesh(name, pos, nrm, uv, idx, materials.use(material(p))), findings));
+            meshes.add(MeshCheck.mend(new Mesh(name, pos, nrm, uv, colours, idx, materials.use(material(p))), findings));
             parts.add(meshes.size() - 1);
         }
         return parts;
+    }
+
+    /** Vertex colours, which are linear; how much they let through is left out. Null where all are white. */
+    private float[] colours(int accessor) throws IOException {
+        boolean four = "VEC4".equals(root.path("accessors").path(accessor).path("type").asText());
+        float[] c = data.floats(accessor, four ? "VEC4" : "VEC3");
+        float[] out = four ? new float[c.length / 4 * 3] : c;
+        if (four) for (int i = 0; i < out.length; i++) out[i] = c[i / 3 * 4 + i % 3];
+        for (float x : out) if (x != 1) return out;
+        return null;
     }
 
     /** A part that is packed with Draco, unpacked by the child process, which numbers the parts of all meshes. */

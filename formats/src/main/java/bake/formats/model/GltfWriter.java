@@ -80,6 +80,7 @@ public final class GltfWriter {
         a.put("POSITION", floats(m.positions(), 3, true));
         if (m.normals() != null) a.put("NORMAL", floats(m.normals(), 3, false));
         if (m.uvs() != null) a.put("TEXCOORD_0", floats(m.uvs(), 2, false));
+        if (m.colours() != null) a.put("COLOR_0", floats(m.colours(), 3, false));
         p.put("indices", indices(m.indices()));
         p.put("material", m.material());
     }

@@ -41,7 +41,9 @@ final class MeshCheck {
         float[] uvs = m.uvs();
         if (uvs != null) for (int i = 0; i < uvs.length; i++) if (!Float.isFinite(uvs[i])) uvs[i] = 0;
         if (broken > 0) for (int i = 0; i < p.length; i++) if (!Float.isFinite(p[i])) p[i] = 0;
-        return new Mesh(m.name(), p, normals, uvs, n == idx.length ? idx : java.util.Arrays.copyOf(keep, n), m.material());
+        float[] colours = m.colours();
+        if (colours != null) for (int i = 0; i < colours.length; i++) colours[i] = colours[i] > 0 ? Math.min(1, colours[i]) : 0;
+        return new Mesh(m.name(), p, normals, uvs, colours, n == idx.length ? idx : java.util.Arrays.copyOf(keep, n), m.material());
     }
 
     private static String count(int n, String thing) {

@@ -58,7 +58,7 @@ public final class Recentre {
             p[k + 1] = (float) (p[k + 1] - c.y());
             p[k + 2] = (float) (p[k + 2] - c.z());
         }
-        return new Mesh(x.name(), p, x.normals(), x.uvs(), x.indices(), x.material());
+        return new Mesh(x.name(), p, x.normals(), x.uvs(), x.colours(), x.indices(), x.material());
     }
 
     /** Middle of the box around one corner of each instance. */
