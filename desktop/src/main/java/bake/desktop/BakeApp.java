@@ -4,7 +4,6 @@ import bake.formats.picture.DisplayPicture;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.concurrent.CompletableFuture;
 import javafx.animation.PauseTransition;
 import javafx.application.Application;
 import javafx.application.Platform;
@@ -17,7 +16,7 @@ import javafx.util.Duration;
 /** The application: one window over one {@link Workbench}. */
 public final class BakeApp extends Application {
     /** The first project, whose reading begins before the toolkit does. */
-    static CompletableFuture<Opened> reading;
+    static Reading reading;
 
     private Workbench bench;
 

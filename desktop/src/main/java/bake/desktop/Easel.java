@@ -45,6 +45,10 @@ final class Easel extends Pane {
     private double wipeAt = 0.5, pressX, pressY;
     private boolean wiping;
 
+    private final javafx.scene.control.Button stopOpening = new javafx.scene.control.Button("Stop");
+    /** Keeps the time that opening takes up to date. */
+    private final javafx.animation.Timeline clock = new javafx.animation.Timeline(new javafx.animation.KeyFrame(javafx.util.Duration.millis(500), e -> update()));
+
     Easel(Workbench bench, BooleanSupplier marking, Runnable openFile) {
         this.bench = bench;
         this.marking = marking;
@@ -66,7 +70,10 @@ final class Easel extends Pane {
                 Ui.label("Drag a project folder or a model (glTF, OBJ, FBX, DAE, STL, PLY, 3DS, IFC) onto the window,", "empty-text"), Ui.label("or start with one of these.", "empty-text"),
                 new javafx.scene.layout.HBox(10, Ui.button("empty-open", "Open\u2026", null, openFile, "main-action"), Ui.button("empty-demo", "Open the demo library", null, () -> bench.open("demo"))));
         ((javafx.scene.layout.HBox) empty.getChildren().getLast()).setAlignment(Pos.CENTER);
-        getChildren().addAll(picture, second, region, wipe, a, b, notice, empty);
+        stopOpening.setId("opening-stop");
+        stopOpening.setOnAction(e -> bench.stopOpening());
+        clock.setCycleCount(javafx.animation.Animation.INDEFINITE);
+        getChildren().addAll(picture, second, region, wipe, a, b, notice, stopOpening, empty);
         bench.frameProperty().addListener((o, x, f) -> update());
         bench.prover().previewProperty().addListener((o, x, f) -> update());
         bench.printAProperty().addListener((o, x, f) -> update());
@@ -135,7 +142,10 @@ final class Easel extends Pane {
         else if (proving && (pa != null || pb != null)) hang(pa, pb);
         else if (f != null) picture.setImage(image(f.argb(), f.width(), f.height()));
         else picture.setImage(null);
-        notice.setText(bench.openingProperty().get() ? "Opening\u2026" : !none && picture.getImage() == null ? "Preparing the light\u2026" : "");
+        stopOpening.setVisible(bench.openingProperty().get());
+        if (bench.openingProperty().get()) clock.play();
+        else clock.stop();
+        notice.setText(bench.reading() != null ? bench.reading().words() : !none && picture.getImage() == null ? "Preparing the light\u2026" : "");
         notice.setVisible(!notice.getText().isEmpty());
         requestLayout();
     }
@@ -194,6 +204,8 @@ final class Easel extends Pane {
         b.relocate(x + pw - b.getWidth() - 10, y + 10);
         notice.autosize();
         notice.relocate(Math.round((w - notice.getWidth()) / 2), Math.round(h / 2 - 12));
+        stopOpening.autosize();
+        stopOpening.relocate(Math.round((w - stopOpening.getWidth()) / 2), Math.round(h / 2 + 22));
         empty.autosize();
         empty.relocate(Math.round((w - empty.getWidth()) / 2), Math.round((h - empty.getHeight()) / 2));
         Region r = bench.prover().regionProperty().get();

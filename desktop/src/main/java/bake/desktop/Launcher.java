@@ -15,7 +15,7 @@ public final class Launcher {
             System.exit(2);
         }
         // While the toolkit starts on one processor, the other reads the first project, or what it will need.
-        if (a.project() != null) BakeApp.reading = Opened.begin(a.project());
+        if (a.project() != null) BakeApp.reading = Reading.begin(a.project());
         else Thread.ofPlatform().daemon().name("prepare").start(bake.formats.project.ProjectFile::prepare);
         if (System.getProperty("glass.platform") == null && !hasDisplay()) {
             System.setProperty("glass.platform", "Headless");

@@ -41,10 +41,7 @@ final class ModelSheet extends VBox {
         getChildren().clear();
         if (bench.project() == null) return;
         ModelFacts f = bench.factsProperty().get();
-        VBox files = Ui.card("Files", null);
-        bench.project().models().forEach(m -> files.getChildren().add(line(m.file(), "")));
-        if (!bench.project().shapes().isEmpty()) files.getChildren().add(line("shapes of the project", Integer.toString(bench.project().shapes().size())));
-        files.getChildren().addAll(line("Unique triangles", Texts.count(f.unique())), line("With copies", Texts.count(f.placed())), line("Units", "metres, z up"));
+        VBox files = new FilesCard(bench).card();
         VBox found = Ui.card("Findings", Ui.label(f.findings().isEmpty() ? "none" : Integer.toString(f.findings().size()), "figure"));
         Map<Finding.Kind, Integer> kinds = new TreeMap<>();
         f.findings().forEach(x -> kinds.merge(x.kind(), 1, Integer::sum));
@@ -105,9 +102,5 @@ final class ModelSheet extends VBox {
         b.setMaxWidth(Double.MAX_VALUE);
         if (here) b.getStyleClass().add("list-here");
         return b;
-    }
-
-    private static javafx.scene.layout.HBox line(String name, String value) {
-        return Ui.row(Ui.label(name, "line-name"), Ui.spring(), Ui.label(value, "figure"));
     }
 }

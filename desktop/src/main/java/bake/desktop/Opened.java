@@ -15,7 +15,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 
 /**
@@ -26,15 +25,17 @@ import java.util.concurrent.CompletionException;
 record Opened(ProjectSession session, SceneAssembly assembly, ProofStore store, List<Proof> proofs, ModelFacts facts, RenderScene compiled) {
 
     /** Reads a project, or starts one from a model file; {@code what} may be "demo". */
-    static Opened read(String what) throws IOException {
+    static Opened read(String what, Reading reading) throws IOException {
         Path p = what.equals("demo") ? null : Path.of(what);
-        Path file = p != null && ModelReader.isModel(p) ? importModel(p) : Projects.file(what);
+        Path file = p != null && ModelReader.isModel(p) ? importModel(p, reading) : Projects.file(what);
         ProjectSession s = ProjectSession.open(file);
         try {
             SceneAssembly a = new SceneAssembly(s.folder());
             View v = s.project().currentView();
+            reading.step("Reading the models and building their hierarchies");
             // Reading the models here shows a broken one before anything is replaced.
             RenderScene c = v == null ? null : RenderScene.compile(a.scene(s.project(), v), null, Workers.COMPILING, HierarchyCache.shared());
+            if (reading.stopped()) throw new IOException("reading was stopped");
             ProofStore st = new ProofStore(s.folder());
             return new Opened(s, a, st, st.list(), ModelFacts.of(a), c);
         } catch (IOException | RuntimeException | OutOfMemoryError e) {
@@ -43,28 +44,16 @@ record Opened(ProjectSession session, SceneAssembly assembly, ProofStore store, 
         }
     }
 
-    /** Begins to read on a thread of its own. */
-    static CompletableFuture<Opened> begin(String what) {
-        CompletableFuture<Opened> f = new CompletableFuture<>();
-        Thread.ofPlatform().daemon().name("open").start(() -> {
-            try {
-                f.complete(read(what));
-            } catch (Exception | OutOfMemoryError e) {
-                f.completeExceptionally(e);
-            }
-        });
-        return f;
-    }
-
     /** What went wrong, without the wrapping of futures. */
     static Throwable cause(Throwable e) {
         return e instanceof CompletionException && e.getCause() != null ? e.getCause() : e;
     }
 
-    private static Path importModel(Path model) throws IOException {
+    private static Path importModel(Path model, Reading reading) throws IOException {
         String stem = model.getFileName().toString().replaceFirst("\\.[^.]+$", "");
         Path parent = model.toAbsolutePath().getParent(), folder = parent.resolve(stem + " project");
         for (int i = 2; Files.exists(folder); i++) folder = parent.resolve(stem + " project " + i);
-        return ProjectImport.create(model, folder);
+        reading.step("Reading " + model.getFileName());
+        return ProjectImport.create(model, folder, null, null, reading::stopped);
     }
 }

@@ -4,15 +4,16 @@ import bake.core.transport.Workers;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.LiveRender;
+import bake.studio.ProjectImport;
 import bake.studio.ProjectSession;
 import bake.studio.Proof;
 import bake.studio.ProofStore;
+import bake.studio.SceneAssembly;
 import bake.studio.Showing;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Executor;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -56,7 +57,9 @@ public final class Workbench implements AutoCloseable {
     private ProjectSession session;
     private ProofStore store;
     private LiveRender live;
-    private int easelWidth = 640, easelHeight = 360, openings;
+    private SceneAssembly assembly;
+    private Reading reading;
+    private int easelWidth = 640, easelHeight = 360;
 
     public Workbench(Executor ui) {
         showing.addListener((o, a, b) -> show());
@@ -170,22 +173,37 @@ public final class Workbench implements AutoCloseable {
 
     /** Opens a project or starts one from a model file; {@code what} may be "demo". */
     public void open(String what) {
-        open(Opened.begin(what));
+        open(Reading.begin(what));
     }
 
     /** Takes a project that is being read. */
-    void open(CompletableFuture<Opened> reading) {
+    void open(Reading r) {
+        stopOpening();
+        reading = r;
         opening.set(true);
-        int number = ++openings;
-        reading.whenComplete((o, e) -> {
-            if (e != null) {
-                fail(Opened.cause(e));
-                later(() -> opening.set(false));
-            } else later(() -> {
-                if (number == openings) take(o);
-                else o.session().close();
+        r.done.whenComplete((o, e) -> {
+            if (e != null && !r.stopped()) fail(Opened.cause(e));
+            later(() -> {
+                if (reading == r && o != null) take(o);
+                else if (o != null) o.session().close();
+                if (reading != r) return;
+                reading = null;
+                opening.set(false);
             });
         });
+    }
+
+    /** What is being opened, or null. */
+    Reading reading() {
+        return reading;
+    }
+
+    /** Gives up what is being opened; what was open before stays. */
+    public void stopOpening() {
+        if (reading == null) return;
+        reading.stop();
+        reading = null;
+        opening.set(false);
     }
 
     private void take(Opened o) {
@@ -198,12 +216,12 @@ public final class Workbench implements AutoCloseable {
         proofs.setAll(o.proofs());
         printA.set(null);
         printB.set(null);
+        assembly = o.assembly();
         facts.set(o.facts());
         frame.set(null);
         message.set(null);
         live = new LiveRender(o.assembly(), o.compiled(), workers, x -> later(() -> frame.set(x)), this::fail);
         session.onChange(this::refresh);
-        opening.set(false);
         recovery.set(session.recovered() != null);
         refresh();
     }
@@ -215,6 +233,44 @@ public final class Workbench implements AutoCloseable {
         view.set(p.currentView());
         changed.set(session.changed());
         if (before != p) show();
+        if (before != null && before.models() != p.models()) learnFacts();
+    }
+
+    /** The files have changed: what the Model station says of them is found out anew. */
+    private void learnFacts() {
+        SceneAssembly a = assembly;
+        Project p = session.project();
+        background.execute(() -> {
+            try {
+                a.scene(p, p.currentView());
+                ModelFacts f = ModelFacts.of(a);
+                later(() -> {
+                    if (a == assembly) facts.set(f);
+                });
+            } catch (IOException | RuntimeException | OutOfMemoryError e) {
+                fail(e);
+            }
+        });
+    }
+
+    /** Puts a newer file in place of one of the project's models. */
+    public void replaceModel(String old, Path model) {
+        if (session == null) return;
+        Path folder = session.folder();
+        Project p = session.project();
+        say("Reading " + model.getFileName() + "\u2026");
+        background.execute(() -> {
+            try {
+                ProjectImport.Replaced r = ProjectImport.replaced(p, model, folder, old);
+                later(() -> {
+                    if (session == null || !session.folder().equals(folder)) return;
+                    edit(null, x -> x.withModels(r.project().models()).withLayers(r.project().layers()));
+                    say(r.lost().isEmpty() ? "Replaced; everything that was set has kept its place." : "Replaced. Without a place now: " + String.join("; ", r.lost()) + ".");
+                });
+            } catch (IOException | RuntimeException | OutOfMemoryError e) {
+                fail(e);
+            }
+        });
     }
 
     /** Size that the easel can show, pixels; the live picture is rendered at it. */

@@ -16,6 +16,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.function.BooleanSupplier;
 import java.util.stream.Stream;
 
 /** Starts a project from a model file, with a first view and light that show it. */
@@ -39,7 +40,13 @@ public final class ProjectImport {
      * @param up "y" or "z", or null
      */
     public static Path create(Path model, Path folder, Double unit, String up) throws IOException {
-        ImportedModel m = ModelReader.read(model, unit, up);
+        return create(model, folder, unit, up, () -> false);
+    }
+
+    /** The same; when {@code stop} says true nothing is made and reading ends with an error. */
+    public static Path create(Path model, Path folder, Double unit, String up, BooleanSupplier stop) throws IOException {
+        ImportedModel m = ModelReader.read(model, unit, up, null, stop);
+        if (stop.getAsBoolean()) throw new FormatException(m.name(), null, "reading was stopped");
         if (m.placedTriangles() == 0) throw new FormatException(m.name(), null, "holds nothing that can be rendered; export it again");
         if (Files.exists(folder.resolve(ProjectFile.NAME))) throw new FormatException(folder.toString(), null, "holds a project already; choose another folder");
         Path target = Files.createDirectories(folder.resolve("model"));
@@ -63,7 +70,20 @@ public final class ProjectImport {
     public static List<String> replace(Path model, Path folder, String old) throws IOException {
         Path file = folder.resolve(ProjectFile.NAME);
         if (!Files.isRegularFile(file)) throw new FormatException(folder.toString(), null, "holds no project; import the model without --again first");
-        Project p = ProjectFile.read(file);
+        Replaced r = replaced(ProjectFile.read(file), model, folder, old);
+        ProjectFile.write(file, r.project);
+        return r.lost;
+    }
+
+    /**
+     * A project whose model was replaced.
+     *
+     * @param lost what no longer has anything to hold on to, a line each
+     */
+    public record Replaced(Project project, List<String> lost) {}
+
+    /** The same for a project that is open: the file is copied, the project's own file is left to be saved. */
+    public static Replaced replaced(Project p, Path model, Path folder, String old) throws IOException {
         List<String> files = p.models().stream().map(Project.ModelRef::file).toList();
         if (old == null && files.size() != 1) throw new FormatException(ProjectFile.NAME, null, "has " + files.size() + " models; say which to replace: " + String.join(", ", files));
         int at = old == null ? 0 : files.indexOf(old);
@@ -77,14 +97,13 @@ public final class ProjectImport {
         // A file without parts is a layer of its own name.
         String was = Path.of(before.file()).getFileName().toString(), is = model.getFileName().toString();
         p = p.withLayers(p.layers().stream().map(l -> l.name().equals(was) ? new Project.Layer(is, l.on(), l.other()) : l).toList());
-        ProjectFile.write(file, p.withModels(List.copyOf(models)));
-        Project now = p;
+        Project now = p.withModels(List.copyOf(models));
         List<String> lost = new ArrayList<>();
-        if (models.size() > 1) return lost; // names may belong to the other models
+        if (models.size() > 1) return new Replaced(now, lost); // names may belong to the other models
         for (Project.Surface s : p.materials())
             if (m.materials().stream().noneMatch(x -> x.name().equals(s.name())) && now.shapes().stream().noneMatch(x -> s.name().equals(x.material()))) lost.add("material '" + s.name() + "' is not in the new file");
         for (Project.Layer l : p.layers()) if (!m.layers().contains(l.name()) && now.shapes().stream().noneMatch(x -> l.name().equals(x.layer()))) lost.add("layer '" + l.name() + "' is not in the new file");
-        return lost;
+        return new Replaced(now, lost);
     }
 
     /** A text model names its other files relative to itself, so the files beside it that it may mean come along. */

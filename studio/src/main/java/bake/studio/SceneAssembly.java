@@ -22,6 +22,7 @@ import bake.formats.picture.PanoramaReader;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -39,6 +40,7 @@ import java.util.concurrent.ConcurrentHashMap;
 public final class SceneAssembly {
     private final Path folder;
     private final Map<Project.ModelRef, ImportedModel> models = new ConcurrentHashMap<>();
+    private final Map<Project.ModelRef, String> stamps = new ConcurrentHashMap<>();
     private final Map<String, Panorama> panoramas = new ConcurrentHashMap<>();
     private final List<Finding> findings = new ArrayList<>();
     private Parts parts;
@@ -78,11 +80,26 @@ public final class SceneAssembly {
         return parts == null ? 0 : parts.meshes.stream().mapToLong(Mesh::triangles).sum();
     }
 
+    /** Size of everything, metres along x, y and z; null where there is nothing. */
+    public synchronized double[] size() {
+        if (parts == null || parts.instances.isEmpty()) return null;
+        Map<Mesh, Vec3[]> boxes = new IdentityHashMap<>();
+        Bounds all = new Bounds();
+        for (Instance i : parts.instances) {
+            Mesh m = parts.meshes.get(i.mesh());
+            for (Vec3 corner : boxes.computeIfAbsent(m, x -> Bounds.of(x.positions()).corners())) all.add(i.toWorld().point(corner));
+        }
+        return all.size();
+    }
+
     /** A model of the project as it was read. */
     public ImportedModel model(Project.ModelRef ref) throws IOException {
-        ImportedModel m = models.get(ref);
-        if (m != null) return m;
         Path p = SafePath.inside(folder, ref.file(), "project.json");
+        // A newer file may have taken the place of one of the same name.
+        String stamp = Files.exists(p) ? Files.getLastModifiedTime(p) + " " + Files.size(p) : "";
+        ImportedModel m = stamp.equals(stamps.put(ref, stamp)) ? models.get(ref) : null;
+        if (m != null) return m;
+        models.remove(ref);
         // What the models before it leave, but never next to nothing.
         long others = models.values().stream().mapToLong(TextureBudget::size).sum();
         m = TextureBudget.fit(ModelReader.read(p, ref.unit(), ref.up(), ref.variant()), Math.max(TextureBudget.bytes() - others, TextureBudget.bytes() / 8));
