@@ -68,7 +68,7 @@ final class RenderCommand implements Callable<Integer> {
     @Option(names = "--memory", paramLabel = "MB", description = "most memory for the picture; a larger one is made in bands, as .exr (default: a third of Java's)")
     private Long memory;
 
-    @Option(names = "--resume", description = "keep the unfinished picture beside the file every minute, and go on from one that is there")
+    @Option(names = "--resume", description = "keep the unfinished picture beside the file every minute (each band of one made in bands), and go on from one that is there")
     private boolean resume;
 
     @Option(names = "--json", description = "print one JSON document about the picture")
@@ -91,22 +91,22 @@ final class RenderCommand implements Callable<Integer> {
         RenderJob.Order order = new RenderJob.Order(v.name(), v.camera().camera(), v.look(), settings, wh[0], wh[1], part, seed, false);
         long memory = memory();
         boolean bands = BandedRender.needed(order.region().width(), order.region().height(), memory);
-        if (bands) {
-            BandedRender.checkEnding(out);
-            if (resume) throw new IllegalArgumentException("--resume does not go together with a picture this large; render regions of it instead");
-        }
+        if (bands) BandedRender.checkEnding(out);
         RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), null, Workers.COMPILING, HierarchyCache.shared());
-        if (bands) return banded(scene, order, n, memory);
+        if (bands) return banded(scene, order, Checkpoint.identity(p.project(), p.folder(), v, order), n, memory);
         try (Workers workers = new Workers(n)) {
             RenderJob job = new RenderJob(scene, order, workers);
             if (resume) {
                 String identity = Checkpoint.identity(p.project(), p.folder(), v, order);
                 job.keepIn(new Checkpoint(Checkpoint.beside(out), identity, e -> spec.commandLine().getErr().println("bake: the unfinished picture could not be kept: " + e.getMessage())));
             }
-            job.run(g -> progress(g));
-            if (!json) spec.commandLine().getErr().println();
-            PictureOutput.write(out, job.film(), job.finish(), null, job.order().region(), job.order().preset().denoise(), 72);
-            report(job);
+            try (Interrupt i = Interrupt.calls(job::stop)) {
+                job.run(g -> progress(g));
+                if (!json) spec.commandLine().getErr().println();
+                if (job.progress().passes() == 0) throw new IOException("stopped before the first pass was done; nothing is written");
+                PictureOutput.write(out, job.film(), job.finish(), null, job.order().region(), job.order().preset().denoise(), 72);
+                report(job);
+            }
         }
         return 0;
     }
@@ -118,10 +118,19 @@ final class RenderCommand implements Callable<Integer> {
     }
 
     /** A picture that does not fit into the memory, band by band. */
-    private int banded(RenderScene scene, RenderJob.Order order, int threads, long bytes) throws IOException {
+    private int banded(RenderScene scene, RenderJob.Order order, String identity, int threads, long bytes) throws IOException {
         try (Workers workers = new Workers(threads)) {
-            RenderJob.Progress g = new BandedRender(scene, order, workers).run(out, bytes, this::progress);
+            BandedRender render = new BandedRender(scene, order, workers);
+            if (!resume) java.nio.file.Files.deleteIfExists(Checkpoint.beside(out));
+            RenderJob.Progress g;
+            try (Interrupt i = Interrupt.calls(render::stop)) {
+                g = render.run(out, identity, bytes, this::progress);
+            }
             Region r = order.region();
+            if (g.state() == RenderJob.State.STOPPED) {
+                spec.commandLine().getErr().printf(Locale.ROOT, "%nbake: stopped; %.0f %% is kept in %s: go on with --resume%n", 100 * g.fraction(), Checkpoint.beside(out));
+                return 1;
+            }
             if (!json) {
                 spec.commandLine().getErr().println();
                 spec.commandLine().getOut().printf(Locale.ROOT, "%s: %dx%d in bands, %d passes, noise %.2f %%, %.1f s%n", out, r.width(), r.height(), g.passes(), g.noise(), g.seconds());

@@ -30,7 +30,7 @@ import java.util.stream.Stream;
 public final class Checkpoint {
     private static final int MAGIC = 0x42414b43, VERSION = 2;
     /** To be raised whenever the engine makes other bits of the same scene. */
-    private static final int ENGINE = 1;
+    private static final int ENGINE = 2;
     private static final int MOST_FILES = 20_000;
     /** Time between two writes, and how much more work than writing there must be. */
     private static final long EVERY = 60_000_000_000L, SHARE = 20;

@@ -75,7 +75,7 @@ public final class Delivery {
             try {
                 RenderScene scene = compiler.compile(project, i.view());
                 RenderJob.Order order = new RenderJob.Order(i.view().name(), i.view().camera().camera(), i.view().look(), i.preset(), i.width(), i.height(), null, 1, false);
-                if (BandedRender.needed(i.width(), i.height(), BandedRender.filmBytes())) inBands(scene, order, i, listener);
+                if (BandedRender.needed(i.width(), i.height(), BandedRender.filmBytes())) inBands(scene, order, project, i, listener);
                 else whole(scene, order, project, i, listener);
             } catch (Exception e) {
                 listener.failed(i, e);
@@ -101,12 +101,12 @@ public final class Delivery {
     }
 
     /** A picture that does not fit into the memory. */
-    private void inBands(RenderScene scene, RenderJob.Order order, Item i, Listener listener) throws IOException {
+    private void inBands(RenderScene scene, RenderJob.Order order, Project project, Item i, Listener listener) throws IOException {
         BandedRender b = new BandedRender(scene, order, workers);
         bands = b;
         if (stopped) b.stop();
-        RenderJob.Progress p = b.run(i.file(), BandedRender.filmBytes(), g -> listener.progress(i, g));
-        if (p.state() == RenderJob.State.STOPPED) throw new IOException("stopped; of a picture this large nothing can be kept");
+        RenderJob.Progress p = b.run(i.file(), Checkpoint.identity(project, folder, i.view(), order), BandedRender.filmBytes(), g -> listener.progress(i, g));
+        if (p.state() == RenderJob.State.STOPPED) throw new IOException(String.format(java.util.Locale.ROOT, "stopped; %.0f %% is kept beside the file: deliver it again to go on", 100 * p.fraction()));
         listener.finished(i, p, 0);
     }
 }
