@@ -170,7 +170,7 @@ final class RenderCommand implements Callable<Integer> {
 
     private void progress(RenderJob.Progress g) {
         if (json) return;
-        spec.commandLine().getErr().printf(Locale.ROOT, "\rpass %d   noise %.2f %%   %.0f s%s      ", g.passes(), g.noise(), g.seconds(),
+        spec.commandLine().getErr().printf(Locale.ROOT, "\rpass %d   noise %s   %.0f s%s      ", g.passes(), Double.isFinite(g.noise()) ? String.format(Locale.ROOT, "%.2f %%", g.noise()) : "not known yet", g.seconds(),
                 Double.isNaN(g.secondsLeft()) ? "" : String.format(Locale.ROOT, ", about %.0f s left", g.secondsLeft()));
         spec.commandLine().getErr().flush();
     }

@@ -55,6 +55,23 @@ class CommandLineTest {
         return dir.resolve("p").toString();
     }
 
+    /** Asked to end while it renders, it writes what there is. */
+    @Test
+    void interruptedItWritesWhatThereIs() throws Exception {
+        Path f = dir.resolve("part.exr"), said = dir.resolve("said.txt");
+        Process p = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "--add-modules", "jdk.incubator.vector", "-cp", System.getProperty("java.class.path"), Main.class.getName(),
+                "render", p(), "--samples", "1000000", "-o", f.toString()).redirectErrorStream(true).redirectOutput(said.toFile()).start();
+        try {
+            for (int k = 0; k < 600 && !Files.readString(said).contains("pass 3"); k++) Thread.sleep(50);
+            p.destroy();
+            assertTrue(p.waitFor(60, java.util.concurrent.TimeUnit.SECONDS), "it ends");
+        } finally {
+            p.destroyForcibly();
+        }
+        assertEquals(640, ExrFile.read(f).width(), Files.readString(said));
+        assertTrue(ExrFile.read(f).rgb()[3 * 640 * 300] > 0);
+    }
+
     @Test
     void renderSaysWhatItDid() throws IOException {
         Path f = dir.resolve("a.exr");
