@@ -92,51 +92,31 @@ class LayeredScatterTest {
             }
     }
 
-    /**
-     * Pearson's chi-square over cells of equal height and turn: what is sampled falls where the density says, and the density
-     * says no more than one. The bound is the 99.99 % quantile by Wilson and Hilferty 1931.
-     */
     @ParameterizedTest
     @CsvSource({"coat, 0.5", "rough coat, 0.5", "sheen, 0.6", "coated sheen, 0.4", "stretched, 0.4", "stretched metal, 0.5", "coated metal, 0.6"})
     void samplesFallAsTheDensitySays(String kind, double roughness) {
         Scatter s = new Scatter();
         float[] o = direction(0.6, 0.8);
         s.begin(point(kind, roughness), o[0], o[1], o[2]);
-        int rows = 12, columns = 16, fine = 24, n = 200_000;
-        double[] expected = new double[rows * columns], seen = new double[rows * columns];
-        double whole = 0;
-        for (int i = 0; i < rows * fine; i++)
-            for (int j = 0; j < columns * fine; j++) {
-                float[] d = direction((i + 0.5) / (rows * fine), 2 * Math.PI * (j + 0.5) / (columns * fine));
-                s.eval(d[0], d[1], d[2]);
-                double mass = s.pdf * 2 * Math.PI / (rows * fine * columns * fine);
-                expected[i / fine * columns + j / fine] += mass;
-                whole += mass;
-            }
-        assertTrue(whole <= 1.02, "density integrates to " + whole);
-        SplittableRandom random = new SplittableRandom(31);
-        for (int i = 0; i < n; i++) {
-            if (!s.sample((float) random.nextDouble(), (float) random.nextDouble(), (float) random.nextDouble()) || s.wz <= 0) continue;
-            double turn = Math.atan2(s.wy, s.wx) / (2 * Math.PI);
-            int row = Math.min(rows - 1, (int) (s.wz * rows)), column = Math.min(columns - 1, (int) ((turn - Math.floor(turn)) * columns));
-            seen[row * columns + column]++;
+        DensityCheck.check(s, kind);
+    }
+
+    /** The surfaces that have no layers, on both sides of them. */
+    @ParameterizedTest
+    @CsvSource({"0, 0, 0, 1, 1", "0, 0, 0, 0.4, 1.5", "0, 0, 0, 0.8, 1.5", "1, 0, 0, 0.4, 1.5", "0.5, 0, 0, 0.6, 1.5", "0, 0, 0.5, 0.6, 1.5", "0, 1, 0, 0.5, 1.5", "0, 0.5, 0, 0.7, 1.5"})
+    void plainSamplesFallAsTheDensitySays(float metallic, float transmission, float translucency, double roughness, float ior) {
+        for (double cos : new double[] {0.25, 0.8}) {
+            SurfacePoint p = point("", roughness);
+            p.layered = false;
+            p.metallic = metallic;
+            p.transmission = transmission;
+            p.translucency = translucency;
+            p.ior = ior;
+            Scatter s = new Scatter();
+            float[] o = direction(cos, 2.1);
+            s.begin(p, o[0], o[1], o[2]);
+            DensityCheck.check(s, metallic + " " + transmission + " " + translucency + " " + roughness + " under " + cos);
         }
-        double chi = 0, rest = 0, restSeen = 0;
-        int free = 0;
-        for (int k = 0; k < seen.length; k++) {
-            double e = expected[k] * n;
-            if (e < 8) {
-                rest += e;
-                restSeen += seen[k];
-                continue;
-            }
-            // The grid integrates narrow lobes to about a hundredth.
-            chi += (seen[k] - e) * (seen[k] - e) / (e + 1e-4 * e * e);
-            free++;
-        }
-        if (rest > 8) chi += (restSeen - rest) * (restSeen - rest) / rest;
-        double q = free * Math.pow(1 - 2 / (9.0 * free) + 3.72 * Math.sqrt(2 / (9.0 * free)), 3);
-        assertTrue(chi < q, kind + ": chi-square " + chi + " of " + free + " cells, bound " + q);
     }
 
     /** The stretched gloss with equal widths is the round one. */
