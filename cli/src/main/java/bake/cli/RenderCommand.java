@@ -133,7 +133,7 @@ final class RenderCommand implements Callable<Integer> {
             }
             if (!json) {
                 spec.commandLine().getErr().println();
-                spec.commandLine().getOut().printf(Locale.ROOT, "%s: %dx%d in bands, %d passes, noise %.2f %%, %.1f s%n", out, r.width(), r.height(), g.passes(), g.noise(), g.seconds());
+                spec.commandLine().getOut().printf(Locale.ROOT, "%s: %dx%d in bands, %d passes, noise %s, %.1f s%n", out, r.width(), r.height(), g.passes(), noise(g), g.seconds());
                 return 0;
             }
             ObjectNode n = Json.MAPPER.createObjectNode();
@@ -170,16 +170,20 @@ final class RenderCommand implements Callable<Integer> {
 
     private void progress(RenderJob.Progress g) {
         if (json) return;
-        spec.commandLine().getErr().printf(Locale.ROOT, "\rpass %d   noise %s   %.0f s%s      ", g.passes(), Double.isFinite(g.noise()) ? String.format(Locale.ROOT, "%.2f %%", g.noise()) : "not known yet", g.seconds(),
+        spec.commandLine().getErr().printf(Locale.ROOT, "\rpass %d   noise %s   %.0f s%s      ", g.passes(), noise(g), g.seconds(),
                 Double.isNaN(g.secondsLeft()) ? "" : String.format(Locale.ROOT, ", about %.0f s left", g.secondsLeft()));
         spec.commandLine().getErr().flush();
+    }
+
+    private static String noise(RenderJob.Progress g) {
+        return Double.isFinite(g.noise()) ? String.format(Locale.ROOT, "%.2f %%", g.noise()) : "not known yet";
     }
 
     private void report(RenderJob job) throws IOException {
         RenderJob.Progress g = job.progress();
         Region r = job.order().region();
         if (!json) {
-            spec.commandLine().getOut().printf(Locale.ROOT, "%s: %dx%d, %d passes, noise %.2f %%, %.1f s%n", out, r.width(), r.height(), g.passes(), g.noise(), g.seconds());
+            spec.commandLine().getOut().printf(Locale.ROOT, "%s: %dx%d, %d passes, noise %s, %.1f s%n", out, r.width(), r.height(), g.passes(), noise(g), g.seconds());
             return;
         }
         ObjectNode n = Json.MAPPER.createObjectNode();
