@@ -1,7 +1,9 @@
 package bake.desktop;
 
+import bake.core.light.GeneralSky;
 import bake.formats.FormatException;
 import bake.formats.project.View;
+import bake.studio.LiveRender;
 import bake.studio.SunPosition;
 import java.io.File;
 import java.time.LocalDate;
@@ -26,7 +28,9 @@ final class LightSheet extends VBox {
     private final TextField date = field("date", 118), time = field("time", 62);
     private final Label place = Ui.label("", "figure"), angles = Ui.label("", "figure"), file = Ui.label("", "figure");
     private final Dial haze, sun, sky, size, rotation, level;
-    private final VBox sunCards, hdriCard, plainCard;
+    private final VBox sunCards, hdriCard, plainCard, levels;
+    private final StandardSkyCard standard;
+    private final Label skyLux = Ui.label("", "figure"), sunLux = Ui.label("", "figure"), allLux = Ui.label("", "figure");
     private final Dial plain;
     private boolean setting;
 
@@ -40,14 +44,17 @@ final class LightSheet extends VBox {
         rotation = new Dial("rotation", "Rotation", "%.0f\u00b0", -180, 180, 0, false, "Turns the panorama, clockwise from above.", x -> around("rotation", a -> a.withRotation(x)));
         level = new Dial("hdri-stops", "Level", "%+.1f st", -12, 12, 0, false, "Level of the panorama in stops.", x -> around("hdri level", a -> a.withStops(a.or(a.sunStops(), 0), x)));
         plain = new Dial("plain-level", "Luminance", "%.0f cd/m\u00b2", 1, 100_000, 1000, true, "The same luminance from everywhere.",
-                x -> around("plain", a -> new View.Around(a.kind(), a.date(), a.time(), a.haze(), a.sunStops(), 0.0, a.sunSize(), a.albedo(), a.file(), a.rotation(), new double[] {x, x, x}, a.other())));
+                x -> around("plain", a -> new View.Around(a.kind(), a.date(), a.time(), a.haze(), a.sunStops(), 0.0, a.sunSize(), a.albedo(), a.file(), a.rotation(), new double[] {x, x, x}, a.skyType(), a.other())));
         sunCards = new VBox(Ui.card("Sun path", place, path, Ui.row(Ui.label("Date", "dial-name"), Ui.spring(), date, time), Ui.row(Ui.label("Sun stands", "dial-name"), Ui.spring(), angles)),
                 Ui.card("Air and levels", null, haze, sun, sky, size));
         hdriCard = Ui.card("Panorama", Ui.button("choose-hdri", "Choose\u2026", "An .hdr or .exr file, twice as wide as high", this::choose, "small"), file, rotation, level);
         plainCard = Ui.card("Plain colour", null, plain);
-        VBox choice = new VBox(Ui.choice(kinds, "around-", "Sun and sky", "HDRI", "Plain"));
+        standard = new StandardSkyCard(bench);
+        levels = Ui.card("On open ground", null, line("From the sky", skyLux), line("From the sun", sunLux), line("Together", allLux));
+        VBox choice = new VBox(Ui.choice(kinds, "around-", "Sun and sky", "Standard sky", "HDRI", "Plain"));
         choice.getStyleClass().add("card");
-        getChildren().addAll(choice, sunCards, hdriCard, plainCard);
+        getChildren().addAll(choice, standard.card(), sunCards, hdriCard, plainCard, levels);
+        bench.frameProperty().addListener((o, a, f) -> lux(f));
         kinds.selectedToggleProperty().addListener((o, a, b) -> {
             if (!setting && b != null) kind(((String) b.getUserData()).toLowerCase(Locale.ROOT));
         });
@@ -111,7 +118,14 @@ final class LightSheet extends VBox {
         setting = true;
         View.Around a = v.around();
         for (Toggle t : kinds.getToggles()) if (((String) t.getUserData()).equalsIgnoreCase(a.kind())) t.setSelected(true);
-        show(sunCards, a.kind().equals("sun and sky"));
+        boolean general = a.kind().equals("standard sky");
+        show(standard.card(), general);
+        if (general) standard.show(a.skyType() == null ? 1 : a.skyType());
+        boolean covered = general && GeneralSky.hidesSun(a.skyType() == null ? 1 : a.skyType());
+        sun.setDisable(covered);
+        size.setDisable(covered);
+        haze.setDisable(covered);
+        show(sunCards, general || a.kind().equals("sun and sky"));
         show(hdriCard, a.kind().equals("hdri"));
         show(plainCard, a.kind().equals("plain"));
         var pl = bench.project().place();
@@ -135,6 +149,17 @@ final class LightSheet extends VBox {
         plain.show(a.luminance() == null ? 1000 : Math.max(1, a.luminance()[1]));
         file.setText(a.file() == null ? "none chosen" : a.file());
         setting = false;
+    }
+
+    private void lux(LiveRender.Frame f) {
+        if (f == null) return;
+        skyLux.setText(Texts.lux(f.skyLux()));
+        sunLux.setText(Texts.lux(f.sunLux()));
+        allLux.setText(Texts.lux(f.skyLux() + f.sunLux()));
+    }
+
+    private static javafx.scene.layout.HBox line(String name, Label value) {
+        return Ui.row(Ui.label(name, "line-name"), Ui.spring(), value);
     }
 
     private static void show(VBox b, boolean visible) {

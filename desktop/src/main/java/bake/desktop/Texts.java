@@ -25,6 +25,13 @@ public final class Texts {
         return Double.isFinite(percent) ? String.format(L, percent < 10 ? "%.1f %%" : "%.0f %%", percent) : "\u2013";
     }
 
+    /** 84,200 lx, 312 lx, 0.24 lx: three figures, for nobody sees more. */
+    public static String lux(double lux) {
+        if (!(lux > 0)) return "0 lx";
+        double step = Math.pow(10, Math.floor(Math.log10(lux)) - 2), rounded = Math.rint(lux / step) * step;
+        return String.format(L, rounded >= 100 ? "%,.0f lx" : rounded >= 10 ? "%.1f lx" : rounded >= 1 ? "%.2f lx" : "%.3f lx", rounded);
+    }
+
     /** 412 k, 1.7 M. */
     public static String count(long n) {
         if (n < 1000) return Long.toString(n);

@@ -154,6 +154,11 @@ class WindowTest extends WindowFixture {
         until("the group is off", () -> bench.view().off().contains("Bulbs"));
         r.clickOn("#around-plain");
         until("the surroundings are plain", () -> bench.view().around().kind().equals("plain"));
+        r.clickOn("#around-standard-sky").clickOn("#sky-type-12");
+        until("it is a standard sky", () -> bench.view().around().kind().equals("standard sky") && bench.view().around().skyType() == 12);
+        r.clickOn("#sky-type-1");
+        until("its light is told, and the sun is hidden", () -> bench.frameProperty().get().skyLux() > 1000 && bench.frameProperty().get().sunLux() == 0);
+        assertTrue(r.lookup("#sun-stops-slider").query().isDisabled());
         r.clickOn("#around-sun-and-sky");
         until("and sun and sky again", () -> bench.view().around().kind().equals("sun and sky"));
         r.doubleClickOn("#time").push(KeyCode.CONTROL, KeyCode.A).write("25:99").type(KeyCode.ENTER);

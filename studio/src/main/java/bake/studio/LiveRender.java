@@ -37,8 +37,10 @@ public final class LiveRender implements AutoCloseable {
      * @param groups names of the source groups
      * @param light mean luminance of each group, cd/m2
      * @param aimed width of the sharp picture that this one stands for
+     * @param skyLux illuminance of open level ground from all surroundings but the sun, lux
+     * @param sunLux the same from the sun
      */
-    public record Frame(int width, int height, int[] argb, int passes, double noise, double seconds, double raysPerSecond, List<String> groups, double[] light, int aimed) {}
+    public record Frame(int width, int height, int[] argb, int passes, double noise, double seconds, double raysPerSecond, List<String> groups, double[] light, int aimed, double skyLux, double sunLux) {}
 
     private record Request(Project project, View view, int width, int height, Showing showing) {}
 
@@ -181,7 +183,7 @@ public final class LiveRender implements AutoCloseable {
             if (p > 0) noise = finish.noise(film, Region.all(w, h));
             double seconds = (now - start) / 1e9;
             frames.accept(new Frame(w, h, PictureOutput.argb(film, finish, null, Region.all(w, h), lit), passes == 1 ? 0 : p + 1, noise, seconds, renderer.rays() / Math.max(1e-9, seconds),
-                    scene.lights().groups(), film.planeLuminance(), r.width));
+                    scene.lights().groups(), film.planeLuminance(), r.width, scene.lights().dome().horizontalIlluminance(), scene.lights().sunIlluminance().luminance() * (scene.lights().sunDirection() == null ? 0 : Math.max(0, scene.lights().sunDirection().z()))));
             shown = System.nanoTime() - now;
         }
         return true;

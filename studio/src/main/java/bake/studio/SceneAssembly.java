@@ -3,6 +3,7 @@ package bake.studio;
 import bake.core.math.Affine;
 import bake.core.math.Blackbody;
 import bake.core.math.Vec3;
+import bake.core.light.GeneralSky;
 import bake.core.light.LightTable;
 import bake.core.scene.Instance;
 import bake.core.scene.Lamp;
@@ -278,6 +279,12 @@ public final class SceneAssembly {
                 yield new Surroundings.Hdri(p, a.or(a.rotation(), 0) + project.place().north(), skyStops);
             }
             case "plain" -> new Surroundings.Plain(a.luminance() == null ? new Vec3(1000, 1000, 1000) : vec(a.luminance()).times(Math.pow(2, skyStops)));
+            case "standard sky" -> {
+                int type = a.skyType() == null ? 1 : a.skyType();
+                if (type < 1 || type > GeneralSky.TYPES) throw new FormatException("project.json", "view '" + view.name() + "'", "has the standard sky " + type + "; there are 1 to " + GeneralSky.TYPES);
+                yield new Surroundings.General(type, SunPosition.direction(project.place(), a), a.or(a.haze(), 2.5), a.or(a.sunStops(), 0), skyStops,
+                        a.or(a.sunSize(), Surroundings.SunSky.SUN_DEGREES), a.or(a.albedo(), 0.2));
+            }
             default -> new Surroundings.SunSky(SunPosition.direction(project.place(), a), a.or(a.haze(), 2.5), a.or(a.sunStops(), 0), skyStops,
                     a.or(a.sunSize(), Surroundings.SunSky.SUN_DEGREES), a.or(a.albedo(), 0.2));
         };

@@ -37,6 +37,7 @@ public final class LightTable {
         public static Surround of(Surroundings s, Surround before) {
             return switch (s) {
                 case Surroundings.SunSky k -> sunSky(k, before);
+                case Surroundings.General g -> general(g);
                 case Surroundings.Hdri h -> new Surround(s, new Dome(h.panorama(), Math.pow(2, h.stops()), h.rotation()), null, Vec3.ZERO, 0, null);
                 case Surroundings.Plain p -> {
                     float[] c = {(float) p.luminance().x(), (float) p.luminance().y(), (float) p.luminance().z()};
@@ -45,6 +46,16 @@ public final class LightTable {
                     yield new Surround(s, new Dome(new Panorama("plain", 8, 4, rgb), 1, 0), null, Vec3.ZERO, 0, null);
                 }
             };
+        }
+
+        /** The sun is that of clear air of the same haze; what shines on the land is the sky's and the sun's light together. */
+        private static Surround general(Surroundings.General g) {
+            GeneralSky sky = new GeneralSky(g.type(), g.toSun());
+            double up = Math.max(0, g.toSun().z()), half = Math.toRadians(g.sunDegrees() / 2);
+            Vec3 sun = GeneralSky.hidesSun(g.type()) ? Vec3.ZERO : new Atmosphere(g.haze(), g.groundAlbedo()).sunIlluminance(Math.asin(Math.clamp(g.toSun().z(), -1, 1))).times(Math.pow(2, g.sunStops()));
+            double level = Math.pow(2, g.skyStops());
+            Vec3 land = sky.colour().times(sky.horizontalLux()).plus(sun.times(up / level)).times(g.groundAlbedo() / Math.PI);
+            return new Surround(g, new Dome(sky.image(SKY_WIDTH, land), level, 0), g.toSun(), sun, half, null);
         }
 
         private static Surround sunSky(Surroundings.SunSky k, Surround before) {
@@ -57,7 +68,7 @@ public final class LightTable {
     }
 
     public LightTable(Surround s, List<Lamp> lamps, Geometry geometry, SurfaceTable surfaces) {
-        List<String> names = new ArrayList<>(List.of("Sun", s.of() instanceof Surroundings.SunSky ? "Sky" : "Surroundings"));
+        List<String> names = new ArrayList<>(List.of("Sun", s.of() instanceof Surroundings.SunSky || s.of() instanceof Surroundings.General ? "Sky" : "Surroundings"));
         int[] groupOf = new int[lamps.size()];
         for (int i = 0; i < groupOf.length; i++) {
             String g = lamps.get(i).group();

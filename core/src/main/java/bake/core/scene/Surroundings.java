@@ -20,6 +20,13 @@ public sealed interface Surroundings {
         public static final double SUN_DEGREES = 0.533;
     }
 
+    /**
+     * A standard sky of a type, with the sun where clouds do not hide it.
+     *
+     * @param type 1 to 15 of ISO 15469
+     */
+    record General(int type, Vec3 toSun, double haze, double sunStops, double skyStops, double sunDegrees, double groundAlbedo) implements Surroundings {}
+
     /** A panorama used as light; {@code rotation} turns it clockwise seen from above, degrees. */
     record Hdri(Panorama panorama, double rotation, double stops) implements Surroundings {}
 

@@ -76,7 +76,7 @@ public record View(
     /**
      * What lies around the model in this view.
      *
-     * @param kind "sun and sky", "hdri" or "plain"
+     * @param kind "sun and sky", "standard sky", "hdri" or "plain"
      * @param date local date, ISO 8601
      * @param time local clock time, HH:MM or HH:MM:SS
      * @param haze turbidity, 1 to 10
@@ -87,10 +87,11 @@ public record View(
      * @param file HDRI, in the project's folder
      * @param rotation of the HDRI, degrees clockwise from above
      * @param luminance plain colour, cd/m2
+     * @param skyType of the standard sky, 1 to 15
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
     public record Around(String kind, String date, String time, Double haze, Double sunStops, Double skyStops, Double sunSize, Double albedo,
-            String file, Double rotation, double[] luminance, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+            String file, Double rotation, double[] luminance, Integer skyType, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
         public static final Around DEFAULT = sunAndSky("2027-03-14", "09:10", 2.5);
 
         public Around {
@@ -99,11 +100,11 @@ public record View(
         }
 
         public static Around sunAndSky(String date, String time, double haze) {
-            return new Around("sun and sky", date, time, haze, 0.0, 0.0, 0.533, 0.2, null, null, null, Map.of());
+            return new Around("sun and sky", date, time, haze, 0.0, 0.0, 0.533, 0.2, null, null, null, null, Map.of());
         }
 
         public static Around hdri(String file, double rotation, double stops) {
-            return new Around("hdri", null, null, null, null, stops, null, null, file, rotation, null, Map.of());
+            return new Around("hdri", null, null, null, null, stops, null, null, file, rotation, null, null, Map.of());
         }
 
         public double or(Double v, double otherwise) {
@@ -111,31 +112,35 @@ public record View(
         }
 
         public Around withTime(String d, String t) {
-            return new Around(kind, d, t, haze, sunStops, skyStops, sunSize, albedo, file, rotation, luminance, other);
+            return new Around(kind, d, t, haze, sunStops, skyStops, sunSize, albedo, file, rotation, luminance, skyType, other);
         }
 
         public Around withHaze(double h) {
-            return new Around(kind, date, time, h, sunStops, skyStops, sunSize, albedo, file, rotation, luminance, other);
+            return new Around(kind, date, time, h, sunStops, skyStops, sunSize, albedo, file, rotation, luminance, skyType, other);
         }
 
         public Around withStops(double sun, double sky) {
-            return new Around(kind, date, time, haze, sun, sky, sunSize, albedo, file, rotation, luminance, other);
+            return new Around(kind, date, time, haze, sun, sky, sunSize, albedo, file, rotation, luminance, skyType, other);
         }
 
         public Around withSunSize(double degrees) {
-            return new Around(kind, date, time, haze, sunStops, skyStops, degrees, albedo, file, rotation, luminance, other);
+            return new Around(kind, date, time, haze, sunStops, skyStops, degrees, albedo, file, rotation, luminance, skyType, other);
         }
 
         public Around withRotation(double degrees) {
-            return new Around(kind, date, time, haze, sunStops, skyStops, sunSize, albedo, file, degrees, luminance, other);
+            return new Around(kind, date, time, haze, sunStops, skyStops, sunSize, albedo, file, degrees, luminance, skyType, other);
+        }
+
+        public Around withSkyType(int t) {
+            return new Around("standard sky", date, time, haze, sunStops, skyStops, sunSize, albedo, file, rotation, luminance, t, other);
         }
 
         public Around withKind(String k) {
-            return new Around(k, date, time, haze, sunStops, skyStops, sunSize, albedo, file, rotation, luminance, other);
+            return new Around(k, date, time, haze, sunStops, skyStops, sunSize, albedo, file, rotation, luminance, skyType, other);
         }
 
         public Around withFile(String f) {
-            return new Around(kind, date, time, haze, sunStops, skyStops, sunSize, albedo, f, rotation, luminance, other);
+            return new Around(kind, date, time, haze, sunStops, skyStops, sunSize, albedo, f, rotation, luminance, skyType, other);
         }
     }
 
