@@ -99,7 +99,7 @@ final class BandStore implements Closeable {
     /** Adds the next band. */
     void add(int n, RenderJob.Progress p, Rows rows) throws IOException {
         ByteBuffer b = ByteBuffer.allocate(BAND).order(ByteOrder.LITTLE_ENDIAN);
-        write(b.putInt(n).putInt(p.passes()).putDouble(Double.isFinite(p.noise()) ? p.noise() : 1e9).putDouble(p.seconds()).putLong(p.rays()).flip(), end());
+        write(b.putInt(n).putInt(p.passes()).putDouble(p.noise()).putDouble(p.seconds()).putLong(p.rays()).flip(), end());
         long to = end() + BAND;
         float[] rgb = new float[3 * width];
         for (int y = 0; y < n; y++) {
@@ -111,7 +111,7 @@ final class BandStore implements Closeable {
         }
         channel.force(false);
         write(ByteBuffer.allocate(4).order(ByteOrder.LITTLE_ENDIAN).putInt(END).flip(), to);
-        count(n, p.passes(), Double.isFinite(p.noise()) ? p.noise() : 1e9, p.seconds(), p.rays());
+        count(n, p.passes(), p.noise(), p.seconds(), p.rays());
     }
 
     /** Writes the picture that is whole now. */

@@ -182,7 +182,9 @@ public final class LiveRender implements AutoCloseable {
             lastFrame = now;
             if (p > 0) noise = finish.noise(film, Region.all(w, h));
             double seconds = (now - start) / 1e9;
-            frames.accept(new Frame(w, h, PictureOutput.argb(film, finish, null, Region.all(w, h), lit), passes == 1 ? 0 : p + 1, noise, seconds, renderer.rays() / Math.max(1e-9, seconds),
+            int[] argb = PictureOutput.argb(film, finish, null, Region.all(w, h), lit, () -> atLeast ? halted : interrupt);
+            if (argb == null) return false;
+            frames.accept(new Frame(w, h, argb, passes == 1 ? 0 : p + 1, noise, seconds, renderer.rays() / Math.max(1e-9, seconds),
                     scene.lights().groups(), film.planeLuminance(), r.width, scene.lights().dome().horizontalIlluminance(), scene.lights().sunIlluminance().luminance() * (scene.lights().sunDirection() == null ? 0 : Math.max(0, scene.lights().sunDirection().z()))));
             shown = System.nanoTime() - now;
         }

@@ -15,6 +15,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 import java.util.TreeMap;
+import java.util.function.BooleanSupplier;
 
 /** Writes what a film holds, by the ending of the file name. */
 public final class PictureOutput {
@@ -57,7 +58,15 @@ public final class PictureOutput {
 
     /** sRGB codes of a region as 0xAARRGGBB; outside of what was rendered they are transparent. */
     public static int[] argb(Film film, Finish finish, float[] gains, Region r, boolean denoise) {
-        if (denoise && film.hasFeatures()) return finish.argb(Denoiser.run(film, gains, r));
+        return argb(film, finish, gains, r, denoise, () -> false);
+    }
+
+    /** The same; null when it was stopped. */
+    public static int[] argb(Film film, Finish finish, float[] gains, Region r, boolean denoise, BooleanSupplier stop) {
+        if (denoise && film.hasFeatures()) {
+            float[] clean = Denoiser.run(film, gains, r, stop);
+            return clean == null ? null : finish.argb(clean);
+        }
         int[] all = finish.argb(film, gains), part = new int[r.width() * r.height()];
         for (int y = 0; y < r.height(); y++) System.arraycopy(all, (r.y() + y) * film.width() + r.x(), part, y * r.width(), r.width());
         return part;

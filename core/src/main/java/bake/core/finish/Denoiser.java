@@ -2,6 +2,7 @@ package bake.core.finish;
 
 import bake.core.film.Film;
 import bake.core.film.Region;
+import java.util.function.BooleanSupplier;
 import java.util.stream.IntStream;
 
 /**
@@ -26,7 +27,10 @@ public final class Denoiser {
     /** Pixels that found nobody alike: edges where two surfaces share a pixel, thin bars, leaves. */
     private final boolean[] alone;
 
-    private Denoiser(Film film, float[] gains, Region r) {
+    private final BooleanSupplier stop;
+
+    private Denoiser(Film film, float[] gains, Region r, BooleanSupplier stop) {
+        this.stop = stop;
         region = r;
         samples = Math.max(1, film.samples(r.x() + r.width() / 2, r.y() + r.height() / 2));
         w = r.width();
@@ -40,20 +44,25 @@ public final class Denoiser {
         depth = new float[w * h];
         alone = new boolean[w * h];
         float[] c = new float[3], f = new float[7];
-        for (int y = 0; y < h; y++)
+        for (int y = 0; y < h && !stop.getAsBoolean(); y++)
             for (int x = 0; x < w; x++) load(film, gains, x, y, c, f);
     }
 
     /** Linear light of the region after denoising, cd/m2, three for each pixel; gains as in {@link Film#mean}. */
     public static float[] run(Film film, float[] gains, Region r) {
+        return run(film, gains, r, () -> false);
+    }
+
+    /** The same; null when it was stopped, which is asked often. */
+    public static float[] run(Film film, float[] gains, Region r, BooleanSupplier stop) {
         if (!film.hasFeatures()) throw new IllegalArgumentException("this picture is too large to denoise");
-        Denoiser d = new Denoiser(film, gains, r);
+        Denoiser d = new Denoiser(film, gains, r, stop);
         d.limitStray();
         d.smoothVariance();
         for (int i = 0; i < LEVELS; i++) d.level(1 << i);
         d.joinEdges();
         for (int i = 0; i < d.light.length; i++) d.light[i] *= d.base[i];
-        return d.light;
+        return stop.getAsBoolean() ? null : d.light;
     }
 
     private void load(Film film, float[] gains, int x, int y, float[] c, float[] f) {
@@ -83,6 +92,7 @@ public final class Denoiser {
     private void limitStray() {
         float[] out = light2;
         IntStream.range(0, h).parallel().forEach(y -> {
+            if (stop.getAsBoolean()) return;
             for (int x = 0; x < w; x++) {
                 int i = y * w + x, n = 0;
                 float sum = 0, most = 0;
@@ -117,6 +127,7 @@ public final class Denoiser {
     /** Few samples say little of their own variance: neighbours are asked too. Where there is none, the light's spread is. */
     private void smoothVariance() {
         IntStream.range(0, h).parallel().forEach(y -> {
+            if (stop.getAsBoolean()) return;
             for (int x = 0; x < w; x++) {
                 float sum = 0, weight = 0, m1 = 0, m2 = 0;
                 for (int dy = -2; dy <= 2; dy++)
@@ -139,6 +150,7 @@ public final class Denoiser {
 
     private void level(int step) {
         IntStream.range(0, h).parallel().forEach(y -> {
+            if (stop.getAsBoolean()) return;
             for (int x = 0; x < w; x++) pixel(x, y, step);
         });
         swap();
@@ -188,6 +200,7 @@ public final class Denoiser {
     private void joinEdges() {
         System.arraycopy(light, 0, light2, 0, light.length);
         IntStream.range(0, h).parallel().forEach(y -> {
+            if (stop.getAsBoolean()) return;
             for (int x = 0; x < w; x++) if (alone[y * w + x]) join(x, y);
         });
         float[] t = light;
