@@ -55,6 +55,11 @@ final class BouncedShare {
 
     /** Whether exchange pays in this picture; as long as nothing is known it is taken to. */
     boolean pays() {
+        return ratio() >= PAYS;
+    }
+
+    /** Variance of bounced light over that of straight light; endless as long as nothing is known. */
+    double ratio() {
         double straight = 0, bounced = 0;
         for (int i = 0; i < sums.length(); i += 5) {
             if (sums.get(i) < SEEN) continue;
@@ -62,7 +67,7 @@ final class BouncedShare {
             straight += k * variance(i, 1);
             bounced += k * variance(i, 3);
         }
-        return bounced >= PAYS * straight;
+        return straight > 0 || bounced > 0 ? bounced / straight : Double.POSITIVE_INFINITY;
     }
 
     private double variance(int cell, int of) {
