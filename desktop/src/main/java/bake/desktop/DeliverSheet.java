@@ -52,7 +52,7 @@ final class DeliverSheet extends VBox {
         if (bench.project() == null) return;
         for (Preset p : Presets.all(bench.project())) {
             if (!p.isFinal()) continue;
-            presets.getChildren().add(Ui.row(Ui.label(p.name(), "line-name"), Ui.spring(), Ui.label("noise " + Texts.noise(p.noiseAim()) + ", " + p.bounces() + " bounces", "figure")));
+            presets.getChildren().add(Ui.line(p.name(), Ui.label("noise " + Texts.noise(p.noiseAim()) + ", " + p.bounces() + " bounces", "figure")));
         }
     }
 }

@@ -127,7 +127,7 @@ final class DimensionLine extends HBox {
     private void refresh() {
         var p = bench.project();
         project.setText(p == null ? "" : p.name() + (bench.changedProperty().get() ? " \u2022" : ""));
-        view.setText(bench.view() == null ? "no project" : bench.view().name());
+        view.setText(p == null ? "no project" : bench.view() == null ? "no view" : bench.view().name());
         ModelFacts f = bench.factsProperty().get();
         fact(Station.MODEL, p == null ? "open a model" : Texts.count(f.unique()) + " triangles", p == null);
         String around = bench.view() == null ? "" : bench.view().around().kind();

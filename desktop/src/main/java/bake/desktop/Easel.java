@@ -47,7 +47,7 @@ final class Easel extends Pane {
 
     private final javafx.scene.control.Button stopOpening = new javafx.scene.control.Button("Stop");
     /** Keeps the time that opening takes up to date. */
-    private final javafx.animation.Timeline clock = new javafx.animation.Timeline(new javafx.animation.KeyFrame(javafx.util.Duration.millis(500), e -> update()));
+    private final javafx.animation.Timeline clock = new javafx.animation.Timeline(new javafx.animation.KeyFrame(javafx.util.Duration.millis(500), e -> tell()));
 
     Easel(Workbench bench, BooleanSupplier marking, Runnable openFile) {
         this.bench = bench;
@@ -145,7 +145,12 @@ final class Easel extends Pane {
         stopOpening.setVisible(bench.openingProperty().get());
         if (bench.openingProperty().get()) clock.play();
         else clock.stop();
-        notice.setText(bench.reading() != null ? bench.reading().words() : !none && picture.getImage() == null ? "Preparing the light\u2026" : "");
+        tell();
+    }
+
+    private void tell() {
+        notice.setText(bench.reading() != null ? bench.reading().words() : bench.project() == null || picture.getImage() != null ? ""
+                : bench.view() == null ? "This project has no view. Start one from a model: Ctrl+N." : "Preparing the light\u2026");
         notice.setVisible(!notice.getText().isEmpty());
         requestLayout();
     }

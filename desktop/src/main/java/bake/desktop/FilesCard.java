@@ -31,18 +31,18 @@ final class FilesCard {
         VBox card = Ui.card("Files", null);
         List<Project.ModelRef> models = bench.project().models();
         for (int i = 0; i < models.size(); i++) file(card, models.get(i), i);
-        if (!bench.project().shapes().isEmpty()) card.getChildren().add(line("shapes of the project", Integer.toString(bench.project().shapes().size())));
-        if (f.size() != null) card.getChildren().add(line("Size", String.format(Locale.ROOT, "%s x %s x %s m", metres(f.size()[0]), metres(f.size()[1]), metres(f.size()[2]))));
-        card.getChildren().addAll(line("Unique triangles", Texts.count(f.unique())), line("With copies", Texts.count(f.placed())));
+        if (!bench.project().shapes().isEmpty()) card.getChildren().add(figure("shapes of the project", Integer.toString(bench.project().shapes().size())));
+        if (f.size() != null) card.getChildren().add(figure("Size", String.format(Locale.ROOT, "%s x %s x %s m", metres(f.size()[0]), metres(f.size()[1]), metres(f.size()[2]))));
+        card.getChildren().addAll(figure("Unique triangles", Texts.count(f.unique())), figure("With copies", Texts.count(f.placed())));
         return card;
     }
 
     private void file(VBox card, Project.ModelRef m, int i) {
-        card.getChildren().add(Ui.row(Ui.label(m.file(), "line-name"), Ui.spring(),
+        card.getChildren().add(Ui.line(m.file(),
                 Ui.button("replace-" + i, "Replace\u2026", "Puts a newer file in its place. Materials, layers and lamps that were set keep their settings by name.", () -> choose(m))));
         // glTF is in metres and y up by definition.
         if (m.file().toLowerCase(Locale.ROOT).matches(".*\\.gl(b|tf)")) return;
-        boolean guessed = m.unit() == null && bench.factsProperty().get().findings().stream().anyMatch(x -> x.kind() == Finding.Kind.UNITS && x.text().contains("unit"));
+        boolean guessed = m.unit() == null && bench.factsProperty().get().findings().stream().anyMatch(x -> x.kind() == Finding.Kind.UNITS && x.text().contains("does not say its unit") && m.file().endsWith(x.where()));
         if (guessed) {
             Label ask = Ui.note("The file does not name its unit. Does the size below fit?");
             ask.getStyleClass().add("needs-hand");
@@ -89,7 +89,7 @@ final class FilesCard {
         return String.format(Locale.ROOT, m < 1000 ? "%.2f" : "%.0f", m);
     }
 
-    private static HBox line(String name, String value) {
-        return Ui.row(Ui.label(name, "line-name"), Ui.spring(), Ui.label(value, "figure"));
+    private static HBox figure(String name, String value) {
+        return Ui.line(name, Ui.label(value, "figure"));
     }
 }

@@ -50,7 +50,7 @@ final class LightSheet extends VBox {
         hdriCard = Ui.card("Panorama", Ui.button("choose-hdri", "Choose\u2026", "An .hdr or .exr file, twice as wide as high", this::choose, "small"), file, rotation, level);
         plainCard = Ui.card("Plain colour", null, plain);
         standard = new StandardSkyCard(bench);
-        levels = Ui.card("On open ground", null, line("From the sky", skyLux), line("From the sun", sunLux), line("Together", allLux));
+        levels = Ui.card("On open ground", null, Ui.line("From the sky", skyLux), Ui.line("From the sun", sunLux), Ui.line("Together", allLux));
         VBox choice = new VBox(Ui.choice(kinds, "around-", "Sun and sky", "Standard sky", "HDRI", "Plain"));
         choice.getStyleClass().add("card");
         getChildren().addAll(choice, standard.card(), sunCards, hdriCard, plainCard, levels);
@@ -120,8 +120,8 @@ final class LightSheet extends VBox {
         for (Toggle t : kinds.getToggles()) if (((String) t.getUserData()).equalsIgnoreCase(a.kind())) t.setSelected(true);
         boolean general = a.kind().equals("standard sky");
         show(standard.card(), general);
-        if (general) standard.show(a.skyType() == null ? 1 : a.skyType());
-        boolean covered = general && GeneralSky.hidesSun(a.skyType() == null ? 1 : a.skyType());
+        if (general) standard.show(a.standardSky());
+        boolean covered = general && GeneralSky.hidesSun(a.standardSky());
         sun.setDisable(covered);
         size.setDisable(covered);
         haze.setDisable(covered);
@@ -156,10 +156,6 @@ final class LightSheet extends VBox {
         skyLux.setText(Texts.lux(f.skyLux()));
         sunLux.setText(Texts.lux(f.sunLux()));
         allLux.setText(Texts.lux(f.skyLux() + f.sunLux()));
-    }
-
-    private static javafx.scene.layout.HBox line(String name, Label value) {
-        return Ui.row(Ui.label(name, "line-name"), Ui.spring(), value);
     }
 
     private static void show(VBox b, boolean visible) {

@@ -58,7 +58,7 @@ final class ProveStrip extends VBox {
     private static String light(Proof p) {
         if (p == null) return "";
         var a = p.view().around();
-        return a.kind().equals("sun and sky") ? a.date() + " " + a.time() + String.format(Locale.ROOT, ", haze %.1f", a.or(a.haze(), 2.5)) : a.kind().equals("standard sky") ? a.kind() + " " + a.skyType() + ", " + a.date() + " " + a.time() : a.kind();
+        return a.kind().equals("sun and sky") ? a.date() + " " + a.time() + String.format(Locale.ROOT, ", haze %.1f", a.or(a.haze(), 2.5)) : a.kind().equals("standard sky") ? a.kind() + " " + a.standardSky() + ", " + a.date() + " " + a.time() : a.kind();
     }
 
     private static String clamped(Proof p) {

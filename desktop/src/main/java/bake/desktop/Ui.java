@@ -87,6 +87,11 @@ final class Ui {
         return h;
     }
 
+    /** What something is called, and its value at the right. */
+    static HBox line(String name, Node value) {
+        return row(label(name, "line-name"), spring(), value);
+    }
+
     static Label note(String text) {
         Label l = label(text, "note");
         l.setWrapText(true);

@@ -4,11 +4,9 @@ import bake.core.transport.Workers;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.LiveRender;
-import bake.studio.ProjectImport;
 import bake.studio.ProjectSession;
 import bake.studio.Proof;
 import bake.studio.ProofStore;
-import bake.studio.SceneAssembly;
 import bake.studio.Showing;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -49,7 +47,6 @@ public final class Workbench implements AutoCloseable {
     private final ObjectProperty<Showing> showing = new SimpleObjectProperty<>(Showing.PICTURE);
     private final ObjectProperty<Message> message = new SimpleObjectProperty<>();
     private final BooleanProperty opening = new SimpleBooleanProperty(), changed = new SimpleBooleanProperty(), recovery = new SimpleBooleanProperty();
-    private final ReadOnlyObjectWrapper<ModelFacts> facts = new ReadOnlyObjectWrapper<>(ModelFacts.NONE);
     private final ObservableList<Proof> proofs = FXCollections.observableArrayList();
     private final ObjectProperty<Proof> printA = new SimpleObjectProperty<>(), printB = new SimpleObjectProperty<>();
     private final Prover prover;
@@ -57,7 +54,7 @@ public final class Workbench implements AutoCloseable {
     private ProjectSession session;
     private ProofStore store;
     private LiveRender live;
-    private SceneAssembly assembly;
+    private final ModelFiles models = new ModelFiles(this, background);
     private Reading reading;
     private int easelWidth = 640, easelHeight = 360;
 
@@ -113,7 +110,7 @@ public final class Workbench implements AutoCloseable {
     }
 
     public ReadOnlyObjectProperty<ModelFacts> factsProperty() {
-        return facts.getReadOnlyProperty();
+        return models.facts().getReadOnlyProperty();
     }
 
     public ObservableList<Proof> proofs() {
@@ -216,8 +213,7 @@ public final class Workbench implements AutoCloseable {
         proofs.setAll(o.proofs());
         printA.set(null);
         printB.set(null);
-        assembly = o.assembly();
-        facts.set(o.facts());
+        models.take(o);
         frame.set(null);
         message.set(null);
         live = new LiveRender(o.assembly(), o.compiled(), workers, x -> later(() -> frame.set(x)), this::fail);
@@ -233,44 +229,12 @@ public final class Workbench implements AutoCloseable {
         view.set(p.currentView());
         changed.set(session.changed());
         if (before != p) show();
-        if (before != null && before.models() != p.models()) learnFacts();
-    }
-
-    /** The files have changed: what the Model station says of them is found out anew. */
-    private void learnFacts() {
-        SceneAssembly a = assembly;
-        Project p = session.project();
-        background.execute(() -> {
-            try {
-                a.scene(p, p.currentView());
-                ModelFacts f = ModelFacts.of(a);
-                later(() -> {
-                    if (a == assembly) facts.set(f);
-                });
-            } catch (IOException | RuntimeException | OutOfMemoryError e) {
-                fail(e);
-            }
-        });
+        if (before != null && before.models() != p.models()) models.learn(p);
     }
 
     /** Puts a newer file in place of one of the project's models. */
     public void replaceModel(String old, Path model) {
-        if (session == null) return;
-        Path folder = session.folder();
-        Project p = session.project();
-        say("Reading " + model.getFileName() + "\u2026");
-        background.execute(() -> {
-            try {
-                ProjectImport.Replaced r = ProjectImport.replaced(p, model, folder, old);
-                later(() -> {
-                    if (session == null || !session.folder().equals(folder)) return;
-                    edit(null, x -> x.withModels(r.project().models()).withLayers(r.project().layers()));
-                    say(r.lost().isEmpty() ? "Replaced; everything that was set has kept its place." : "Replaced. Without a place now: " + String.join("; ", r.lost()) + ".");
-                });
-            } catch (IOException | RuntimeException | OutOfMemoryError e) {
-                fail(e);
-            }
-        });
+        models.replace(old, model);
     }
 
     /** Size that the easel can show, pixels; the live picture is rendered at it. */
@@ -494,6 +458,7 @@ public final class Workbench implements AutoCloseable {
 
     @Override
     public void close() {
+        stopOpening();
         prover.stop();
         deliverer.stop();
         if (live != null) live.close();

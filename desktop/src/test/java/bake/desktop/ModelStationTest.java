@@ -96,6 +96,17 @@ class ModelStationTest extends WindowFixture {
         assertEquals("model/hut.obj", bench.project().models().getFirst().file());
     }
 
+    /** A project without a view says so, and what to do; editing its files is no error. */
+    @Test
+    void aProjectWithoutAView(FxRobot r) throws IOException {
+        Files.writeString(dir.resolve("project.json"), "{\"bake\": 1, \"name\": \"Nothing\"}");
+        Platform.runLater(() -> window.take(dir));
+        until("it is open", () -> bench.project() != null);
+        assertTrue(r.lookup((javafx.scene.Node n) -> n instanceof javafx.scene.control.Label l && l.isVisible() && l.getText().contains("has no view")).tryQuery().isPresent());
+        r.interact(() -> bench.edit(null, p -> p.withModels(java.util.List.of(new bake.formats.project.Project.ModelRef("none.obj", null, null, null, null, java.util.Map.of())))));
+        assertNull(bench.messageProperty().get());
+    }
+
     /** With many materials a part of the name finds them. */
     @Test
     void materialsAreFound(FxRobot r) throws IOException {

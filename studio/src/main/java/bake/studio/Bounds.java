@@ -31,6 +31,10 @@ final class Bounds {
         return out;
     }
 
+    Vec3 middle() {
+        return new Vec3((low[0] + high[0]) / 2, (low[1] + high[1]) / 2, (low[2] + high[2]) / 2);
+    }
+
     double[] size() {
         return new double[] {Math.max(0, high[0] - low[0]), Math.max(0, high[1] - low[1]), Math.max(0, high[2] - low[2])};
     }

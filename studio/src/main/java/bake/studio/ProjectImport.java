@@ -160,20 +160,11 @@ public final class ProjectImport {
 
     /** Looks at the whole model from the south-east, a little above eye level. */
     private static Camera outside(ImportedModel m) {
-        double[] lo = {1e30, 1e30, 1e30}, hi = {-1e30, -1e30, -1e30};
-        for (var i : m.instances()) {
-            float[] p = m.meshes().get(i.mesh()).positions();
-            for (int k = 0; k < p.length; k += 3) {
-                Vec3 q = i.toWorld().point(new Vec3(p[k], p[k + 1], p[k + 2]));
-                double[] c = {q.x(), q.y(), q.z()};
-                for (int a = 0; a < 3; a++) {
-                    lo[a] = Math.min(lo[a], c[a]);
-                    hi[a] = Math.max(hi[a], c[a]);
-                }
-            }
-        }
-        Vec3 middle = new Vec3((lo[0] + hi[0]) / 2, (lo[1] + hi[1]) / 2, (lo[2] + hi[2]) / 2);
-        double size = Math.max(1e-3, Math.sqrt(Math.pow(hi[0] - lo[0], 2) + Math.pow(hi[1] - lo[1], 2) + Math.pow(hi[2] - lo[2], 2)));
+        Bounds all = new Bounds();
+        for (var i : m.instances()) for (Vec3 c : Bounds.of(m.meshes().get(i.mesh()).positions()).corners()) all.add(i.toWorld().point(c));
+        double[] s = all.size();
+        Vec3 middle = all.middle();
+        double size = Math.max(1e-3, Math.sqrt(s[0] * s[0] + s[1] * s[1] + s[2] * s[2]));
         Vec3 eye = middle.plus(new Vec3(0.75, -1, 0.35).normalized().times(size * 0.95));
         return Camera.of(eye, middle, 28).withEv(13.5);
     }

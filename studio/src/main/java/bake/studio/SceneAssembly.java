@@ -153,6 +153,7 @@ public final class SceneAssembly {
         List<Lamp> lamps = new ArrayList<>();
         findings.clear();
         models.keySet().retainAll(project.models());
+        stamps.keySet().retainAll(project.models());
         for (Project.ModelRef ref : project.models()) {
             ImportedModel m = model(ref);
             int mesh0 = meshes.size(), material0 = materials.size(), texture0 = textures.size();
@@ -280,7 +281,7 @@ public final class SceneAssembly {
             }
             case "plain" -> new Surroundings.Plain(a.luminance() == null ? new Vec3(1000, 1000, 1000) : vec(a.luminance()).times(Math.pow(2, skyStops)));
             case "standard sky" -> {
-                int type = a.skyType() == null ? 1 : a.skyType();
+                int type = a.standardSky();
                 if (type < 1 || type > GeneralSky.TYPES) throw new FormatException("project.json", "view '" + view.name() + "'", "has the standard sky " + type + "; there are 1 to " + GeneralSky.TYPES);
                 yield new Surroundings.General(type, SunPosition.direction(project.place(), a), a.or(a.haze(), 2.5), a.or(a.sunStops(), 0), skyStops,
                         a.or(a.sunSize(), Surroundings.SunSky.SUN_DEGREES), a.or(a.albedo(), 0.2));

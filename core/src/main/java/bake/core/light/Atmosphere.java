@@ -25,6 +25,7 @@ public final class Atmosphere {
     /** Eye height above the ground, km: a hair, so that the horizon is well defined. */
     private static final double EYE = GROUND + 0.02;
 
+    private final double turbidity;
     private final double haze;
     private final double albedo;
     private final Vec3 solar;
@@ -36,6 +37,7 @@ public final class Atmosphere {
      * @param groundAlbedo 0 to 1
      */
     public Atmosphere(double turbidity, double groundAlbedo) {
+        this.turbidity = turbidity;
         haze = (Math.clamp(turbidity, 1, 10) - 1) * RAYLEIGH[1] * RAYLEIGH_HEIGHT / HAZE_HEIGHT;
         albedo = groundAlbedo;
         solar = Blackbody.rgb(SunModel.KELVIN).times(SunModel.EXTRATERRESTRIAL_LUX);
@@ -45,6 +47,11 @@ public final class Atmosphere {
         IntStream.range(0, MSH).parallel().forEach(y -> {
             for (int x = 0; x < MS; x++) fillMultiple(x, y);
         });
+    }
+
+    /** Whether this is the air of such haze over such land. */
+    boolean is(double ofTurbidity, double groundAlbedo) {
+        return turbidity == ofTurbidity && albedo == groundAlbedo;
     }
 
     /** Illuminance by colour on a plane facing the sun at the ground, lux, for the sun's height in radians. */

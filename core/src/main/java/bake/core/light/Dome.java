@@ -85,16 +85,15 @@ public final class Dome {
         return (float) (Angles.atan2(Math.sqrt(x * x + y * y), z) / Math.PI);
     }
 
-    /** Luminance by colour in direction (x, y, z) of length one, cd/m2, bilinear, into {@code out}. */
-    public void lookup(float x, float y, float z, float[] out) {
-        blend(mapU(x, y), mapV(x, y, z), out);
-    }
-
-    /** The same; returns {@link #pdf} of the direction. */
+    /**
+     * Reads luminance by colour in direction (x, y, z) of length one, cd/m2, bilinear, into {@code out}; returns the density per
+     * steradian with which {@link #sample} gives that direction.
+     */
     public float read(float x, float y, float z, float[] out) {
         float u = mapU(x, y), v = mapV(x, y, z);
         blend(u, v, out);
-        return density(u, v, z);
+        int i = Math.min((int) (u * width), width - 1), j = Math.min((int) (v * height), height - 1);
+        return density[j * width + i] / (float) Math.sqrt(Math.max(1e-12f, 1 - z * z));
     }
 
     private void blend(float across, float down, float[] out) {
@@ -108,17 +107,7 @@ public final class Dome {
             out[k] = scale * ((rgb[a + k] * (1 - fx) + rgb[b + k] * fx) * (1 - fy) + (rgb[c + k] * (1 - fx) + rgb[d + k] * fx) * fy);
     }
 
-    private float density(float u, float v, float z) {
-        int i = Math.min((int) (u * width), width - 1), j = Math.min((int) (v * height), height - 1);
-        return density[j * width + i] / (float) Math.sqrt(Math.max(1e-12f, 1 - z * z));
-    }
-
-    /** Density per steradian with which {@link #sample} returns a direction. */
-    public float pdf(float x, float y, float z) {
-        return density(mapU(x, y), mapV(x, y, z), z);
-    }
-
-    /** A direction into {@code out[0..2]}; its density is {@link #pdf}. */
+    /** A direction into {@code out[0..2]}; its density is what {@link #read} returns. */
     public void sample(float u1, float u2, float[] out) {
         int j = rows.sample(u2);
         float fy = rows.remap(u2, j);

@@ -37,7 +37,7 @@ public final class LightTable {
         public static Surround of(Surroundings s, Surround before) {
             return switch (s) {
                 case Surroundings.SunSky k -> sunSky(k, before);
-                case Surroundings.General g -> general(g);
+                case Surroundings.General g -> general(g, before);
                 case Surroundings.Hdri h -> new Surround(s, new Dome(h.panorama(), Math.pow(2, h.stops()), h.rotation()), null, Vec3.ZERO, 0, null);
                 case Surroundings.Plain p -> {
                     float[] c = {(float) p.luminance().x(), (float) p.luminance().y(), (float) p.luminance().z()};
@@ -49,18 +49,22 @@ public final class LightTable {
         }
 
         /** The sun is that of clear air of the same haze; what shines on the land is the sky's and the sun's light together. */
-        private static Surround general(Surroundings.General g) {
+        private static Surround general(Surroundings.General g, Surround before) {
+            Atmosphere air = air(g.haze(), g.groundAlbedo(), before);
             GeneralSky sky = new GeneralSky(g.type(), g.toSun());
             double up = Math.max(0, g.toSun().z()), half = Math.toRadians(g.sunDegrees() / 2);
-            Vec3 sun = GeneralSky.hidesSun(g.type()) ? Vec3.ZERO : new Atmosphere(g.haze(), g.groundAlbedo()).sunIlluminance(Math.asin(Math.clamp(g.toSun().z(), -1, 1))).times(Math.pow(2, g.sunStops()));
+            Vec3 sun = GeneralSky.hidesSun(g.type()) ? Vec3.ZERO : air.sunIlluminance(Math.asin(Math.clamp(g.toSun().z(), -1, 1))).times(Math.pow(2, g.sunStops()));
             double level = Math.pow(2, g.skyStops());
             Vec3 land = sky.colour().times(sky.horizontalLux()).plus(sun.times(up / level)).times(g.groundAlbedo() / Math.PI);
-            return new Surround(g, new Dome(sky.image(SKY_WIDTH, land), level, 0), g.toSun(), sun, half, null);
+            return new Surround(g, new Dome(sky.image(SKY_WIDTH, land), level, 0), g.toSun(), sun, half, air);
+        }
+
+        private static Atmosphere air(double haze, double albedo, Surround before) {
+            return before != null && before.air != null && before.air.is(haze, albedo) ? before.air : new Atmosphere(haze, albedo);
         }
 
         private static Surround sunSky(Surroundings.SunSky k, Surround before) {
-            boolean same = before != null && before.of instanceof Surroundings.SunSky b && b.haze() == k.haze() && b.groundAlbedo() == k.groundAlbedo();
-            Atmosphere air = same ? before.air : new Atmosphere(k.haze(), k.groundAlbedo());
+            Atmosphere air = air(k.haze(), k.groundAlbedo(), before);
             Panorama sky = SkyImage.clear(air, k.toSun(), SKY_WIDTH);
             Vec3 lux = air.sunIlluminance(Math.asin(Math.clamp(k.toSun().z(), -1, 1))).times(Math.pow(2, k.sunStops()));
             return new Surround(k, new Dome(sky, Math.pow(2, k.skyStops()), 0), k.toSun(), lux, Math.toRadians(k.sunDegrees() / 2), air);

@@ -87,7 +87,7 @@ class ClearSkyTest {
                 if (Math.abs(h) < 2.5) continue; // the horizon is sharper than a texel
                 Vec3 v = at(Math.toRadians(h), a);
                 double exact = air.sky(v, sun).luminance();
-                d.lookup((float) v.x(), (float) v.y(), (float) v.z(), out);
+                d.read((float) v.x(), (float) v.y(), (float) v.z(), out);
                 double table = 0.2126 * out[0] + 0.7152 * out[1] + 0.0722 * out[2];
                 assertEquals(exact, table, 0.04 * exact + 0.02, "sun " + degrees + ", view " + h + " at " + a);
             }

@@ -25,7 +25,7 @@ class DomeTest {
     private static float at(Dome d, double azimuth, double height) {
         double a = Math.toRadians(azimuth), e = Math.toRadians(height);
         float[] out = new float[3];
-        d.lookup((float) (Math.cos(e) * Math.sin(a)), (float) (Math.cos(e) * Math.cos(a)), (float) Math.sin(e), out);
+        d.read((float) (Math.cos(e) * Math.sin(a)), (float) (Math.cos(e) * Math.cos(a)), (float) Math.sin(e), out);
         return out[1];
     }
 
@@ -54,7 +54,7 @@ class DomeTest {
             for (int i = 0; i < n; i++)
                 for (int j = 0; j < m; j++) {
                     double z = 1 - 2 * (i + 0.5) / n, t = 2 * Math.PI * (j + 0.37) / m, w = Math.sqrt(1 - z * z);
-                    sum += d.pdf((float) (w * Math.cos(t)), (float) (w * Math.sin(t)), (float) z) * 4 * Math.PI / ((double) n * m);
+                    sum += d.read((float) (w * Math.cos(t)), (float) (w * Math.sin(t)), (float) z, new float[3]) * 4 * Math.PI / ((double) n * m);
                 }
             assertEquals(1, sum, 0.01, "turned by " + turn);
         }
@@ -71,9 +71,9 @@ class DomeTest {
         for (int i = 0; i < n; i++) {
             d.sample(r.nextFloat(), r.nextFloat(), v);
             assertEquals(1, Math.sqrt(v[0] * v[0] + v[1] * v[1] + v[2] * v[2]), 1e-5);
-            float p = d.pdf(v[0], v[1], v[2]);
+            float p = d.read(v[0], v[1], v[2], new float[3]);
             assertTrue(p > 0);
-            d.lookup(v[0], v[1], v[2], c);
+            d.read(v[0], v[1], v[2], c);
             sum += c[1] * Math.max(0, v[2]) / p / n;
             double azimuth = Math.toDegrees(Math.atan2(v[0], v[1])) - 57;
             if (Math.abs(azimuth) < 20) north++;

@@ -39,7 +39,7 @@ class GeneralSkyTest {
                     Vec3 v = at(h, az);
                     assertEquals(expected, sky.relative(v), 1e-3 * expected, "sun " + sun + ", view " + h + " " + az);
                     if (chi < 0.05) continue; // what a table of a quarter degree blends beside the sun
-                    dome.lookup((float) v.x(), (float) v.y(), (float) v.z(), rgb);
+                    dome.read((float) v.x(), (float) v.y(), (float) v.z(), rgb);
                     double l = 0.2126 * rgb[0] + 0.7152 * rgb[1] + 0.0722 * rgb[2];
                     assertEquals(sky.luminance(v), l, 1e-3 * l, "in the table");
                 }

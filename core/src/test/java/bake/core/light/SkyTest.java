@@ -89,7 +89,7 @@ class SkyTest {
         for (int y = 0; y < 384; y++)
             for (int x = 0; x < 768; x++) {
                 double t = Math.PI * (y + 0.5) / 384, f = 2 * Math.PI * (x + 0.5) / 768, dw = Math.sin(t) * Math.PI / 384 * 2 * Math.PI / 768;
-                double p = d.pdf((float) (Math.sin(t) * Math.sin(f)), (float) (Math.sin(t) * Math.cos(f)), (float) Math.cos(t)) * dw;
+                double p = d.read((float) (Math.sin(t) * Math.sin(f)), (float) (Math.sin(t) * Math.cos(f)), (float) Math.cos(t), new float[3]) * dw;
                 expected[y * b / 384 * a + x * a / 768] += p;
                 total += p;
             }

@@ -131,6 +131,11 @@ public record View(
             return new Around(kind, date, time, haze, sunStops, skyStops, sunSize, albedo, file, degrees, luminance, skyType, other);
         }
 
+        /** Type of the standard sky, 1 where none was chosen. */
+        public int standardSky() {
+            return skyType == null ? 1 : skyType;
+        }
+
         public Around withSkyType(int t) {
             return new Around("standard sky", date, time, haze, sunStops, skyStops, sunSize, albedo, file, rotation, luminance, t, other);
         }
