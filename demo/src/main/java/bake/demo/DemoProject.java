@@ -4,6 +4,7 @@ import bake.core.math.Vec3;
 import bake.core.scene.Camera;
 import bake.formats.AtomicFile;
 import bake.formats.model.GltfWriter;
+import bake.formats.project.LampSpec;
 import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
 import bake.formats.project.View;
@@ -38,7 +39,7 @@ public final class DemoProject {
         boolean current = Files.isRegularFile(stamp) && Files.readString(stamp).trim().equals(EDITION);
         if (current && Files.isRegularFile(file)) return file;
         Kit k = new Kit();
-        List<Project.LampSpec> lamps = model(k);
+        List<LampSpec> lamps = model(k);
         Files.createDirectories(folder.resolve("model"));
         GltfWriter.write(folder.resolve("model").resolve("fernlow.gltf"), "Fernlow Library", k.meshes, k.instances, k.materials, k.textures, Kit.LAYERS);
         Panoramas.write(Files.createDirectories(folder.resolve("sky")));
@@ -47,19 +48,19 @@ public final class DemoProject {
         return file;
     }
 
-    static List<Project.LampSpec> model(Kit k) {
+    static List<LampSpec> model(Kit k) {
         Palette.fill(k);
         Room.build(k);
         Shelves.build(k);
         Furniture.build(k);
-        List<Project.LampSpec> lamps = Lamps.build(k);
+        List<LampSpec> lamps = Lamps.build(k);
         Court.build(k);
         Planting.build(k);
         return lamps;
     }
 
     /** The demo's project value, for a due date counted from {@code today}. */
-    static Project project(List<Project.LampSpec> lamps, LocalDate today) {
+    static Project project(List<LampSpec> lamps, LocalDate today) {
         LocalDate due = today;
         for (int days = 0; days < 2; ) {
             due = due.plusDays(1);

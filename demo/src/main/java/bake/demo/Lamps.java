@@ -3,10 +3,9 @@ package bake.demo;
 import bake.core.math.Affine;
 import bake.core.math.Blackbody;
 import bake.core.math.Vec3;
-import bake.formats.project.Project;
+import bake.formats.project.LampSpec;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 
 /** Lamps with their fittings. */
 final class Lamps {
@@ -21,8 +20,8 @@ final class Lamps {
         return Blackbody.rgb(kelvin).times(luminance);
     }
 
-    static List<Project.LampSpec> build(Kit k) {
-        List<Project.LampSpec> out = new ArrayList<>();
+    static List<LampSpec> build(Kit k) {
+        List<LampSpec> out = new ArrayList<>();
         MeshBuilder rods = new MeshBuilder();
         int n = 0;
         for (double y : PENDANT_Y)
@@ -41,13 +40,12 @@ final class Lamps {
         MeshBuilder spots = new MeshBuilder();
         for (double x : new double[] {2.2, 6.8}) {
             spots.tube(new Vec3(x, 1.3, 4.62), new Vec3(x, 1.12, 4.52), 0.04, 0.05, 16).tube(new Vec3(x, 1.3, Room.H + 0.01), new Vec3(x, 1.3, 4.6), 0.008, 0.008, 8);
-            out.add(new Project.LampSpec("Washer " + (x < 4 ? 1 : 2), WASHERS, "spot", new double[] {x, 1.08, 4.49}, new double[] {0, -0.85, -0.53}, null, null, null,
-                    1400.0, null, null, 3000.0, null, 50.0, 110.0, false, null, Map.of()));
+            out.add(LampSpec.of("Washer " + (x < 4 ? 1 : 2), WASHERS, "spot", new double[] {x, 1.08, 4.49}, new double[] {0, -0.85, -0.53})
+                    .with("lumens", 1400, "kelvin", 3000, "beam", 50, "field", 110, "visible", false));
         }
         k.add("Lamps", "Gallery washers", "dark steel", spots);
         for (double x : new double[] {6.8, 8.0})
-            out.add(new Project.LampSpec("Lobby lamp " + (x < 7 ? 1 : 2), LOBBY, "disc", new double[] {x, 0.95, 2.405}, new double[] {0, 0, -1}, null, null, 0.22,
-                    900.0, null, null, 3000.0, null, null, null, true, null, Map.of()));
+            out.add(LampSpec.of("Lobby lamp " + (x < 7 ? 1 : 2), LOBBY, "disc", new double[] {x, 0.95, 2.405}, new double[] {0, 0, -1}).with("diameter", 0.22, "lumens", 900, "kelvin", 3000, "visible", true));
         k.add("Lamps", "Exit sign", "exit sign", new MeshBuilder().quad(new Vec3(6.05, 2.41, 2.44), new Vec3(5.75, 2.41, 2.44), new Vec3(5.75, 2.41, 2.59), new Vec3(6.05, 2.41, 2.59)));
         exitCoordinates(k);
         return out;
@@ -60,11 +58,11 @@ final class Lamps {
         System.arraycopy(want, 0, uv, 0, 8);
     }
 
-    private static Project.LampSpec sphere(String name, String group, double x, double y, double z, double diameter, double lm, double kelvin) {
-        return new Project.LampSpec(name, group, "sphere", new double[] {x, y, z}, null, null, null, diameter, lm, null, null, kelvin, null, null, null, true, null, Map.of());
+    private static LampSpec sphere(String name, String group, double x, double y, double z, double diameter, double lm, double kelvin) {
+        return LampSpec.of(name, group, "sphere", new double[] {x, y, z}, null).with("diameter", diameter, "lumens", lm, "kelvin", kelvin, "visible", true);
     }
 
-    private static void tableLamps(Kit k, List<Project.LampSpec> out) {
+    private static void tableLamps(Kit k, List<LampSpec> out) {
         int body = k.mesh("Table lamp", "brass", new MeshBuilder().turned(Vec3.ZERO, 24, 0.085, 0, 0.085, 0.008, 0.03, 0.016, 0.010, 0.03, 0.008, 0.12, 0.008, 0.30, 0.016, 0.305, 0.016, 0.33, 0.004, 0.335));
         int shade = k.mesh("Table lamp shade", "opal shade", new MeshBuilder().surface(32, 10, (u, v) -> {
             double t = 2 * Math.PI * u, r = 0.045 + 0.105 * Math.sin(v * Math.PI / 2);
@@ -80,7 +78,7 @@ final class Lamps {
             }
     }
 
-    private static void standing(Kit k, List<Project.LampSpec> out) {
+    private static void standing(Kit k, List<LampSpec> out) {
         double x = 3.45, y = 14.75;
         k.add("Lamps", "Standing lamp", "brass", new MeshBuilder().turned(new Vec3(x, y, 0), 32, 0.15, 0, 0.15, 0.012, 0.02, 0.022, 0.010, 0.04, 0.010, 1.44, 0.004, 1.45));
         k.add("Lamps", "Standing lamp shade", "lampshade linen", new MeshBuilder().surface(40, 1, (u, v) -> {

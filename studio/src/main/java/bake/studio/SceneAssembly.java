@@ -20,6 +20,8 @@ import bake.formats.model.Finding;
 import bake.formats.model.ImportedModel;
 import bake.formats.model.ModelReader;
 import bake.formats.picture.PanoramaReader;
+import bake.formats.light.IesFile;
+import bake.formats.project.LampSpec;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import java.io.IOException;
@@ -43,6 +45,7 @@ public final class SceneAssembly {
     private final Map<Project.ModelRef, ImportedModel> models = new ConcurrentHashMap<>();
     private final Map<Project.ModelRef, String> stamps = new ConcurrentHashMap<>();
     private final Map<String, Panorama> panoramas = new ConcurrentHashMap<>();
+    private final Map<String, IesFile.Photometry> photometries = new ConcurrentHashMap<>();
     private final List<Finding> findings = new ArrayList<>();
     private Parts parts;
     private Scene last;
@@ -256,11 +259,18 @@ public final class SceneAssembly {
         return Affine.pointing(c, vec(s.normal()));
     }
 
-    private List<Lamp> lamps(Project project, View view) throws FormatException {
+    private List<Lamp> lamps(Project project, View view) throws IOException {
         List<Lamp> out = new ArrayList<>();
-        for (Project.LampSpec s : project.lamps()) add(out, LampFactory.lamp(s), view);
+        for (LampSpec s : project.lamps()) add(out, LampFactory.lamp(s.alone(project.lamps()), this::photometry), view);
         for (Lamp l : parts.lamps) add(out, l, view);
         return List.copyOf(out);
+    }
+
+    /** A photometric file of the project, read once. */
+    public IesFile.Photometry photometry(String file) throws IOException {
+        IesFile.Photometry p = photometries.get(file);
+        if (p == null) photometries.put(file, p = IesFile.read(SafePath.inside(folder, file, "project.json")));
+        return p;
     }
 
     private static void add(List<Lamp> out, Lamp l, View view) {

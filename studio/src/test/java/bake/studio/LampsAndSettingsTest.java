@@ -36,10 +36,32 @@ class LampsAndSettingsTest {
         "\"kind\": \"disc\", \"diameter\": 0.4, \"candela\": 100 | 314.15926536",
         "\"kind\": \"rectangle\", \"width\": 2, \"height\": 0.5, \"luminance\": 1000 | 3141.5926536",
         "\"kind\": \"rectangle\", \"width\": 2, \"height\": 0.5, \"luminance\": 1000, \"twoSided\": true | 6283.1853072",
+        "\"kind\": \"tube\", \"diameter\": 0.02, \"height\": 1.2, \"candela\": 100 | 986.9604401",
+        "\"kind\": \"tube\", \"diameter\": 0.02, \"height\": 1.2, \"luminance\": 1000 | 236.8705056",
+        "\"kind\": \"point\", \"lux\": 100, \"at\": 2 | 5026.5482457",
+        "\"kind\": \"disc\", \"diameter\": 2, \"lux\": 100 | 628.3185307",
         "\"kind\": \"disc\", \"diameter\": 2, \"luminance\": 100 | 986.9604401",
         "\"kind\": \"sphere\", \"diameter\": 1, \"luminance\": 100 | 986.9604401"})
     void units(String text, double lumens) throws IOException {
         assertEquals(lumens, lamp(text).lumens(), 1e-6 * lumens);
+    }
+
+    /** A lamp that shares its settings follows them; where it stands is its own. */
+    @Test
+    void sharedSettings() throws IOException {
+        Project p = ProjectFile.read(Json.MAPPER.readTree("""
+                {"bake": 1, "name": "x", "lamps": [
+                  {"name": "first", "position": [0,0,2], "kind": "disc", "diameter": 0.3, "lumens": 500, "kelvin": 2700, "group": "A"},
+                  {"name": "second", "like": "first", "position": [1,0,2], "direction": [0,1,0]},
+                  {"name": "third", "like": "second", "position": [2,0,2], "group": "B"},
+                  {"name": "lost", "like": "nobody", "position": [2,0,2]}]}"""), "test");
+        var third = LampFactory.lamp(p.lamps().get(2).alone(p.lamps()));
+        assertEquals(500, third.lumens());
+        assertEquals("third", third.name());
+        assertEquals("B", third.group());
+        assertEquals(2, third.position().x());
+        assertEquals(1, LampFactory.lamp(p.lamps().get(1).alone(p.lamps())).frame().vector(new bake.core.math.Vec3(0, 0, 1)).y(), 1e-9);
+        assertTrue(assertThrows(FormatException.class, () -> LampFactory.lamp(p.lamps().get(3).alone(p.lamps()))).getMessage().contains("nobody"));
     }
 
     /** A spot of 1000 cd even over 40 degrees and nothing beyond: 2 pi (1 - cos 20) 1000 lm. */

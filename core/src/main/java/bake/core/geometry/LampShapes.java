@@ -13,7 +13,7 @@ public final class LampShapes {
     /** Keeps those of {@code lamps} that are visible and have a body. */
     public LampShapes(List<Lamp> lamps) {
         lampOf = java.util.stream.IntStream.range(0, lamps.size())
-                .filter(i -> lamps.get(i).visible() && lamps.get(i).area() > 0).toArray();
+                .filter(i -> (lamps.get(i).visible() || lamps.get(i).mirrored()) && lamps.get(i).hasBody()).toArray();
         kinds = new int[lampOf.length];
         data = new float[STRIDE * lampOf.length];
         for (int k = 0; k < lampOf.length; k++) {
@@ -21,7 +21,7 @@ public final class LampShapes {
             kinds[k] = l.kind().ordinal();
             l.frame().store(data, STRIDE * k);
             data[STRIDE * k + 12] = (float) l.width() / 2;
-            data[STRIDE * k + 13] = (float) (l.kind() == Lamp.Kind.RECTANGLE ? l.height() : l.width()) / 2;
+            data[STRIDE * k + 13] = (float) (l.kind() == Lamp.Kind.RECTANGLE || l.kind() == Lamp.Kind.TUBE ? l.height() : l.width()) / 2;
         }
     }
 
@@ -39,7 +39,7 @@ public final class LampShapes {
         float a = data[o + 12], b = data[o + 13];
         for (int r = 0; r < 3; r++) {
             float c = data[o + 4 * r + 3];
-            float e = kinds[k] == Lamp.Kind.SPHERE.ordinal() ? a : Math.abs(data[o + 4 * r]) * a + Math.abs(data[o + 4 * r + 1]) * b;
+            float e = kinds[k] == Lamp.Kind.SPHERE.ordinal() ? a : kinds[k] == Lamp.Kind.TUBE.ordinal() ? Math.abs(data[o + 4 * r]) * b + a : Math.abs(data[o + 4 * r]) * a + Math.abs(data[o + 4 * r + 1]) * b;
             out[at + r] = c - e - 1e-5f;
             out[at + 3 + r] = c + e + 1e-5f;
         }
@@ -50,6 +50,7 @@ public final class LampShapes {
         int o = STRIDE * k;
         float px = data[o + 3] - ray.ox, py = data[o + 7] - ray.oy, pz = data[o + 11] - ray.oz;
         if (kinds[k] == Lamp.Kind.SPHERE.ordinal()) return sphere(px, py, pz, data[o + 12], ray);
+        if (kinds[k] == Lamp.Kind.TUBE.ordinal()) return tube(o, px, py, pz, ray);
         float nx = data[o + 2], ny = data[o + 6], nz = data[o + 10];
         float dn = ray.dx * nx + ray.dy * ny + ray.dz * nz;
         if (Math.abs(dn) < 1e-9f) return -1;
@@ -61,6 +62,20 @@ public final class LampShapes {
         float a = data[o + 12], b = data[o + 13];
         boolean in = kinds[k] == Lamp.Kind.DISC.ordinal() ? lx * lx + ly * ly <= a * a : Math.abs(lx) <= a && Math.abs(ly) <= b;
         return in ? t : -1;
+    }
+
+    /** The outside of a tube's mantle along the frame's x axis; open ends. */
+    private float tube(int o, float px, float py, float pz, Ray ray) {
+        float ax = data[o], ay = data[o + 4], az = data[o + 8], r = data[o + 12], h = data[o + 13];
+        float da = ray.dx * ax + ray.dy * ay + ray.dz * az, pa = px * ax + py * ay + pz * az;
+        float ex = ray.dx - da * ax, ey = ray.dy - da * ay, ez = ray.dz - da * az, qx = px - pa * ax, qy = py - pa * ay, qz = pz - pa * az;
+        float a = ex * ex + ey * ey + ez * ez;
+        if (a < 1e-12f) return -1;
+        // Closest approach to the axis, then back to where the mantle is met.
+        float b = (ex * qx + ey * qy + ez * qz) / a, cx = qx - b * ex, cy = qy - b * ey, cz = qz - b * ez, h2 = (r * r - (cx * cx + cy * cy + cz * cz)) / a;
+        if (h2 < 0) return -1;
+        float t = b - (float) Math.sqrt(h2);
+        return t > 1e-5f && t < ray.t && Math.abs(t * da - pa) <= h ? t : -1;
     }
 
     /** Nearest root in front; the discriminant from the closest approach keeps its digits far away. */

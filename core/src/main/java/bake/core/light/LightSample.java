@@ -21,4 +21,9 @@ public final class LightSample {
 
     final float[] rgb = new float[4];
     float[] weights = new float[0];
+    /** Chance of the emitter that was chosen, and what is left of the number that chose it. */
+    float chance, rest;
+    /** Nodes of the light tree that are looked at, and their weights. */
+    final int[] cut = new int[LightTree.CUT];
+    final float[] cutWeights = new float[LightTree.CUT];
 }

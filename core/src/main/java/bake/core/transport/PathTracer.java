@@ -59,6 +59,8 @@ public final class PathTracer {
     private boolean indirect;
     /** Whether only what the path meets next may still add its own light. */
     private boolean last;
+    /** Whether the path is still on its way from the camera, through panes at most. */
+    private boolean straight;
     private double clamped;
     /** Luminance that the path brought after a bounce, cd/m2. */
     private float bounced;
@@ -142,6 +144,7 @@ public final class PathTracer {
         ray.width = 0;
         ray.spread = cone;
         lastPdf = -1;
+        straight = true;
         sky(dx, dy, dz);
         walk(0);
     }
@@ -178,7 +181,7 @@ public final class PathTracer {
 
     private void begin(PathSampler sampler, float[] add, float weight) {
         random = sampler;
-        last = false;
+        last = straight = false;
         trail.none();
         point = ownPoint;
         scatter = ownScatter;
@@ -202,8 +205,14 @@ public final class PathTracer {
             }
             come += ray.t;
             if (ray.item >= scene.tracer().firstLamp()) {
-                meetLamp();
-                return;
+                int lamp = scene.tracer().lamps().lamp(ray.item - scene.tracer().firstLamp());
+                if (lights.emitters().seen(lamp, straight)) {
+                    meetLamp(lamp);
+                    return;
+                }
+                if (++passes > MOST_PASSES) return;
+                onward();
+                continue;
             }
             point.load(scene.geometry(), scene.surfaces(), ray);
             if (!point.front && scene.surfaces().absorbs(point.material)) absorb();
@@ -250,10 +259,17 @@ public final class PathTracer {
         }
     }
 
-    private void meetLamp() {
-        int lamp = scene.tracer().lamps().lamp(ray.item - scene.tracer().firstLamp());
+    /** Past something that is not there for this path. */
+    private void onward() {
+        float t = ray.t * 1.00001f + 1e-5f;
+        come += t - ray.t;
+        ray.width += ray.spread * t;
+        ray.set(ray.ox + t * ray.dx, ray.oy + t * ray.dy, ray.oz + t * ray.dz, ray.dx, ray.dy, ray.dz, Float.POSITIVE_INFINITY);
+    }
+
+    private void meetLamp(int lamp) {
         if (!lights.emitters().lampLuminance(lamp, ray.dx, ray.dy, ray.dz, rgb)) return;
-        met(lights.emitters().lampGroup(lamp), rgb, lastPdf < 0 ? 0 : lastLampLooks * lights.emitters().pdfLamp(lamp, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, come));
+        met(lights.emitters().lampGroup(lamp), rgb, lastPdf < 0 ? 0 : lastLampLooks * lights.emitters().pdfLamp(lamp, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, come, light));
     }
 
     private void meetGlow() {
@@ -261,7 +277,7 @@ public final class PathTracer {
         rgb[0] = point.emitR;
         rgb[1] = point.emitG;
         rgb[2] = point.emitB;
-        met(lights.groups().size() - 1, rgb, lastPdf < 0 ? 0 : lastLampLooks * lights.emitters().pdfGlow(ray.item, ray.prim, lastX, lastY, lastZ, come, cos));
+        met(lights.groups().size() - 1, rgb, lastPdf < 0 ? 0 : lastLampLooks * lights.emitters().pdfGlow(ray.item, ray.prim, lastX, lastY, lastZ, come, cos, light));
     }
 
     /** Adds light that the path ran into, which light sampling might have found with some density. */
@@ -286,6 +302,7 @@ public final class PathTracer {
             scale(mirror / (1 - p), mirror / (1 - p), mirror / (1 - p));
             lastPdf = -1;
             trail.mirrored();
+            straight = false;
             float k = 2 * cos;
             step(1, ray.dx + k * point.nx, ray.dy + k * point.ny, ray.dz + k * point.nz);
         }
@@ -409,6 +426,7 @@ public final class PathTracer {
             if (roulette >= p) return false;
             scale(1 / p, 1 / p, 1 / p);
         }
+        straight = false;
         lastPdf = scatter.smooth ? -1 : scatter.pdf;
         last = left[scatter.kind]-- <= 0;
         // A path stands for about this share of all directions; what is met in them may be seen as finely.

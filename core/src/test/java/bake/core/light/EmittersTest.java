@@ -35,7 +35,7 @@ class EmittersTest {
         Emitters e = s.lights().emitters();
         assertEquals(6, e.count());
         SplittableRandom r = new SplittableRandom(3);
-        LightSample out = new LightSample();
+        LightSample out = new LightSample(), scratch = new LightSample();
         Ray ray = new Ray();
         int met = 0;
         for (int i = 0; i < 20_000; i++) {
@@ -44,12 +44,12 @@ class EmittersTest {
             ray.set(px, py, pz, out.x, out.y, out.z, Float.POSITIVE_INFINITY);
             if (!s.tracer().closest(ray) || Math.abs(ray.t - out.distance) > 1e-5f * out.distance) continue; // another one, or another face, stands in the way
             float pdf;
-            if (ray.item >= s.tracer().firstLamp()) pdf = e.pdfLamp(s.tracer().lamps().lamp(ray.item - s.tracer().firstLamp()), px, py, pz, out.x, out.y, out.z, ray.t);
+            if (ray.item >= s.tracer().firstLamp()) pdf = e.pdfLamp(s.tracer().lamps().lamp(ray.item - s.tracer().firstLamp()), px, py, pz, out.x, out.y, out.z, ray.t, scratch);
             else {
                 float[] c = s.geometry().blas(ray.item).packets();
                 int o = bake.core.geometry.Blas.first(ray.prim);
                 Vec3 n = new Vec3(c[o + 12], c[o + 16], c[o + 20]).cross(new Vec3(c[o + 24], c[o + 28], c[o + 32])).normalized();
-                pdf = e.pdfGlow(ray.item, ray.prim, px, py, pz, ray.t, (float) Math.abs(n.dot(new Vec3(out.x, out.y, out.z))));
+                pdf = e.pdfGlow(ray.item, ray.prim, px, py, pz, ray.t, (float) Math.abs(n.dot(new Vec3(out.x, out.y, out.z))), scratch);
             }
             assertEquals(out.pdf, pdf, 0.01f * out.pdf);
             met++;
@@ -72,7 +72,7 @@ class EmittersTest {
         int glass = s.material(Material.glass("pane", grey(1), 0, 1.52, true));
         RenderScene c = s.add(Shapes.quad("a", 1, 1.5, glass), Affine.translation(0, 0, 2)).add(Shapes.quad("b", 0.8, 0.8, glass), Affine.pointing(new Vec3(2, 0, 1), new Vec3(-1, 0, 0))).compile();
         assertEquals(2, c.openings().count(), "the two triangles of a pane count as one");
-        LightSample out = new LightSample();
+        LightSample out = new LightSample(), scratch = new LightSample();
         Ray ray = new Ray();
         SplittableRandom r = new SplittableRandom(6);
         double sum = 0;
@@ -101,7 +101,7 @@ class EmittersTest {
         SplittableRandom r = new SplittableRandom(8);
         for (int k = 3; k < worth.length; k++) worth[k] = k % 5 == 0 ? 0 : (float) r.nextDouble(1);
         Aim aim = c.openings().aim(worth, 3);
-        LightSample out = new LightSample();
+        LightSample out = new LightSample(), scratch = new LightSample();
         int n = 200_000;
         double size = 0;
         double[] chosen = new double[c.openings().ways()], all = new double[1];

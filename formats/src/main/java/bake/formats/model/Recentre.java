@@ -41,7 +41,7 @@ public final class Recentre {
         }
         List<ImportedModel.NamedCamera> cameras = m.cameras().stream().map(c -> new ImportedModel.NamedCamera(c.name(), moved(c.camera(), by))).toList();
         Affine back = Affine.translation(-by.x(), -by.y(), -by.z());
-        List<Lamp> lamps = m.lamps().stream().map(l -> new Lamp(l.name(), l.group(), l.kind(), back.times(l.frame()), l.width(), l.height(), l.lumens(), l.colour(), l.beamDegrees(), l.fieldDegrees(), l.visible(), l.twoSided())).toList();
+        List<Lamp> lamps = m.lamps().stream().map(l -> l.withFrame(back.times(l.frame()))).toList();
         List<Finding> findings = new ArrayList<>(m.findings());
         findings.add(new Finding(Finding.Kind.UNITS, m.name(), String.format(Locale.ROOT, "lay %.0f, %.0f, %.0f m from the origin and was moved to it", by.x(), by.y(), by.z())));
         return new ImportedModel(m.name(), meshes, instances, m.materials(), m.textures(), m.layers(), cameras, lamps, findings);

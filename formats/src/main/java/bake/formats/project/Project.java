@@ -101,15 +101,17 @@ public record Project(
         }
     }
 
-    /** A lamp; see docs/project-format.md. Lengths in metres, angles in degrees. */
-    @JsonInclude(JsonInclude.Include.NON_NULL)
-    public record LampSpec(String name, String group, String kind, double[] position, double[] direction, Double width, Double height, Double diameter,
-            Double lumens, Double candela, Double luminance, Double kelvin, double[] colour, Double beam, Double field, Boolean visible, Boolean twoSided,
-            @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {}
-
     /** A layer that is switched. */
     @JsonInclude(JsonInclude.Include.NON_NULL)
     public record Layer(String name, boolean on, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {}
+
+    public Project withLamps(List<LampSpec> l) {
+        return new Project(bake, name, due, place, models, shapes, materials, l, layers, views, presets, current, other);
+    }
+
+    public Project withPlace(Place p) {
+        return new Project(bake, name, due, p, models, shapes, materials, lamps, layers, views, presets, current, other);
+    }
 
     public Project withViews(List<View> v) {
         return new Project(bake, name, due, place, models, shapes, materials, lamps, layers, v, presets, current, other);
