@@ -90,7 +90,7 @@ public final class PhotometricWeb {
         if (v < vertical[0] - ends || v > vertical[n - 1] + ends) return 0;
         int i = place(vertical, v), j = place(horizontal, h);
         // A full turn may be given without its end: between the last angle and 360 it goes on to the first.
-        int m = horizontal.length, next = j + 1 < m ? j + 1 : m > 1 && system == Angle.C && horizontal[0] == 0 && horizontal[m - 1] > 180 ? 0 : j;
+        int m = horizontal.length, next = j + 1 < m ? j + 1 : m > 1 && system == Angle.C && horizontal[0] == 0 && horizontal[m - 1] > 180 && horizontal[m - 1] < 360 ? 0 : j;
         double hNext = next == 0 && j > 0 ? 360 : horizontal[next];
         if (system != Angle.C && (h > horizontal[m - 1] + ends || h < horizontal[0] - ends)) return 0;
         int up = Math.min(i + 1, n - 1);
