@@ -107,8 +107,8 @@ final class Panoramas {
         double[] c = new double[3];
         for (int k = 0; k < 3; k++) {
             int a = Math.floorMod(i, p.width()), b = (a + 1) % p.width();
-            double top = p.rgb()[3 * (j * p.width() + a) + k] * (1 - fx) + p.rgb()[3 * (j * p.width() + b) + k] * fx;
-            double low = p.rgb()[3 * ((j + 1) * p.width() + a) + k] * (1 - fx) + p.rgb()[3 * ((j + 1) * p.width() + b) + k] * fx;
+            double top = p.at(3 * (j * p.width() + a) + k) * (1 - fx) + p.at(3 * (j * p.width() + b) + k) * fx;
+            double low = p.at(3 * ((j + 1) * p.width() + a) + k) * (1 - fx) + p.at(3 * ((j + 1) * p.width() + b) + k) * fx;
             c[k] = top * (1 - fy) + low * fy;
         }
         return new Vec3(c[0], c[1], c[2]);

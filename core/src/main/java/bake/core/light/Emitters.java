@@ -19,19 +19,26 @@ public final class Emitters {
     private final GlowTable glow;
     private final int[] group;
     private final LightTree tree;
+    /** Whether emitters are chosen by their power alone: what the choice by place is measured against. */
+    private final boolean byPower;
 
     /**
      * @param groupOf source group of each lamp
      * @param glowGroup source group of glowing materials
      */
     public Emitters(List<Lamp> lampList, int[] groupOf, Geometry geometry, SurfaceTable surfaces, int glowGroup) {
+        this(lampList, groupOf, geometry, surfaces, glowGroup, false);
+    }
+
+    Emitters(List<Lamp> lampList, int[] groupOf, Geometry geometry, SurfaceTable surfaces, int glowGroup, boolean byPower) {
+        this.byPower = byPower;
         lamps = lampList.size();
         lampTable = new LampTable(lampList);
         glow = new GlowTable(geometry, surfaces);
         count = lamps + glow.count();
         group = new int[count];
         for (int i = 0; i < count; i++) group[i] = i < lamps ? groupOf[i] : glowGroup;
-        tree = count > FEW ? new LightTree(this) : null;
+        tree = count > FEW && !byPower ? new LightTree(this) : null;
     }
 
     public int count() {
@@ -49,6 +56,7 @@ public final class Emitters {
     }
 
     float weight(int i, float px, float py, float pz) {
+        if (byPower) return power(i);
         return i < lamps ? lampTable.weight(i, px, py, pz) : glow.weight(i - lamps, px, py, pz);
     }
 

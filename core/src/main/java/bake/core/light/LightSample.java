@@ -19,6 +19,9 @@ public final class LightSample {
     /** Source group of the light. */
     public int group;
 
+    /** Bin of the dome that the direction lies in. */
+    public int bin;
+
     final float[] rgb = new float[4];
     float[] weights = new float[0];
     /** Chance of the emitter that was chosen, and what is left of the number that chose it. */

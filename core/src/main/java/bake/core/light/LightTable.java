@@ -72,6 +72,11 @@ public final class LightTable {
     }
 
     public LightTable(Surround s, List<Lamp> lamps, Geometry geometry, SurfaceTable surfaces) {
+        this(s, lamps, geometry, surfaces, false);
+    }
+
+    /** @param byPower whether emitters are chosen by their power alone, for comparison */
+    public LightTable(Surround s, List<Lamp> lamps, Geometry geometry, SurfaceTable surfaces, boolean byPower) {
         List<String> names = new ArrayList<>(List.of("Sun", s.of() instanceof Surroundings.SunSky || s.of() instanceof Surroundings.General ? "Sky" : "Surroundings"));
         int[] groupOf = new int[lamps.size()];
         for (int i = 0; i < groupOf.length; i++) {
@@ -87,7 +92,7 @@ public final class LightTable {
         names.add(GLOW);
         groups = List.copyOf(names);
         dome = s.dome();
-        emitters = new Emitters(lamps, groupOf, geometry, surfaces, glow);
+        emitters = new Emitters(lamps, groupOf, geometry, surfaces, glow, byPower);
         sunDirection = s.toSun();
         sunIlluminance = s.sunLux();
         double sin = Math.sin(s.sunRadius());
@@ -156,6 +161,11 @@ public final class LightTable {
         out[2] = sunB;
     }
 
+    /** How to aim at bins of the dome, in proportion to what each has proved to be worth. */
+    public Aim aim(float[] worth, int o) {
+        return CompassAim.of(dome, worth, o);
+    }
+
     /** A direction to the dome in proportion to its luminance, into the sample's x, y, z. */
     public void aim(float u1, float u2, LightSample s) {
         dome.sample(u1, u2, s.rgb);
@@ -174,6 +184,7 @@ public final class LightTable {
         s.r = s.rgb[0];
         s.g = s.rgb[1];
         s.b = s.rgb[2];
+        s.bin = (int) s.rgb[3];
         s.point = s.hidden = false;
         s.lamp = -1;
         s.group = DOME;

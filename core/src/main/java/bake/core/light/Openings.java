@@ -6,7 +6,9 @@ import bake.core.geometry.Ray;
 import bake.core.geometry.ScalarTracer;
 import bake.core.geometry.Tracer;
 import bake.core.math.PathSampler;
+import bake.core.scene.Portal;
 import bake.core.surface.SurfaceTable;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.ForkJoinPool;
@@ -22,6 +24,8 @@ import java.util.concurrent.ForkJoinPool;
 public final class Openings {
     private static final int MOST = 256, GRID = 20, TESTS = 8, MOST_IN_CELL = 16, LOOKS = 2;
     private static final float MARGIN = 4;
+    /** Glass within this distance of a portal's plane is looked at through the portal, metres. */
+    private static final float NEAR = 0.4f;
 
     /** Most pieces that all panes together are cut into. */
     private static final int MOST_PIECES = 1000, MOST_CUTS = 4;
@@ -59,10 +63,27 @@ public final class Openings {
         return new Openings(List.of(), null);
     }
 
-    /** The openings of a model; none where there is no glass in sheets. */
-    public static Openings find(Geometry geometry, SurfaceTable surfaces, ForkJoinPool pool) {
-        List<Pane> all = Pane.find(geometry, surfaces);
+    /** The openings of a model: its portals, and glass in sheets where no portal is. */
+    public static Openings find(List<Portal> portals, Geometry geometry, SurfaceTable surfaces, ForkJoinPool pool) {
+        return of(portals, Pane.find(geometry, surfaces), geometry, surfaces, pool);
+    }
+
+    /** Portals alone, whatever there is of glass. */
+    public static Openings of(List<Portal> portals, Geometry geometry, SurfaceTable surfaces, ForkJoinPool pool) {
+        return of(portals, List.of(), geometry, surfaces, pool);
+    }
+
+    private static Openings of(List<Portal> portals, List<Pane> glass, Geometry geometry, SurfaceTable surfaces, ForkJoinPool pool) {
+        List<Pane> all = new ArrayList<>();
+        for (Portal p : portals) all.addAll(Pane.of(p));
+        int drawn = all.size();
+        for (Pane g : glass) {
+            boolean covered = false;
+            for (int k = 0; k < drawn; k++) covered |= all.get(k).covers(g, NEAR);
+            if (!covered) all.add(g);
+        }
         if (all.isEmpty()) return none();
+        all.sort((a, b) -> Float.compare(b.area(), a.area()));
         // Without lamp bodies: moving a lamp must not change where daylight is looked for. One box at a time: these are few
         // rays, asked for when nothing is warm yet.
         return new Openings(all.subList(0, Math.min(MOST, all.size())), new ScalarTracer(geometry, new LampShapes(List.of()), surfaces, pool));
@@ -173,14 +194,15 @@ public final class Openings {
      * @param worth of each way, from place {@code o} on; none is negative
      */
     public Aim aim(float[] worth, int o) {
-        return Aim.of(panes, cuts, worth, o);
+        return PaneAim.of(panes, cuts, worth, o);
     }
 
-    /** Chooses a direction through a pane into the sample's x, y, z, and tells which way that was. */
+    /** Chooses a direction through a pane into the sample's x, y, z, and tells which way that was; -1 for none, where the pane faces away. */
     public int sample(float px, float py, float pz, float choose, float u1, float u2, LightSample out, Ray ray) {
         Cell c = at(px, py, pz, ray);
         int k = 0;
         while (k < c.sums.length - 1 && choose >= c.sums[k]) k++;
+        if (!c.panes[k].faces(px, py, pz)) return -1;
         c.panes[k].aim(px, py, pz, u1, u2, out.rgb);
         out.x = out.rgb[0];
         out.y = out.rgb[1];

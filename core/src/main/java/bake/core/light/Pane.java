@@ -2,6 +2,9 @@ package bake.core.light;
 
 import bake.core.geometry.Blas;
 import bake.core.geometry.Geometry;
+import bake.core.math.Polygons;
+import bake.core.math.Vec3;
+import bake.core.scene.Portal;
 import bake.core.surface.SurfaceTable;
 import java.util.ArrayList;
 import java.util.List;
@@ -15,10 +18,11 @@ final class Pane {
     /** A corner, the two edges from it, and what turns a point into shares of them. */
     private final float ox, oy, oz, ax, ay, az, bx, by, bz, ux, uy, uz, vx, vy, vz;
     private final float nx, ny, nz, area;
-    private final boolean triangle;
+    private final boolean triangle, oneSided;
 
-    private Pane(float[] o, float[] a, float[] b, boolean triangle) {
+    private Pane(float[] o, float[] a, float[] b, boolean triangle, boolean oneSided) {
         this.triangle = triangle;
+        this.oneSided = oneSided;
         ox = o[0];
         oy = o[1];
         oz = o[2];
@@ -95,7 +99,7 @@ final class Pane {
     }
 
     private static Pane of(float[] t) {
-        return new Pane(corner(t, 0), edge(t, 0, 1), edge(t, 0, 2), true);
+        return new Pane(corner(t, 0), edge(t, 0, 1), edge(t, 0, 2), true, false);
     }
 
     /** The parallelogram of two triangles: the second holds the corner across from one of the first, and its other two. */
@@ -112,9 +116,39 @@ final class Pane {
                 }
                 found |= across ? 1 : one ? 2 : other ? 4 : 0;
             }
-            if (found == 7) return new Pane(corner(s, c), edge(s, c, d), edge(s, c, e), false);
+            if (found == 7) return new Pane(corner(s, c), edge(s, c, d), edge(s, c, e), false, false);
         }
         return null;
+    }
+
+    /** The pieces of a portal, which is used only from the side it faces. */
+    static List<Pane> of(Portal p) {
+        List<Pane> out = new ArrayList<>();
+        for (Vec3[] c : Polygons.pieces(p.corners()))
+            out.add(new Pane(floats(c[0]), floats(c[1].minus(c[0])), floats(c[c.length - 1].minus(c[0])), c.length == 3, true));
+        out.removeIf(x -> !(x.area > 1e-6f) || !Float.isFinite(x.nx + x.ux + x.vx));
+        return out;
+    }
+
+    private static float[] floats(Vec3 v) {
+        return new float[] {(float) v.x(), (float) v.y(), (float) v.z()};
+    }
+
+    /** Whether a place is on a side from which this is looked through. */
+    boolean faces(float px, float py, float pz) {
+        return !oneSided || (px - ox) * nx + (py - oy) * ny + (pz - oz) * nz > 0;
+    }
+
+    /** Whether this covers the middle of another, near its plane. */
+    boolean covers(Pane q, float near) {
+        float k = q.triangle ? 1 / 3f : 0.5f, x = q.ox + k * (q.ax + q.bx) - ox, y = q.oy + k * (q.ay + q.by) - oy, z = q.oz + k * (q.az + q.bz) - oz;
+        if (Math.abs(x * nx + y * ny + z * nz) > near) return false;
+        float u = x * ux + y * uy + z * uz, v = x * vx + y * vy + z * vz;
+        return u >= -0.05f && v >= -0.05f && (triangle ? u + v <= 1.05f : u <= 1.05f && v <= 1.05f);
+    }
+
+    float area() {
+        return area;
     }
 
     float least(int axis) {
@@ -164,6 +198,7 @@ final class Pane {
      * @param chances of the pieces, from place {@code o} on, each to be divided by its size
      */
     float perSteradian(float px, float py, float pz, float dx, float dy, float dz, int cuts, float[] chances, int o) {
+        if (!faces(px, py, pz)) return 0;
         float dn = dx * nx + dy * ny + dz * nz, sx = px - ox, sy = py - oy, sz = pz - oz;
         float t = -(sx * nx + sy * ny + sz * nz) / dn;
         if (!(t > 0) || t == Float.POSITIVE_INFINITY) return 0;

@@ -54,6 +54,11 @@ public final class Distribution {
         return cdf[i + 1] - cdf[i];
     }
 
+    /** Chance of all entries before {@code i}; 1 for {@code i} past the last. */
+    public float below(int i) {
+        return cdf[i];
+    }
+
     /** Position of {@code u} within entry {@code i}, in [0, 1): lets one number serve two choices. */
     public float remap(float u, int i) {
         float p = probability(i);

@@ -8,18 +8,27 @@ import java.util.List;
  */
 public record Scene(
         List<Mesh> meshes, List<Instance> instances, List<Material> materials, List<Texture> textures,
-        List<Lamp> lamps, Surroundings surroundings) {
+        List<Lamp> lamps, Surroundings surroundings, List<Portal> portals) {
+
+    /** A scene without portals. */
+    public Scene(List<Mesh> meshes, List<Instance> instances, List<Material> materials, List<Texture> textures, List<Lamp> lamps, Surroundings surroundings) {
+        this(meshes, instances, materials, textures, lamps, surroundings, List.of());
+    }
 
     public Scene withSurroundings(Surroundings s) {
-        return new Scene(meshes, instances, materials, textures, lamps, s);
+        return new Scene(meshes, instances, materials, textures, lamps, s, portals);
     }
 
     public Scene withLamps(List<Lamp> l) {
-        return new Scene(meshes, instances, materials, textures, l, surroundings);
+        return new Scene(meshes, instances, materials, textures, l, surroundings, portals);
     }
 
     public Scene withInstances(List<Instance> i) {
-        return new Scene(meshes, i, materials, textures, lamps, surroundings);
+        return new Scene(meshes, i, materials, textures, lamps, surroundings, portals);
+    }
+
+    public Scene withPortals(List<Portal> p) {
+        return new Scene(meshes, instances, materials, textures, lamps, surroundings, p);
     }
 
     /** Triangles of the placed instances, each instance counted. */

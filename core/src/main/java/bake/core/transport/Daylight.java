@@ -16,6 +16,8 @@ import bake.core.surface.SurfacePoint;
  */
 final class Daylight {
     private final RenderScene scene;
+    /** Whether no opening is known, and bins of directions are learnt instead. */
+    private final boolean compass;
     private final PlaceLog log = new PlaceLog();
     private SkyGuide guide;
     private SkyGuideLearner learner;
@@ -27,6 +29,12 @@ final class Daylight {
 
     Daylight(RenderScene scene) {
         this.scene = scene;
+        compass = scene.openings().count() == 0;
+    }
+
+    /** In how many ways one may look for the surroundings. */
+    static int ways(RenderScene scene) {
+        return scene.openings().count() > 0 ? scene.openings().ways() : 1 + scene.lights().dome().bins();
     }
 
     /**
@@ -58,40 +66,61 @@ final class Daylight {
         int k = guide.learnt(leaf);
         if (k < 0) return null;
         Aim a = aims[k];
-        if (a == null) aims[k] = a = scene.openings().aim(guide.worths(), k * guide.ways());
+        if (a == null) aims[k] = a = compass ? scene.lights().aim(guide.worths(), k * guide.ways()) : scene.openings().aim(guide.worths(), k * guide.ways());
         return a;
     }
 
     /** Whether a point is in a room, where most of the surroundings is hidden. */
-    boolean indoors(SurfacePoint p, Ray spare) {
-        return scene.openings().share(p.px, p.py, p.pz, spare) > 0.5f;
+    boolean indoors(Aim aim, SurfacePoint p, Ray spare) {
+        return compass ? aim != null && aim.indoors() : scene.openings().share(p.px, p.py, p.pz, spare) > 0.5f;
     }
 
     /** Chooses a direction; everything about the sample is set. {@code choose}, in [0, 1), decides which way it is looked for. */
     void sample(Aim aim, float px, float py, float pz, float choose, PathSampler random, LightSample light, Ray spare) {
-        float share = aim != null ? 1 - aim.whole() : scene.openings().share(px, py, pz, spare);
+        float share = aim != null ? 1 - aim.whole() : compass ? 0 : scene.openings().share(px, py, pz, spare);
         random.next2();
         if (choose >= share) {
             scene.lights().aim(random.u, random.v, light);
             way = 0;
         } else if (aim != null) way = aim.sample(px, py, pz, choose / share, random.u, random.v, light);
         else way = scene.openings().sample(px, py, pz, choose / share, random.u, random.v, light, spare);
+        if (way < 0) {
+            light.pdf = 0;
+            return;
+        }
         float whole = scene.lights().read(light);
-        light.pdf = pdf(aim, px, py, pz, light.x, light.y, light.z, whole, spare);
-        covered = way == 0 && light.pdf > (1 - share) * whole * 1.0001f;
-        perWay = learner == null ? 0 : way == 0 ? whole : scene.openings().perPiece(way, px, py, pz, light.x, light.y, light.z);
+        light.pdf = pdf(aim, px, py, pz, light.x, light.y, light.z, whole, light.bin, spare);
+        if (learner != null) teach(px, py, pz, light, share, whole);
     }
 
-    /** Density per steradian of {@link #sample} in a direction; {@code whole} is that of looking at the whole dome. */
-    float pdf(Aim aim, float px, float py, float pz, float dx, float dy, float dz, float whole, Ray spare) {
-        if (aim != null) return aim.pdf(px, py, pz, dx, dy, dz) + aim.whole() * whole;
+    /** What the way that was looked in stands for. */
+    private void teach(float px, float py, float pz, LightSample light, float share, float whole) {
+        if (compass) {
+            // Every direction belongs to a bin, and is told of it however it was found.
+            way = 1 + light.bin;
+            covered = false;
+            perWay = whole / scene.lights().dome().binChance(light.bin);
+        } else {
+            covered = way == 0 && light.pdf > (1 - share) * whole * 1.0001f;
+            perWay = way == 0 ? whole : scene.openings().perPiece(way, px, py, pz, light.x, light.y, light.z);
+        }
+    }
+
+    /**
+     * Density per steradian of {@link #sample} in a direction.
+     *
+     * @param whole that of looking at the whole dome, of which the direction lies in {@code bin}
+     */
+    float pdf(Aim aim, float px, float py, float pz, float dx, float dy, float dz, float whole, int bin, Ray spare) {
+        if (aim != null) return aim.pdf(px, py, pz, dx, dy, dz, whole, bin);
+        if (compass) return whole;
         float share = scene.openings().share(px, py, pz, spare);
         return share > 0 ? share * scene.openings().pdf(px, py, pz, dx, dy, dz, spare) + (1 - share) * whole : whole;
     }
 
     /** Tells the learner what the last sample brought: luminance times cosine, 0 where it was hidden. */
     void brought(float light) {
-        if (leaf < 0 || learner == null) return;
+        if (leaf < 0 || learner == null || way < 0) return;
         // Looking everywhere is worth only what panes would not have found.
         learner.looked(leaf, way, covered || !(perWay > 0) ? 0 : light / perWay);
     }

@@ -37,7 +37,7 @@ public final class PathTracer {
     private Scatter scatter = ownScatter;
     private final LightSample light = new LightSample();
     private final RoundEdges edges;
-    private final float[] rgb = new float[3];
+    private final float[] rgb = new float[4];
     private final Daylight daylight;
     /** How the surroundings are looked for at the point, and at the last scattering; null for the unlearnt way. */
     private Aim aim, lastAim;
@@ -250,7 +250,7 @@ public final class PathTracer {
     private void escape() {
         if (!lights.dome().dark()) {
             float whole = lights.dome().read(ray.dx, ray.dy, ray.dz, rgb);
-            met(LightTable.DOME, rgb, lastPdf < 0 ? 0 : lastSkyLooks * daylight.pdf(lastAim, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, whole, shadow));
+            met(LightTable.DOME, rgb, lastPdf < 0 ? 0 : lastSkyLooks * daylight.pdf(lastAim, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, whole, (int) rgb[3], shadow));
         }
         float sun = lights.pdfSun(ray.dx, ray.dy, ray.dz);
         if (sun > 0) {
@@ -349,7 +349,7 @@ public final class PathTracer {
         }
         if (!lights.dome().dark()) {
             aim = daylight.at(point);
-            skyLooks = bounce > 0 ? looks.laterSky() : daylight.indoors(point, shadow) ? looks.skyIndoors() : 1;
+            skyLooks = bounce > 0 ? looks.laterSky() : daylight.indoors(aim, point, shadow) ? looks.skyIndoors() : 1;
             directDome(bounce);
         }
         if (lights.emitters().count() > 0) {

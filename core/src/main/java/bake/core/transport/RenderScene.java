@@ -55,8 +55,18 @@ public record RenderScene(
         LightTable.Surround around = sameSky ? before.surround : sky.join();
         LightTable lights = new LightTable(around, scene.lamps(), geometry, surfaces);
         Tracer tracer = Tracer.of(geometry, new LampShapes(scene.lamps()), surfaces, pool);
-        Openings openings = sameShape && sameLook ? before.openings : Openings.find(geometry, surfaces, pool);
+        Openings openings = sameShape && sameLook && old.portals().equals(scene.portals()) ? before.openings : Openings.find(scene.portals(), geometry, surfaces, pool);
         return new RenderScene(scene, geometry, surfaces, around, lights, tracer, openings);
+    }
+
+    /** This scene with lamps chosen by their power alone, to measure the choice by place against. */
+    public RenderScene lampsByPower() {
+        return new RenderScene(scene, geometry, surfaces, surround, new LightTable(surround, scene.lamps(), geometry, surfaces, true), tracer, openings);
+    }
+
+    /** This scene with other openings; the light is the same, only how it is found is not. */
+    public RenderScene with(Openings o) {
+        return new RenderScene(scene, geometry, surfaces, surround, lights, tracer, o);
     }
 
     /**

@@ -47,7 +47,7 @@ final class Training {
         prompt = settings.prompt();
         this.light = light;
         brought = new AtomicLongArray(tracers[0].channels() / 3);
-        learner = SkyGuideLearner.begin(light, count(0), scene.openings().ways());
+        learner = SkyGuideLearner.begin(light, count(0), Daylight.ways(scene));
     }
 
     private int count(int round) {

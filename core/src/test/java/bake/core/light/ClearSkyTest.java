@@ -81,7 +81,7 @@ class ClearSkyTest {
         Vec3 sun = at(Math.toRadians(degrees), 2.2);
         Atmosphere air = new Atmosphere(2.5, 0.2);
         Dome d = new Dome(SkyImage.clear(air, sun, 320), 1, 0);
-        float[] out = new float[3];
+        float[] out = new float[4];
         for (double h = -60; h <= 88; h += 3.7)
             for (double a = 0; a < 6.28; a += 0.31) {
                 if (Math.abs(h) < 2.5) continue; // the horizon is sharper than a texel

@@ -24,7 +24,7 @@ class DomeTest {
 
     private static float at(Dome d, double azimuth, double height) {
         double a = Math.toRadians(azimuth), e = Math.toRadians(height);
-        float[] out = new float[3];
+        float[] out = new float[4];
         d.read((float) (Math.cos(e) * Math.sin(a)), (float) (Math.cos(e) * Math.cos(a)), (float) Math.sin(e), out);
         return out[1];
     }
@@ -54,7 +54,7 @@ class DomeTest {
             for (int i = 0; i < n; i++)
                 for (int j = 0; j < m; j++) {
                     double z = 1 - 2 * (i + 0.5) / n, t = 2 * Math.PI * (j + 0.37) / m, w = Math.sqrt(1 - z * z);
-                    sum += d.read((float) (w * Math.cos(t)), (float) (w * Math.sin(t)), (float) z, new float[3]) * 4 * Math.PI / ((double) n * m);
+                    sum += d.read((float) (w * Math.cos(t)), (float) (w * Math.sin(t)), (float) z, new float[4]) * 4 * Math.PI / ((double) n * m);
                 }
             assertEquals(1, sum, 0.01, "turned by " + turn);
         }
@@ -65,13 +65,13 @@ class DomeTest {
     void samplesFollowTheLight() {
         Dome d = new Dome(compass(), 1, 57);
         SplittableRandom r = new SplittableRandom(6);
-        float[] v = new float[3], c = new float[3];
+        float[] v = new float[4], c = new float[4];
         double sum = 0;
         int north = 0, n = 100_000;
         for (int i = 0; i < n; i++) {
             d.sample(r.nextFloat(), r.nextFloat(), v);
             assertEquals(1, Math.sqrt(v[0] * v[0] + v[1] * v[1] + v[2] * v[2]), 1e-5);
-            float p = d.read(v[0], v[1], v[2], new float[3]);
+            float p = d.read(v[0], v[1], v[2], new float[4]);
             assertTrue(p > 0);
             d.read(v[0], v[1], v[2], c);
             sum += c[1] * Math.max(0, v[2]) / p / n;

@@ -109,7 +109,7 @@ class EmittersTest {
             int way = aim.sample(0.1f, 0.2f, 0.3f, r.nextFloat(), r.nextFloat(), r.nextFloat(), out);
             chosen[way]++;
             assertTrue(worth[3 + way] > 0, "a piece that is worth nothing was chosen");
-            float p = aim.pdf(0.1f, 0.2f, 0.3f, out.x, out.y, out.z);
+            float p = aim.pdf(0.1f, 0.2f, 0.3f, out.x, out.y, out.z, 0, 0);
             size += (1 - aim.whole()) / p / n;
             assertTrue(c.openings().perPiece(way, 0.1f, 0.2f, 0.3f, out.x, out.y, out.z) > 0);
         }
@@ -117,7 +117,7 @@ class EmittersTest {
         int m = 400_000;
         for (int i = 0; i < m; i++) {
             double z = r.nextDouble(-1, 1), t = r.nextDouble(2 * Math.PI), w = Math.sqrt(1 - z * z);
-            float p = aim.pdf(0.1f, 0.2f, 0.3f, (float) (w * Math.cos(t)), (float) (w * Math.sin(t)), (float) z);
+            float p = aim.pdf(0.1f, 0.2f, 0.3f, (float) (w * Math.cos(t)), (float) (w * Math.sin(t)), (float) z, 0, 0);
             all[0] += 4 * Math.PI * p / m;
             if (p > 0) seen += 4 * Math.PI / m;
         }

@@ -28,7 +28,7 @@ class GeneralSkyTest {
         for (double sun : new double[] {5, 35, 70}) {
             GeneralSky sky = new GeneralSky(type, at(sun, 140));
             Dome dome = new Dome(sky.image(1440, Vec3.ZERO), 1, 0);
-            float[] rgb = new float[3];
+            float[] rgb = new float[4];
             for (double h = 2; h < 90; h += 4)
                 for (double az = 1; az < 360; az += 11) {
                     double z = Math.toRadians(90 - h), zs = Math.toRadians(90 - sun);

@@ -89,14 +89,14 @@ class SkyTest {
         for (int y = 0; y < 384; y++)
             for (int x = 0; x < 768; x++) {
                 double t = Math.PI * (y + 0.5) / 384, f = 2 * Math.PI * (x + 0.5) / 768, dw = Math.sin(t) * Math.PI / 384 * 2 * Math.PI / 768;
-                double p = d.read((float) (Math.sin(t) * Math.sin(f)), (float) (Math.sin(t) * Math.cos(f)), (float) Math.cos(t), new float[3]) * dw;
+                double p = d.read((float) (Math.sin(t) * Math.sin(f)), (float) (Math.sin(t) * Math.cos(f)), (float) Math.cos(t), new float[4]) * dw;
                 expected[y * b / 384 * a + x * a / 768] += p;
                 total += p;
             }
         assertEquals(1, total, 0.01);
         double[] seen = new double[a * b];
         PathSampler r = new PathSampler();
-        float[] dir = new float[3];
+        float[] dir = new float[4];
         for (int i = 0; i < n; i++) {
             r.start(i, 0, 0, 3);
             r.next2();

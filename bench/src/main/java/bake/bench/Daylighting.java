@@ -1,0 +1,109 @@
+package bake.bench;
+
+import bake.core.film.Film;
+import bake.core.film.Region;
+import bake.core.light.Openings;
+import bake.core.opening.OpeningFinder;
+import bake.core.scene.Portal;
+import bake.core.transport.PathSettings;
+import bake.core.transport.RenderScene;
+import bake.core.transport.Renderer;
+import bake.core.transport.Workers;
+import bake.demo.DemoProject;
+import bake.formats.project.View;
+import bake.studio.ProjectSession;
+import bake.studio.SceneAssembly;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.ForkJoinPool;
+
+/**
+ * Ways of looking for daylight against each other, at equal time: the surroundings as a whole, portals by hand, openings that were found,
+ * the sky guide alone, and what is done by itself (glass panes and the guide). Two pictures of each way with different seeds; all take turns, whichever has used
+ * least time so far. The view is lit by an overcast sky alone.
+ *
+ * <pre>bake bench daylight [SECONDS [WIDTH [VIEW]]]</pre>
+ *
+ * Figures: half the mean of ((A - B) / M)^2 over pixels, M the mean of all with a floor of a twentieth of its mean; and of how many standard errors
+ * the means differ from those of all others, for the picture and at worst and on the root mean square of its 16 x 16 blocks.
+ */
+public final class Daylighting {
+    /** Windows of the reading room, its roof light and its glazed entrance, as an artist would draw them. */
+    private static List<Portal> byHand(List<Portal> found) {
+        // Half a hand smaller than the holes: drawn by eye.
+        return found.stream().map(p -> new Portal(p.name(), p.corners().stream().map(c -> p.middle().plus(c.minus(p.middle()).times(0.97))).toList())).toList();
+    }
+
+    private record Way(String name, Renderer[] pictures, Film[] films, double[] used, int[] passes) {}
+
+    private Daylighting() {}
+
+    public static void main(String[] args) throws Exception {
+        double seconds = args.length > 0 ? Double.parseDouble(args[0]) : 20;
+        int width = args.length > 1 ? Integer.parseInt(args[1]) : 320;
+        String name = args.length > 2 ? args[2] : "Reading room, morning";
+        Path folder = DemoProject.ensure(Files.createTempDirectory("bake-bench").resolve("demo"), LocalDate.of(2026, 11, 1));
+        ProjectSession session = ProjectSession.open(Files.isDirectory(folder) ? folder.resolve("project.json") : folder);
+        View morning = session.project().view(name);
+        // Under an overcast sky (type 1 of ISO 15469): all light of the view is that of the surroundings.
+        View view = morning.withAround(morning.around().withSkyType(1)).withOff("Pendants", true);
+        for (var l : session.project().lamps()) view = view.withOff(l.groupName(), true);
+        view = view.withOff(bake.core.light.LightTable.GLOW, true);
+        RenderScene scene = RenderScene.compile(new SceneAssembly(session.folder()).scene(session.project(), view), Workers.COMPILING);
+        ForkJoinPool pool = ForkJoinPool.commonPool();
+        long t = System.nanoTime();
+        List<Portal> found = new OpeningFinder(scene, pool).find(session.project().views().stream().map(v -> v.camera().camera().position()).toList(), () -> false);
+        System.out.printf(Locale.ROOT, "find openings: %d in %.2f s%n", found.size(), (System.nanoTime() - t) / 1e9);
+        for (Portal p : found) System.out.printf(Locale.ROOT, "  %-14s %5.2f m2 at %s facing %s%n", p.name(), p.size(), text(p.middle()), text(p.normal()));
+        Workers workers = new Workers(2);
+        Map<String, RenderScene> scenes = new LinkedHashMap<>();
+        scenes.put("whole", scene.with(Openings.none()));
+        scenes.put("portals by hand", scene.with(Openings.of(byHand(found), scene.geometry(), scene.surfaces(), pool)));
+        scenes.put("found openings", scene.with(Openings.of(found, scene.geometry(), scene.surfaces(), pool)));
+        scenes.put("sky guide alone", scene.with(Openings.none()));
+        scenes.put("by itself (panes)", scene);
+        int height = width * view.size()[1] / view.size()[0];
+        Way[] ways = new Way[scenes.size()];
+        int k = 0;
+        for (var e : scenes.entrySet()) {
+            Renderer[] r = new Renderer[2];
+            Film[] f = new Film[2];
+            for (int i = 0; i < 2; i++) {
+                f[i] = Film.merged(width, height, e.getValue().lights().groups().size());
+                PathSettings s = new PathSettings(10, 0, 1 + i, !e.getKey().equals("whole"), bake.core.film.PixelFilter.TENT).withExchange(!Boolean.getBoolean("plain"));
+                r[i] = new Renderer(e.getValue(), view.camera().camera(), s, f[i], Region.all(width, height), workers);
+                Film warm = Film.merged(width, height, e.getValue().lights().groups().size());
+                new Renderer(e.getValue(), view.camera().camera(), s, warm, Region.all(width, height), workers).pass(0, workers, () -> false);
+            }
+            ways[k++] = new Way(e.getKey(), r, f, new double[2], new int[2]);
+        }
+        while (true) {
+            Way least = null;
+            int which = 0;
+            for (Way w : ways) for (int i = 0; i < 2; i++) if (least == null || w.used[i] < least.used[which]) {
+                least = w;
+                which = i;
+            }
+            if (least.used[which] >= seconds) break;
+            long b = System.nanoTime();
+            least.pictures[which].pass(least.passes[which]++, workers, () -> false);
+            least.used[which] += (System.nanoTime() - b) / 1e9;
+        }
+        Compared c = new Compared(width, height);
+        for (Way w : ways) c.add(w.films);
+        double first = c.variance(0), portals = c.variance(1);
+        for (int i = 0; i < ways.length; i++)
+            System.out.printf(Locale.ROOT, "%-18s passes %4d  variance %9.5f  %5.2f times less than whole, %3.0f %% of the portals' gain, absolute %9.6f %5.2f times less, mean %.3f, off by %.2f standard errors, blocks %.2f on average and %.2f at worst of %d%n", ways[i].name,
+                    ways[i].passes[0] + ways[i].passes[1], c.variance(i), first / c.variance(i), 100 * (first / c.variance(i)) / (first / portals), c.absolute(i), c.absolute(0) / c.absolute(i), c.mean(i), c.off(i), c.blocks(i)[0], c.blocks(i)[1], c.count());
+        System.exit(0);
+    }
+
+    private static String text(bake.core.math.Vec3 v) {
+        return String.format(Locale.ROOT, "(%.2f, %.2f, %.2f)", v.x(), v.y(), v.z());
+    }
+}

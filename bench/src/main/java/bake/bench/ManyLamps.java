@@ -1,0 +1,82 @@
+package bake.bench;
+
+import bake.core.film.Film;
+import bake.core.film.PixelFilter;
+import bake.core.film.Region;
+import bake.core.math.Affine;
+import bake.core.math.Vec3;
+import bake.core.scene.Lamp;
+import bake.core.scene.Scene;
+import bake.core.scene.Surroundings;
+import bake.core.transport.PathSettings;
+import bake.core.transport.RenderScene;
+import bake.core.transport.Renderer;
+import bake.core.transport.Workers;
+import bake.demo.DemoProject;
+import bake.formats.project.View;
+import bake.studio.ProjectSession;
+import bake.studio.SceneAssembly;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+
+/**
+ * Many lamps in the reading room by night: the light tree against lamps chosen by power alone, at as many samples and with one bounce and
+ * with ten, and what a sample costs with ever more lamps.
+ *
+ * <pre>bake bench lamps [PASSES [WIDTH]]</pre>
+ */
+public final class ManyLamps {
+    private ManyLamps() {}
+
+    public static void main(String[] args) throws Exception {
+        int passes = args.length > 0 ? Integer.parseInt(args[0]) : 24, width = args.length > 1 ? Integer.parseInt(args[1]) : 320;
+        Path folder = DemoProject.ensure(Files.createTempDirectory("bake-bench").resolve("demo"), LocalDate.of(2026, 11, 1));
+        ProjectSession session = ProjectSession.open(Files.isDirectory(folder) ? folder.resolve("project.json") : folder);
+        View view = session.project().view("Reading room, morning");
+        Scene day = new SceneAssembly(session.folder()).scene(session.project(), view);
+        Workers workers = new Workers(2);
+        RenderScene before = null;
+        for (int n : new int[] {16, 60, 500, 4000}) {
+            Scene night = day.withSurroundings(new Surroundings.Plain(Vec3.ZERO)).withLamps(lamps(n));
+            RenderScene scene = before = RenderScene.compile(night, before, Workers.COMPILING);
+            for (int bounces : new int[] {1, 10}) {
+                double[] v = new double[2], t = new double[2];
+                Compared c = null;
+                for (int k = 0; k < 2; k++) {
+                    RenderScene s = k == 0 ? scene.lampsByPower() : scene;
+                    Film[] f = new Film[2];
+                    for (int i = 0; i < 2; i++) {
+                        f[i] = Film.merged(width, width * 9 / 16, s.lights().groups().size());
+                        Renderer r = new Renderer(s, view.camera().camera(), new PathSettings(bounces, 0, 1 + i, false, PixelFilter.TENT), f[i], Region.all(width, width * 9 / 16), workers);
+                        long b = System.nanoTime();
+                        for (int p = 0; p < passes; p++) r.pass(p, workers, () -> false);
+                        t[k] += (System.nanoTime() - b) / 1e9 / passes / 2;
+                    }
+                    if (c == null) c = new Compared(width, width * 9 / 16);
+                    c.add(f);
+                }
+                for (int k = 0; k < 2; k++) v[k] = c.variance(k);
+                System.out.printf(Locale.ROOT, "%5d lamps, %2d bounces: variance by power %.4f, by the tree %.4f: %.2f times less; a pass takes %.3f and %.3f s; means %.3f and %.3f, off by %.2f standard errors%n", n, bounces, v[0], v[1], v[0] / v[1],
+                        t[0], t[1], c.mean(0), c.mean(1), c.off(1));
+            }
+        }
+        System.exit(0);
+    }
+
+    /** Strips under shelves, and candles and small lamps on them, all over the room. */
+    private static List<Lamp> lamps(int n) {
+        List<Lamp> out = new ArrayList<>();
+        java.util.SplittableRandom r = new java.util.SplittableRandom(7);
+        for (int i = 0; i < n; i++) {
+            double x = i % 2 == 0 ? 0.45 : r.nextDouble(0.6, 8.4), y = r.nextDouble(2.6, 15), z = i % 2 == 0 ? 0.35 + 0.38 * r.nextInt(7) : r.nextDouble(0.9, 3.5);
+            Affine at = Affine.frame(new Vec3(0, 1, 0), new Vec3(1, 0, 0), new Vec3(0, 0, -1), new Vec3(x, y, z));
+            out.add(i % 2 == 0 ? new Lamp("strip " + i, "Shelves", Lamp.Kind.RECTANGLE, at, 0.8, 0.015, 120, new Vec3(1, 1, 1), 0, 60, false, false)
+                    : new Lamp("candle " + i, "Candles", Lamp.Kind.SPHERE, at, 0.03, 0, r.nextDouble(12, 60), new Vec3(1, 1, 1), 0, 60, true, false));
+        }
+        return out;
+    }
+}
