@@ -19,6 +19,17 @@ public final class SkyGuide {
         this.learnt = learnt;
     }
 
+    /** The same where no way is worth less than a share of the mean of all ways of its place. */
+    public SkyGuide floored(float share) {
+        float[] w = worths.clone();
+        for (int o = 0; o < w.length; o += ways) {
+            float sum = 0;
+            for (int k = 0; k < ways; k++) sum += w[o + k];
+            for (int k = 0; k < ways; k++) w[o + k] = Math.max(w[o + k], share * sum / ways);
+        }
+        return new SkyGuide(space, ways, w, learnt);
+    }
+
     /** The leaf of a place on a surface. */
     public int leaf(float px, float py, float pz, float nx, float ny, float nz) {
         return space.leaf(px, py, pz, nx, ny, nz);

@@ -55,24 +55,55 @@ public final class Emitters {
         else glow.bound(i - lamps, out);
     }
 
-    float weight(int i, float px, float py, float pz) {
+    /** About what an emitter could give to what {@code at} says of the surface at a place. */
+    float weight(int i, float px, float py, float pz, LightSample at) {
         if (byPower) return power(i);
+        float w = weight(i, px, py, pz);
+        return w > 0 ? w * (i < lamps ? lampTable.facing(i, px, py, pz, at) : glow.facing(i - lamps, px, py, pz, at)) : w;
+    }
+
+    private float weight(int i, float px, float py, float pz) {
         return i < lamps ? lampTable.weight(i, px, py, pz) : glow.weight(i - lamps, px, py, pz);
     }
 
     /** Chance that emitter {@code i} is chosen at a point. */
-    private float chance(int i, float px, float py, float pz, LightSample scratch) {
-        if (tree != null) return tree.chance(i, px, py, pz, scratch);
+    private float chance(int i, float px, float py, float pz, LightSample scratch, float[] worth, int o) {
+        if (tree != null) return tree.chance(i, px, py, pz, scratch, worth, o);
         float sum = 0;
-        for (int k = 0; k < count; k++) sum += weight(k, px, py, pz);
-        return sum > 0 ? weight(i, px, py, pz) / sum : 0;
+        for (int k = 0; k < count; k++) sum += weight(k, px, py, pz, scratch);
+        return sum > 0 ? weight(i, px, py, pz, scratch) / sum : 0;
     }
 
-    /** Chooses an emitter and a point on it as seen from a point; false when nothing there can give light. */
+    /** In how many parts the emitters are that a guide may tell apart; 0 where they are too few to need one. */
+    public int clusters() {
+        return tree == null ? 0 : tree.clusters();
+    }
+
+    /** Part of the emitter that a sample chose. */
+    public int cluster(LightSample s) {
+        return tree.cluster(s.emitter);
+    }
+
+    /** Density of the last sample of {@link #sample} within its part, times what the part seems to give there: what a guide learns the worth of a part against. */
+    public float perCluster(LightSample s, float px, float py, float pz) {
+        return s.pdf / s.clusterChance * tree.clusterWeight(tree.cluster(s.emitter), px, py, pz, s);
+    }
+
+    /** Without a guide. */
     public boolean sample(float px, float py, float pz, float choose, float u1, float u2, LightSample out) {
+        return sample(px, py, pz, choose, u1, u2, out, null, 0);
+    }
+
+    /**
+     * Chooses an emitter and a point on it as seen from a point; false when nothing there can give light.
+     *
+     * @param worth what a guide says of each part, from place {@code o} on; null without one
+     */
+    public boolean sample(float px, float py, float pz, float choose, float u1, float u2, LightSample out, float[] worth, int o) {
         if (count == 0) return false;
-        int i = tree != null ? tree.choose(px, py, pz, choose, out) : choose(px, py, pz, choose, out);
+        int i = tree != null ? tree.choose(px, py, pz, choose, out, worth, o) : choose(px, py, pz, choose, out);
         if (i < 0) return false;
+        out.emitter = i;
         out.group = group[i];
         out.point = false;
         out.hidden = false;
@@ -84,7 +115,7 @@ public final class Emitters {
     private int choose(float px, float py, float pz, float choose, LightSample out) {
         if (out.weights.length < count) out.weights = new float[count];
         float sum = 0;
-        for (int k = 0; k < count; k++) sum += out.weights[k] = weight(k, px, py, pz);
+        for (int k = 0; k < count; k++) sum += out.weights[k] = weight(k, px, py, pz, out);
         if (!(sum > 0)) return -1;
         float target = choose * sum, run = 0;
         int i = -1;
@@ -109,10 +140,10 @@ public final class Emitters {
     }
 
     /** Density with which {@link #sample} at (px, py, pz) would have chosen a glowing triangle's point met along a ray. */
-    public float pdfGlow(int item, int prim, float px, float py, float pz, float distance, float cos, LightSample scratch) {
+    public float pdfGlow(int item, int prim, float px, float py, float pz, float distance, float cos, LightSample scratch, float[] worth, int o) {
         int number = glow.number(item, prim);
         if (number < 0 || cos <= 0) return 0;
-        return chance(lamps + glow.cluster(number), px, py, pz, scratch) * glow.pdf(number, distance, cos);
+        return chance(lamps + glow.cluster(number), px, py, pz, scratch, worth, o) * glow.pdf(number, distance, cos);
     }
 
     /** Luminance of a lamp's body met by a ray along (dx, dy, dz) into out; false from an unlit side. */
@@ -130,8 +161,8 @@ public final class Emitters {
     }
 
     /** Density with which {@link #sample} at (px, py, pz) would have chosen the direction that met a lamp's body. */
-    public float pdfLamp(int lamp, float px, float py, float pz, float dx, float dy, float dz, float distance, LightSample scratch) {
+    public float pdfLamp(int lamp, float px, float py, float pz, float dx, float dy, float dz, float distance, LightSample scratch, float[] worth, int o) {
         float pdf = lampTable.pdf(lamp, px, py, pz, dx, dy, dz, distance);
-        return pdf > 0 ? pdf * chance(lamp, px, py, pz, scratch) : 0;
+        return pdf > 0 ? pdf * chance(lamp, px, py, pz, scratch, worth, o) : 0;
     }
 }

@@ -126,6 +126,13 @@ final class GlowTable {
         return 0.5f * (float) Math.sqrt(nx * nx + ny * ny + nz * nz);
     }
 
+    /** As {@link LampTable#facing}. */
+    float facing(int cluster, float px, float py, float pz, LightSample at) {
+        int o = 5 * cluster;
+        float x = bounds[o] - px, y = bounds[o + 1] - py, z = bounds[o + 2] - pz, d2 = x * x + y * y + z * z, r2 = bounds[o + 3];
+        return d2 > r2 ? at.facing(x, y, z, d2, r2) : 1;
+    }
+
     /** Chooses a point of a cluster, which was chosen with chance {@code p}. */
     boolean sample(int cluster, float px, float py, float pz, float p, float choose, float u1, float u2, LightSample s) {
         GlowCluster c = clusters[cluster];

@@ -102,6 +102,13 @@ final class LampTable {
         return w * Math.max(0.02f, Math.min(1, (twoSided[i] ? Math.abs(c) : c) + margin));
     }
 
+    /** At most the cosine under which the lamp lights a surface. */
+    float facing(int i, float px, float py, float pz, LightSample at) {
+        int o = STRIDE * i;
+        float x = data[o] - px, y = data[o + 1] - py, z = data[o + 2] - pz, d2 = x * x + y * y + z * z, r2 = data[o + SIZE2];
+        return d2 > r2 ? at.facing(x, y, z, d2, r2) : 1;
+    }
+
     /** A line source: its intensity per length over the distance from the line, times the angle that it fills. */
     private float tubeWeight(int o, float x, float y, float z) {
         float along = x * data[o + FRAME] + y * data[o + FRAME + 4] + z * data[o + FRAME + 8], h = data[o + HALF_H];

@@ -19,6 +19,36 @@ public final class LightSample {
     /** Source group of the light. */
     public int group;
 
+    /** Normal of the surface that looks for light, or zero where light may come to it from both sides. */
+    private float nx, ny, nz;
+    private boolean facing;
+
+    /** Says which way the surface faces that looks for light; emitters behind it are not looked at. */
+    public void from(float nx, float ny, float nz) {
+        this.nx = nx;
+        this.ny = ny;
+        this.nz = nz;
+        facing = true;
+    }
+
+    /** Light may come from all around. */
+    public void fromAround() {
+        facing = false;
+    }
+
+    /**
+     * At most the cosine under which light from a ball comes to the surface, 0 where it is behind; a little is left for what just peeps over the
+     * horizon. One where light may come from all around.
+     *
+     * @param d2 squared length of (x, y, z), which leads to the middle of the ball, whose radius has the square r2
+     */
+    float facing(float x, float y, float z, float d2, float r2) {
+        if (!facing) return 1;
+        float d = (float) Math.sqrt(d2), c = (x * nx + y * ny + z * nz) / d, s = (float) Math.sqrt(Math.min(1, r2 / d2));
+        if (c <= -s) return 0;
+        return Math.min(1, Math.max(c, 0) + 0.5f * s + 0.01f);
+    }
+
     /** Bin of the dome that the direction lies in. */
     public int bin;
 
@@ -26,7 +56,11 @@ public final class LightSample {
     float[] weights = new float[0];
     /** Chance of the emitter that was chosen, and what is left of the number that chose it. */
     float chance, rest;
+    /** Chance of the part of the light tree that it is in. */
+    float clusterChance;
+    /** Number of the emitter that was chosen. */
+    int emitter = -1;
     /** Nodes of the light tree that are looked at, and their weights. */
-    final int[] cut = new int[LightTree.CUT];
-    final float[] cutWeights = new float[LightTree.CUT];
+    final int[] cut = new int[LightTree.CLUSTERS];
+    final float[] cutWeights = new float[LightTree.CLUSTERS];
 }

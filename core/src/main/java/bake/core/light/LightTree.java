@@ -11,6 +11,8 @@ import java.util.Arrays;
 final class LightTree {
     /** Most nodes of a cut. */
     static final int CUT = 14;
+    /** Most parts that a guide tells apart. */
+    static final int CLUSTERS = 32;
     /** A node is split while the point is nearer than this many of its radii, squared. */
     private static final float NEAR = 9;
     private static final int LEAF = 4, STRIDE = 12;
@@ -22,6 +24,8 @@ final class LightTree {
     private final int[] left, parent, first, size;
     private final int[] order, leafOf;
     private int nodes;
+    /** Nodes that together hold all emitters, which a guide tells apart; the cluster of each emitter. */
+    private final int[] clusters, clusterOf;
 
     LightTree(Emitters emitters) {
         this.emitters = emitters;
@@ -44,6 +48,36 @@ final class LightTree {
         nodes = 1;
         parent[0] = -1;
         build(0, 0, n, bounds);
+        clusters = divide();
+        clusterOf = new int[n];
+        for (int c = 0; c < clusters.length; c++)
+            for (int k = first[clusters[c]]; k < first[clusters[c]] + size[clusters[c]]; k++) clusterOf[order[k]] = c;
+    }
+
+    /** The root, its strongest and widest part divided again and again. */
+    private int[] divide() {
+        int[] out = new int[CLUSTERS];
+        int n = 1;
+        while (n < CLUSTERS) {
+            int best = -1;
+            double most = 0;
+            for (int k = 0; k < n; k++) {
+                int o = STRIDE * out[k];
+                double w = data[o + POWER] * Math.sqrt(data[o + R2]);
+                if (left[out[k]] >= 0 && w > most) {
+                    most = w;
+                    best = k;
+                }
+            }
+            if (best < 0) break;
+            out[n++] = left[out[best]] + 1;
+            out[best] = left[out[best]];
+        }
+        return Arrays.copyOf(out, n);
+    }
+
+    int clusters() {
+        return clusters.length;
     }
 
     private void build(int node, int from, int to, float[] b) {
@@ -130,11 +164,13 @@ final class LightTree {
     }
 
     /** About the most that what is below a node could give at a point; nothing where all of it faces away. */
-    private float weight(int node, float px, float py, float pz) {
+    private float weight(int node, float px, float py, float pz, LightSample at) {
         int o = STRIDE * node;
         float x = px - data[o], y = py - data[o + 1], z = pz - data[o + 2], d2 = x * x + y * y + z * z, r2 = data[o + R2];
         float w = data[o + POWER] / Math.max(d2, r2), co = data[o + COS_O];
-        if (co < -1 || d2 <= r2) return w;
+        if (d2 <= r2) return w;
+        w *= at.facing(-x, -y, -z, d2, r2);
+        if (co < -1 || !(w > 0)) return w;
         // The angle between the axis and the point, less the spread of the axes, less what the node's sphere fills.
         float c = (x * data[o + AXIS] + y * data[o + AXIS + 1] + z * data[o + AXIS + 2]) / (float) Math.sqrt(d2), s = (float) Math.sqrt(Math.max(0, 1 - c * c));
         if (c >= co) return w;
@@ -150,7 +186,7 @@ final class LightTree {
     private int cut(float px, float py, float pz, LightSample s) {
         int n = 1;
         s.cut[0] = 0;
-        s.cutWeights[0] = weight(0, px, py, pz);
+        s.cutWeights[0] = weight(0, px, py, pz, s);
         while (n < CUT) {
             int best = -1;
             float most = 0;
@@ -162,17 +198,12 @@ final class LightTree {
             if (best < 0) break;
             int child = left[s.cut[best]];
             s.cut[best] = child;
-            s.cutWeights[best] = weight(child, px, py, pz);
+            s.cutWeights[best] = weight(child, px, py, pz, s);
             s.cut[n] = child + 1;
-            s.cutWeights[n++] = weight(child + 1, px, py, pz);
+            s.cutWeights[n++] = weight(child + 1, px, py, pz, s);
         }
         // Leaves are few and looked at one by one.
-        for (int k = 0; k < n; k++)
-            if (left[s.cut[k]] < 0) {
-                s.cutWeights[k] = 0;
-                int f = first[s.cut[k]];
-                for (int i = f; i < f + size[s.cut[k]]; i++) s.cutWeights[k] += emitters.weight(order[i], px, py, pz);
-            }
+        for (int k = 0; k < n; k++) if (left[s.cut[k]] < 0) s.cutWeights[k] = exact(s.cut[k], px, py, pz, s);
         return n;
     }
 
@@ -182,9 +213,38 @@ final class LightTree {
         return x * x + y * y + z * z < NEAR * data[o + R2];
     }
 
-    /** Number of the emitter chosen at a point, its chance and the rest of {@code choose} in the sample; -1 when nothing can give light. */
-    int choose(float px, float py, float pz, float choose, LightSample s) {
-        int n = cut(px, py, pz, s);
+    /** The clusters with their weights times what a guide says of each, into the sample's arrays. */
+    private int guided(float px, float py, float pz, LightSample s, float[] worth, int o) {
+        for (int c = 0; c < clusters.length; c++) {
+            s.cut[c] = clusters[c];
+            s.cutWeights[c] = worth[o + c] * exact(clusters[c], px, py, pz, s);
+        }
+        return clusters.length;
+    }
+
+    private float exact(int node, float px, float py, float pz, LightSample s) {
+        if (left[node] >= 0) return weight(node, px, py, pz, s);
+        float sum = 0;
+        for (int i = first[node]; i < first[node] + size[node]; i++) sum += emitters.weight(order[i], px, py, pz, s);
+        return sum;
+    }
+
+    int cluster(int emitter) {
+        return clusterOf[emitter];
+    }
+
+    /** What a cluster weighs at a point without a guide. */
+    float clusterWeight(int cluster, float px, float py, float pz, LightSample s) {
+        return exact(clusters[cluster], px, py, pz, s);
+    }
+
+    /**
+     * Number of the emitter chosen at a point, its chance and the rest of {@code choose} in the sample; -1 when nothing can give light.
+     *
+     * @param worth what a guide says of each cluster, from place {@code o} on; null without one
+     */
+    int choose(float px, float py, float pz, float choose, LightSample s, float[] worth, int o) {
+        int n = worth == null ? cut(px, py, pz, s) : guided(px, py, pz, s, worth, o);
         float sum = 0;
         for (int k = 0; k < n; k++) sum += s.cutWeights[k];
         if (!(sum > 0)) return -1;
@@ -197,11 +257,11 @@ final class LightTree {
             u -= s.cutWeights[k];
         }
         k = last;
-        p = s.cutWeights[k] / sum;
+        p = s.clusterChance = s.cutWeights[k] / sum;
         u = Math.clamp(u / s.cutWeights[k], 0f, 0x1.fffffep-1f);
         int node = s.cut[k];
         while (left[node] >= 0) {
-            float a = weight(left[node], px, py, pz), b = weight(left[node] + 1, px, py, pz), c = a + b;
+            float a = weight(left[node], px, py, pz, s), b = weight(left[node] + 1, px, py, pz, s), c = a + b;
             if (!(c > 0)) return -1;
             float q = a / c;
             boolean right = u >= q;
@@ -216,7 +276,7 @@ final class LightTree {
         float sum = 0;
         int f = first[node], n = size[node], i = -1;
         if (s.weights.length < LEAF) s.weights = new float[LEAF];
-        for (int k = 0; k < n; k++) sum += s.weights[k] = emitters.weight(order[f + k], px, py, pz);
+        for (int k = 0; k < n; k++) sum += s.weights[k] = emitters.weight(order[f + k], px, py, pz, s);
         if (!(sum > 0)) return -1;
         u *= sum;
         float run = 0;
@@ -232,21 +292,21 @@ final class LightTree {
     }
 
     /** Chance with which {@link #choose} gives an emitter at a point. */
-    float chance(int emitter, float px, float py, float pz, LightSample s) {
-        int n = cut(px, py, pz, s), leaf = leafOf[emitter], node = leaf, at = -1;
+    float chance(int emitter, float px, float py, float pz, LightSample s, float[] worth, int o) {
+        int n = worth == null ? cut(px, py, pz, s) : guided(px, py, pz, s, worth, o), leaf = leafOf[emitter], node = leaf, at = -1;
         float sum = 0, p = 1;
         for (int k = 0; k < n; k++) sum += s.cutWeights[k];
         if (!(sum > 0)) return 0;
         while ((at = in(s.cut, n, node)) < 0) {
             int up = parent[node], l = left[up];
-            float a = weight(l, px, py, pz), b = weight(l + 1, px, py, pz);
+            float a = weight(l, px, py, pz, s), b = weight(l + 1, px, py, pz, s);
             if (!(a + b > 0)) return 0;
             p *= (node == l ? a : b) / (a + b);
             node = up;
         }
         float leafSum = 0;
-        for (int k = first[leaf]; k < first[leaf] + size[leaf]; k++) leafSum += emitters.weight(order[k], px, py, pz);
-        return leafSum > 0 ? p * s.cutWeights[at] / sum * emitters.weight(emitter, px, py, pz) / leafSum : 0;
+        for (int k = first[leaf]; k < first[leaf] + size[leaf]; k++) leafSum += emitters.weight(order[k], px, py, pz, s);
+        return leafSum > 0 ? p * s.cutWeights[at] / sum * emitters.weight(emitter, px, py, pz, s) / leafSum : 0;
     }
 
     private static int in(int[] cut, int n, int node) {

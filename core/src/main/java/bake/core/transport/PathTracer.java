@@ -35,10 +35,11 @@ public final class PathTracer {
     /** Where the path is. Belongs to a head as long as others may want to know it. */
     private SurfacePoint point = ownPoint;
     private Scatter scatter = ownScatter;
-    private final LightSample light = new LightSample();
+    private final LightSample light = new LightSample(), scratch = new LightSample();
     private final RoundEdges edges;
     private final float[] rgb = new float[4];
     private final Daylight daylight;
+    private final Lamplight lamplight;
     /** How the surroundings are looked for at the point, and at the last scattering; null for the unlearnt way. */
     private Aim aim, lastAim;
 
@@ -55,6 +56,11 @@ public final class PathTracer {
     private float lastPdf;
     /** Where the last scattering happened, and how far the ray has come since. */
     private float lastX, lastY, lastZ, come;
+    /** Which way that faced, and whether light comes to it from both sides. */
+    private float lastNx, lastNy, lastNz;
+    private boolean around, lastAround;
+    /** What the lamp guide knows of the point, and of the one before. */
+    private int lampAt = -1, lastLampAt = -1;
     /** Whether the path has left a surface in a way that calls for the clamp. */
     private boolean indirect;
     /** Whether only what the path meets next may still add its own light. */
@@ -81,6 +87,7 @@ public final class PathTracer {
         this.scene = scene;
         lights = scene.lights();
         daylight = new Daylight(scene);
+        lamplight = new Lamplight(lights.emitters());
         edges = new RoundEdges(scene);
         this.bounces = bounces;
         clamp = clampLuminance > 0 ? (float) clampLuminance : Float.POSITIVE_INFINITY;
@@ -122,6 +129,10 @@ public final class PathTracer {
 
     Daylight daylight() {
         return daylight;
+    }
+
+    Lamplight lamplight() {
+        return lamplight;
     }
 
     /** Adds the luminance by colour seen along a ray to {@code add}, by source group, cd/m2. */
@@ -193,7 +204,9 @@ public final class PathTracer {
         bounced = 0;
         come = 0;
         aim = null;
+        lampAt = -1;
         daylight.beginPath(sampler);
+        lamplight.beginPath(sampler);
     }
 
     private void walk(int bounce) {
@@ -269,7 +282,7 @@ public final class PathTracer {
 
     private void meetLamp(int lamp) {
         if (!lights.emitters().lampLuminance(lamp, ray.dx, ray.dy, ray.dz, rgb)) return;
-        met(lights.emitters().lampGroup(lamp), rgb, lastPdf < 0 ? 0 : lastLampLooks * lights.emitters().pdfLamp(lamp, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, come, light));
+        met(lights.emitters().lampGroup(lamp), rgb, lastPdf < 0 ? 0 : lastLampLooks * lights.emitters().pdfLamp(lamp, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, come, before(), lamplight.worths(lastLampAt), Math.max(0, lastLampAt)));
     }
 
     private void meetGlow() {
@@ -277,7 +290,14 @@ public final class PathTracer {
         rgb[0] = point.emitR;
         rgb[1] = point.emitG;
         rgb[2] = point.emitB;
-        met(lights.groups().size() - 1, rgb, lastPdf < 0 ? 0 : lastLampLooks * lights.emitters().pdfGlow(ray.item, ray.prim, lastX, lastY, lastZ, come, cos, light));
+        met(lights.groups().size() - 1, rgb, lastPdf < 0 ? 0 : lastLampLooks * lights.emitters().pdfGlow(ray.item, ray.prim, lastX, lastY, lastZ, come, cos, before(), lamplight.worths(lastLampAt), Math.max(0, lastLampAt)));
+    }
+
+    /** The other look at the last scattering, for asking how likely it would have found what was met. */
+    private LightSample before() {
+        if (lastAround) scratch.fromAround();
+        else scratch.from(lastNx, lastNy, lastNz);
+        return scratch;
     }
 
     /** Adds light that the path ran into, which light sampling might have found with some density. */
@@ -371,14 +391,25 @@ public final class PathTracer {
     }
 
     private void directEmitters(int bounce) {
+        facing();
+        lampAt = lamplight.at(point);
         if (lampLooks < 1 && random.next1() >= lampLooks) return;
         float first = random.next1();
         for (int k = 0; k < lampLooks; k++) {
             random.next2();
-            if (!lights.emitters().sample(point.px, point.py, point.pz, (first + k) / Math.max(1, lampLooks), random.u, random.v, light)) continue;
+            if (!lights.emitters().sample(point.px, point.py, point.pz, (first + k) / Math.max(1, lampLooks), random.u, random.v, light, lamplight.worths(lampAt), Math.max(0, lampAt))) continue;
             light.pdf *= lampLooks;
-            connect(bounce);
+            float got = connect(bounce);
+            light.pdf /= lampLooks;
+            lamplight.brought(light, point.px, point.py, point.pz, got * Math.max(0, point.nx * light.x + point.ny * light.y + point.nz * light.z));
         }
+    }
+
+    /** Tells the choice of emitters which way the point faces; what lets light through is lit from both sides. */
+    private void facing() {
+        around = point.transmission > 0 || point.translucency > 0 || point.askew;
+        if (around) light.fromAround();
+        else light.from(point.nx, point.ny, point.nz);
     }
 
     /** Adds what comes from the sampled light to the point; returns the luminance that arrives. */
@@ -435,6 +466,11 @@ public final class PathTracer {
         lastAim = aim;
         lastSkyLooks = skyLooks;
         lastLampLooks = lampLooks;
+        lastAround = around;
+        lastLampAt = lampAt;
+        lastNx = point.nx;
+        lastNy = point.ny;
+        lastNz = point.nz;
         lastX = point.px;
         lastY = point.py;
         lastZ = point.pz;

@@ -54,7 +54,7 @@ public final class Renderer implements Passes {
             exchanges[i] = new PathExchange(scene.tracer(), tracers[i].clamp(), heads[i].length);
             for (int k = 0; k < heads[i].length; k++) heads[i][k] = new PathHead(paths[i].length);
         }
-        training = settings.guided() && (scene.openings().count() > 0 || !scene.lights().dome().dark())
+        training = settings.guided() && (scene.openings().count() > 0 || !scene.lights().dome().dark() || scene.lights().emitters().clusters() > 0)
                 ? new Training(scene, lens, camera.saturation(), settings, (long) film.width() * film.height(), tracers, samplers, paths, rays) : null;
     }
 

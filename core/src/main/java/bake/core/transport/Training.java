@@ -17,6 +17,8 @@ final class Training {
     /** Share of the picture's own paths that training adds. */
     private static final double SHARE = 0.05;
     private static final int LEAST_PATHS = 8192, MOST_PATHS = 2_000_000, CHUNK = 1024;
+    /** Least worth of a part of the lamps against the mean of all: nothing is given up. */
+    private static final float LEAST_LAMP = 0.1f;
     /** Keeps the random numbers of training apart from those of pictures. */
     private static final long SEED = 0x5bd1e995_27d4eb2dL;
 
@@ -27,6 +29,8 @@ final class Training {
     private final long seed, pixels;
     private final boolean prompt;
     private SkyGuideLearner learner;
+    /** The same for lamps; null where they are few. */
+    private SkyGuideLearner lampLearner;
     private SkyGuide guide;
     private Aim[] aims = new Aim[0];
     private int rounds;
@@ -48,6 +52,8 @@ final class Training {
         this.light = light;
         brought = new AtomicLongArray(tracers[0].channels() / 3);
         learner = SkyGuideLearner.begin(light, count(0), Daylight.ways(scene));
+        int parts = scene.lights().emitters().clusters();
+        if (parts > 0) lampLearner = SkyGuideLearner.begin(1, count(0), parts);
     }
 
     private int count(int round) {
@@ -67,28 +73,38 @@ final class Training {
         BouncedShare shareBefore = share;
         share = new BouncedShare(share);
         for (int g = 0; g < before.length(); g++) brought.set(g, before.get(g));
-        for (PathTracer t : tracers) t.daylight().follow(learner.guide(), aims, learner);
+        for (PathTracer t : tracers) {
+            t.daylight().follow(learner.guide(), aims, learner);
+            if (lampLearner != null) t.lamplight().follow(lampLearner.guide().floored(LEAST_LAMP), lampLearner);
+        }
         boolean[] stopped = new boolean[workers.threads()];
         workers.run((n + CHUNK - 1) / CHUNK, (worker, chunk) -> {
             if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;
             else for (int i = chunk * CHUNK; i < Math.min(n, (chunk + 1) * CHUNK); i++) path(worker, i);
         });
-        for (PathTracer t : tracers) t.daylight().endRound();
+        for (PathTracer t : tracers) {
+            t.daylight().endRound();
+            t.lamplight().endRound();
+        }
         for (boolean s : stopped)
             if (s) {
                 learner = learner.again();
+                if (lampLearner != null) lampLearner = lampLearner.again();
                 brought = before;
                 share = shareBefore;
                 return false;
             }
         learner = learner.next(count(rounds + 1));
         guide = learner.guide();
+        if (lampLearner != null) lampLearner = lampLearner.next(count(rounds + 1));
+        SkyGuide lampGuide = lampLearner == null ? null : lampLearner.guide().floored(LEAST_LAMP);
         aims = new Aim[guide.places()];
         rounds++;
         Looks looks = looks();
         exchangePays = share.pays();
         for (PathTracer t : tracers) {
             t.daylight().follow(guide, aims, null);
+            t.lamplight().follow(lampGuide, null);
             t.look(looks);
         }
         return true;

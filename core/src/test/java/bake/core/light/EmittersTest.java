@@ -44,12 +44,12 @@ class EmittersTest {
             ray.set(px, py, pz, out.x, out.y, out.z, Float.POSITIVE_INFINITY);
             if (!s.tracer().closest(ray) || Math.abs(ray.t - out.distance) > 1e-5f * out.distance) continue; // another one, or another face, stands in the way
             float pdf;
-            if (ray.item >= s.tracer().firstLamp()) pdf = e.pdfLamp(s.tracer().lamps().lamp(ray.item - s.tracer().firstLamp()), px, py, pz, out.x, out.y, out.z, ray.t, scratch);
+            if (ray.item >= s.tracer().firstLamp()) pdf = e.pdfLamp(s.tracer().lamps().lamp(ray.item - s.tracer().firstLamp()), px, py, pz, out.x, out.y, out.z, ray.t, scratch, null, 0);
             else {
                 float[] c = s.geometry().blas(ray.item).packets();
                 int o = bake.core.geometry.Blas.first(ray.prim);
                 Vec3 n = new Vec3(c[o + 12], c[o + 16], c[o + 20]).cross(new Vec3(c[o + 24], c[o + 28], c[o + 32])).normalized();
-                pdf = e.pdfGlow(ray.item, ray.prim, px, py, pz, ray.t, (float) Math.abs(n.dot(new Vec3(out.x, out.y, out.z))), scratch);
+                pdf = e.pdfGlow(ray.item, ray.prim, px, py, pz, ray.t, (float) Math.abs(n.dot(new Vec3(out.x, out.y, out.z))), scratch, null, 0);
             }
             assertEquals(out.pdf, pdf, 0.01f * out.pdf);
             met++;

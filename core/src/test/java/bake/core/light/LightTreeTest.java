@@ -40,14 +40,17 @@ class LightTreeTest {
         SplittableRandom r = new SplittableRandom(9);
         for (int place = 0; place < 20; place++) {
             float x = (float) r.nextDouble(-10, 10), y = (float) r.nextDouble(-5, 5), z = (float) r.nextDouble(0, 4);
+            // Every other place with a guide, which doubts some of the parts.
+            float[] worth = place % 2 == 0 ? null : new float[tree.clusters()];
+            for (int k = 0; worth != null && k < worth.length; k++) worth[k] = (float) r.nextDouble(0.05, 3);
             double sum = 0;
             double[] chance = new double[e.count()];
-            for (int i = 0; i < e.count(); i++) sum += chance[i] = tree.chance(i, x, y, z, out);
+            for (int i = 0; i < e.count(); i++) sum += chance[i] = tree.chance(i, x, y, z, out, worth, 0);
             assertTrue(sum > 0.9 && sum < 1.0001, "chances add up to " + sum);
             int[] hits = new int[e.count()];
             int n = 40_000, none = 0;
             for (int k = 0; k < n; k++) {
-                int i = tree.choose(x, y, z, (k + 0.5f) / n, out);
+                int i = tree.choose(x, y, z, (k + 0.5f) / n, out, worth, 0);
                 if (i < 0) none++;
                 else {
                     hits[i]++;
@@ -91,7 +94,7 @@ class LightTreeTest {
             float x = (float) r.nextDouble(-10, 10), y = (float) r.nextDouble(-5, 5), z = (float) r.nextDouble(0, 1);
             double mean = 0, tree2 = 0, power2 = 0;
             for (int i = 0; i < e.count(); i++) {
-                double w = e.weight(i, x, y, z), c = tree.chance(i, x, y, z, s);
+                double w = e.weight(i, x, y, z, s), c = tree.chance(i, x, y, z, s, null, 0);
                 mean += w;
                 if (c > 0) tree2 += w * w / c;
                 power2 += w * w / (e.power(i) / total);
