@@ -9,13 +9,13 @@ import java.util.concurrent.atomic.AtomicLongArray;
 final class BouncedShare {
     private static final int ACROSS = 24, DOWN = 16;
     /** Variance of bounced light, in those of straight light, from which on exchange pays: it takes four fifths of it, for half the time of a path. */
-    private static final double PAYS = 0.85;
+    private static final double PAYS = 2;
     private static final double STEPS = 1 << 16, MOST = 64;
-    private static final int SEEN = 16;
+    private static final int SEEN = 8;
     /** Keeps what is as good as black from counting. */
     private static final double LEAST = 1e-3;
 
-    /** By cell: paths, straight light, its square, bounced light, its square. */
+    /** By cell: pairs of paths, straight light, its variance, bounced light, its variance. */
     private final AtomicLongArray sums;
 
     BouncedShare() {
@@ -32,21 +32,24 @@ final class BouncedShare {
     }
 
     /**
-     * Takes in a path.
+     * Takes in two paths through one place of the picture, whose difference is noise alone.
      *
      * @param x in shares of the picture's width
      * @param y in shares of its height
-     * @param straight light that came without a bounce, in units of white
-     * @param bounced light that came with one or more
+     * @param s0 light that came to the first without a bounce, in units of white; s1 to the second
+     * @param b0 light that came to the first with one or more; b1 to the second
      */
-    void add(double x, double y, double straight, double bounced) {
+    void add(double x, double y, double s0, double s1, double b0, double b1) {
         int i = cell(x, y);
-        double s = limited(straight), b = limited(bounced);
+        s0 = limited(s0);
+        s1 = limited(s1);
+        b0 = limited(b0);
+        b1 = limited(b1);
         sums.incrementAndGet(i);
-        sums.addAndGet(i + 1, Math.round(s * STEPS));
-        sums.addAndGet(i + 2, Math.round(s * s * STEPS));
-        sums.addAndGet(i + 3, Math.round(b * STEPS));
-        sums.addAndGet(i + 4, Math.round(b * b * STEPS));
+        sums.addAndGet(i + 1, Math.round((s0 + s1) / 2 * STEPS));
+        sums.addAndGet(i + 2, Math.round((s0 - s1) * (s0 - s1) / 2 * STEPS));
+        sums.addAndGet(i + 3, Math.round((b0 + b1) / 2 * STEPS));
+        sums.addAndGet(i + 4, Math.round((b0 - b1) * (b0 - b1) / 2 * STEPS));
     }
 
     private static double limited(double light) {
@@ -71,7 +74,6 @@ final class BouncedShare {
     }
 
     private double variance(int cell, int of) {
-        double n = sums.get(cell) * STEPS, mean = sums.get(cell + of) / n;
-        return sums.get(cell + of + 1) / n - mean * mean;
+        return sums.get(cell + of + 1) / (sums.get(cell) * STEPS);
     }
 }

@@ -38,6 +38,8 @@ final class Training {
     /** Light that paths brought, by source group, in steps of a thousandth of {@code light}; whole numbers, so that their order does not matter. */
     private AtomicLongArray brought;
     private BouncedShare share = new BouncedShare();
+    /** Straight and bounced light of each thread's last path. */
+    private final double[] pair;
     private final double light;
 
     Training(RenderScene scene, Lens lens, double light, PathSettings settings, long pixels, PathTracer[] tracers, PathSampler[] samplers, float[][] paths, float[][] rays) {
@@ -50,6 +52,7 @@ final class Training {
         seed = settings.seed() ^ SEED;
         prompt = settings.prompt();
         this.light = light;
+        pair = new double[2 * tracers.length];
         brought = new AtomicLongArray(tracers[0].channels() / 3);
         learner = SkyGuideLearner.begin(light, count(0), Daylight.ways(scene));
         int parts = scene.lights().emitters().clusters();
@@ -113,12 +116,17 @@ final class Training {
     private void path(int worker, int i) {
         PathSampler random = samplers[worker];
         float[] r = rays[worker], out = paths[worker];
-        // All paths of a round share one sequence, which spreads them evenly.
-        random.start(rounds, 0, i, seed);
+        // All paths of a round share one sequence, which spreads them evenly. Two by two they look at the same place of the picture.
+        random.start(rounds, 0, i & ~1, seed);
         random.next2();
         float u = random.u, v = random.v;
         random.next2();
         lens.ray(u, v, random.u, random.v, r);
+        if ((i & 1) == 1) {
+            random.start(rounds, 1, i, seed);
+            random.next2();
+            random.next2();
+        }
         java.util.Arrays.fill(out, 0);
         tracers[worker].radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, out);
         double all = 0;
@@ -128,7 +136,10 @@ final class Training {
             // No more than white: what is far brighter is seldom seen straight by what needs light.
             brought.addAndGet(g, Math.round(Math.min(l / light, 1) * 1000));
         }
-        share.add(u, v, (all - tracers[worker].bounced()) / light, tracers[worker].bounced() / light);
+        double bounced = tracers[worker].bounced() / light, straight = all / light - bounced;
+        if ((i & 1) == 1) share.add(u, v, pair[2 * worker], straight, pair[2 * worker + 1], bounced);
+        pair[2 * worker] = straight;
+        pair[2 * worker + 1] = bounced;
     }
 
     /** Whether the exchange of bounces pays in this picture, as far as is known. */

@@ -22,7 +22,7 @@ import org.junit.jupiter.api.Test;
 
 /** What training decides besides where to look: how often, and whether bounces are exchanged. */
 class LearntChoicesTest {
-    /** Straight light that hardly varies beside bounced light that comes rarely, and the other way round. */
+    /** Straight light that hardly varies, but from place to place, beside bounced light that comes rarely, and the other way round. */
     @Test
     void exchangePaysWhereBouncedLightIsNoisy() {
         assertTrue(new BouncedShare().pays(), "as long as nothing is known");
@@ -30,14 +30,16 @@ class LearntChoicesTest {
             BouncedShare s = new BouncedShare();
             SplittableRandom r = new SplittableRandom(4);
             for (int i = 0; i < 40_000; i++) {
-                double rare = r.nextInt(50) == 0 ? 10 : 0, steady = r.nextDouble(0.1, 0.3);
-                s.add(r.nextDouble(), r.nextDouble(), noisy ? steady : rare, noisy ? rare : steady);
+                double x = r.nextDouble(), y = r.nextDouble(), there = 5 * x;
+                double rare0 = r.nextInt(50) == 0 ? 10 : 0, rare1 = r.nextInt(50) == 0 ? 10 : 0, steady0 = there + r.nextDouble(0.2), steady1 = there + r.nextDouble(0.2);
+                if (noisy) s.add(x, y, steady0, steady1, rare0, rare1);
+                else s.add(x, y, rare0, rare1, steady0, steady1);
             }
             assertEquals(noisy, s.pays());
             assertEquals(noisy, new BouncedShare(s).pays(), "a copy knows as much");
         }
         BouncedShare s = new BouncedShare();
-        for (int i = 0; i < 1000; i++) s.add(0.5, 0.5, Double.NaN, i % 2 == 0 ? Double.POSITIVE_INFINITY : 1);
+        for (int i = 0; i < 1000; i++) s.add(0.5, 0.5, Double.NaN, Double.NaN, i % 2 == 0 ? Double.POSITIVE_INFINITY : 1, 1);
         assertTrue(s.pays(), "what is no number counts as nothing, what is endless as very bright");
     }
 
@@ -46,12 +48,12 @@ class LearntChoicesTest {
     void orderDoesNotMatter() {
         SplittableRandom r = new SplittableRandom(8);
         double[][] paths = new double[20_000][];
-        for (int i = 0; i < paths.length; i++) paths[i] = new double[] {r.nextDouble(), r.nextDouble(), r.nextDouble(), r.nextDouble() * r.nextInt(3)};
+        for (int i = 0; i < paths.length; i++) paths[i] = new double[] {r.nextDouble(), r.nextDouble(), r.nextDouble(), r.nextDouble(), r.nextDouble() * r.nextInt(3), r.nextDouble()};
         BouncedShare one = new BouncedShare(), two = new BouncedShare();
-        for (double[] p : paths) one.add(p[0], p[1], p[2], p[3]);
+        for (double[] p : paths) one.add(p[0], p[1], p[2], p[3], p[4], p[5]);
         IntStream.range(0, paths.length).parallel().forEach(i -> {
             double[] p = paths[paths.length - 1 - i];
-            two.add(p[0], p[1], p[2], p[3]);
+            two.add(p[0], p[1], p[2], p[3], p[4], p[5]);
         });
         assertEquals(one.ratio(), two.ratio());
     }
