@@ -67,7 +67,7 @@ public final class DemoProject {
             if (due.getDayOfWeek() != DayOfWeek.SATURDAY && due.getDayOfWeek() != DayOfWeek.SUNDAY) days++;
         }
         return new Project(Project.VERSION, "Fernlow Library", due + "T12:00", new Project.Place(47.1, 8.9, "Europe/Zurich", 0, Map.of()),
-                List.of(new Project.ModelRef("model/fernlow.gltf", null, null, null, null, Map.of())), List.of(), List.of(), lamps, List.of(), views(), List.of(),
+                List.of(new Project.ModelRef("model/fernlow.gltf", null, null, null, null, Map.of())), List.of(), List.of(), lamps, List.of(), List.of(), views(), List.of(),
                 "Reading room, morning", Map.of());
     }
 
@@ -82,7 +82,7 @@ public final class DemoProject {
     }
 
     private static View view(String name, String setting, Camera c, double white, View.Around around, int w, int h, List<String> off) {
-        return new View(name, setting, View.CameraSpec.of(c), around, new int[] {w, h}, "film", white, Map.of(), off, Map.of());
+        return new View(name, setting, View.CameraSpec.of(c), around, new int[] {w, h}, "film", white, Map.of(), off, Map.of(), List.of(), Map.of());
     }
 
     private static Camera camera(double x, double y, double z, double tx, double ty, double tz, double focal, double ev) {

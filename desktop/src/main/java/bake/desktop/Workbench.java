@@ -55,13 +55,14 @@ public final class Workbench implements AutoCloseable {
     private ProofStore store;
     private LiveRender live;
     private final ModelFiles models = new ModelFiles(this, background);
+    private final Lighting lighting = new Lighting(this, background);
     private Reading reading;
     private int easelWidth = 640, easelHeight = 360;
 
     public Workbench(Executor ui) {
         showing.addListener((o, a, b) -> show());
         station.addListener((o, a, b) -> {
-            if ((a == Station.MODEL) != (b == Station.MODEL) && showing.get() != Showing.PICTURE) show();
+            if ((a == Station.MODEL) != (b == Station.MODEL) && showing.get() != Showing.PICTURE || (a == Station.LIGHT || b == Station.LIGHT) && lighting.luxProperty().get()) show();
         });
         this.ui = ui;
         prover = new Prover(this, background);
@@ -131,6 +132,10 @@ public final class Workbench implements AutoCloseable {
 
     public Deliverer deliverer() {
         return deliverer;
+    }
+
+    public Lighting lighting() {
+        return lighting;
     }
 
     public ProofStore store() {
@@ -276,7 +281,7 @@ public final class Workbench implements AutoCloseable {
     }
 
     private Showing shown() {
-        return station.get() == Station.MODEL ? showing.get() : Showing.PICTURE;
+        return station.get() == Station.MODEL ? showing.get() : station.get() == Station.LIGHT && lighting.luxProperty().get() ? Showing.LUX : Showing.PICTURE;
     }
 
     /** Starts a material from one of the library, keeping what the project says of it besides; null goes back to the model's. */

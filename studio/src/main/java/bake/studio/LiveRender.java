@@ -2,12 +2,15 @@ package bake.studio;
 
 import bake.core.film.Film;
 import bake.core.film.Region;
+import bake.core.finish.Denoiser;
 import bake.core.finish.Finish;
 import bake.core.finish.Look;
+import bake.core.finish.LuxScale;
 import bake.core.scene.Camera;
 import bake.core.scene.Material;
 import bake.core.scene.Scene;
 import bake.core.transport.Diagram;
+import bake.core.transport.Illuminance;
 import bake.core.transport.Passes;
 import bake.core.transport.PathSettings;
 import bake.core.transport.RenderScene;
@@ -16,6 +19,8 @@ import bake.core.transport.Workers;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import java.util.List;
+import java.util.Set;
+import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 
 /**
@@ -39,17 +44,32 @@ public final class LiveRender implements AutoCloseable {
      * @param aimed width of the sharp picture that this one stands for
      * @param skyLux illuminance of open level ground from all surroundings but the sun, lux
      * @param sunLux the same from the sun
+     * @param spots looks at places of the picture; null where it shows no light
      */
-    public record Frame(int width, int height, int[] argb, int passes, double noise, double seconds, double raysPerSecond, List<String> groups, double[] light, int aimed, double skyLux, double sunLux) {}
+    public record Frame(int width, int height, int[] argb, int passes, double noise, double seconds, double raysPerSecond, List<String> groups, double[] light, int aimed, double skyLux, double sunLux, Spots spots) {}
 
-    private record Request(Project project, View view, int width, int height, Showing showing) {}
+    private record Request(Project project, View view, int width, int height, Showing showing, Set<String> solo) {
+        /** Whether another request needs the same light, be it mixed otherwise. */
+        boolean sameLight(Request o) {
+            return o.width == width && o.height == height && o.showing == showing && o.project.showsTheSame(project) && o.view.neutral().equals(view.neutral());
+        }
+    }
+
+    /** A film that is shown, with all that is needed to mix its light anew. */
+    private record Shown(Film film, RenderScene scene, Camera camera, int passes, double noise, double seconds, long rays) {}
 
     private final SceneAssembly assembly;
     private final Workers workers;
     private final Consumer<Frame> frames;
     private final Consumer<Throwable> failures;
     private final Thread thread = new Thread(this::loop, "easel");
-    private Request wanted;
+    private Request wanted, current;
+    /** The last picture of the current request; null until there is one. */
+    private volatile Shown last;
+    private volatile Set<String> solo = Set.of();
+    /** Mixes light anew while passes go on. */
+    private final Thread mixer = new Thread(this::mix, "levels");
+    private boolean remix;
     private boolean held, closed;
     private volatile boolean interrupt, halted;
     /** Divisor of the very first picture, by how long the last one took. */
@@ -68,6 +88,18 @@ public final class LiveRender implements AutoCloseable {
         this.failures = failures;
         thread.setDaemon(true);
         thread.start();
+        mixer.setDaemon(true);
+        mixer.start();
+    }
+
+    /** Shows only some source groups, none for all; nothing is rendered for it. */
+    public synchronized void solo(Set<String> groups) {
+        solo = Set.copyOf(groups);
+        if (current != null && wanted == null && last != null) {
+            current = new Request(current.project, current.view, current.width, current.height, current.showing, solo);
+            remix = true;
+            notifyAll();
+        }
     }
 
     /** Shows this view from now on; what is being rendered is dropped. */
@@ -77,8 +109,14 @@ public final class LiveRender implements AutoCloseable {
 
     /** The same, for one of several ways of showing a model. */
     public synchronized void show(Project project, View view, int width, int height, Showing showing) {
-        wanted = new Request(project, view, Math.clamp(width, 16, 4096), Math.clamp(height, 16, 4096), showing);
-        interrupt = true;
+        Request r = new Request(project, view, Math.clamp(width, 16, 4096), Math.clamp(height, 16, 4096), showing, solo);
+        if (wanted == null && current != null && !held && r.sameLight(current)) {
+            current = r;
+            remix = true;
+        } else {
+            wanted = r;
+            interrupt = true;
+        }
         notifyAll();
     }
 
@@ -105,8 +143,9 @@ public final class LiveRender implements AutoCloseable {
                     }
                 }
                 if (closed) return;
-                r = wanted;
+                r = current = wanted;
                 wanted = null;
+                last = null;
                 interrupt = false;
             }
             try {
@@ -122,12 +161,14 @@ public final class LiveRender implements AutoCloseable {
 
     /** Compiles a view for the easel or a proof, taking over what did not change. */
     public RenderScene compile(Project project, View view) throws java.io.IOException {
-        return compile(project, view, Showing.PICTURE);
+        // A proof is rendered with its levels in it; the easel mixes them into the finished light.
+        return compile(project, view, null);
     }
 
     private RenderScene compile(Project project, View view, Showing showing) throws java.io.IOException {
         synchronized (assembly) {
-            Scene scene = assembly.scene(project, view);
+            Scene scene = assembly.scene(project, showing == null ? view : view.neutral());
+            if (showing == null) showing = Showing.PICTURE;
             if (showing == Showing.CLAY) scene = inClay(scene);
             return compiled = RenderScene.compile(scene, compiled, Workers.COMPILING, HierarchyCache.shared());
         }
@@ -137,7 +178,7 @@ public final class LiveRender implements AutoCloseable {
     private Scene inClay(Scene s) {
         if (clayOf != s.materials()) clay = Showing.CLAY.of(s.materials());
         clayOf = s.materials();
-        return new Scene(s.meshes(), s.instances(), clay, s.textures(), s.lamps(), s.surroundings());
+        return new Scene(s.meshes(), s.instances(), clay, s.textures(), s.lamps(), s.surroundings(), s.portals(), s.levels());
     }
 
     private void render(Request r) throws java.io.IOException {
@@ -167,11 +208,12 @@ public final class LiveRender implements AutoCloseable {
         Film film = Film.byGroup(w, h, scene.lights().groups().size());
         Passes renderer = switch (r.showing) {
             case PICTURE, CLAY -> new Renderer(scene, camera, SETTINGS, film, Region.all(w, h), workers);
+            case LUX -> new Illuminance(scene, camera, 8, film, workers);
             case EDGES -> new Diagram(scene, Diagram.Kind.EDGES, camera, film, workers);
             case MATERIALS -> new Diagram(scene, Diagram.Kind.MATERIALS, camera, film, workers);
         };
         boolean lit = renderer instanceof Renderer;
-        if (!lit) passes = Math.min(passes, 32); // enough for clean edges
+        if (!lit && r.showing != Showing.LUX) passes = Math.min(passes, 32); // enough for clean edges
         long lastFrame = 0, shown = 0;
         double noise = Double.POSITIVE_INFINITY;
         for (int p = 0; p < passes; p++) {
@@ -182,13 +224,75 @@ public final class LiveRender implements AutoCloseable {
             lastFrame = now;
             if (p > 0) noise = finish.noise(film, Region.all(w, h));
             double seconds = (now - start) / 1e9;
-            int[] argb = PictureOutput.argb(film, finish, null, Region.all(w, h), lit, () -> atLeast ? halted : interrupt);
-            if (argb == null) return false;
-            frames.accept(new Frame(w, h, argb, passes == 1 ? 0 : p + 1, noise, seconds, renderer.rays() / Math.max(1e-9, seconds),
-                    scene.lights().groups(), film.planeLuminance(), r.width, scene.lights().dome().horizontalIlluminance(), scene.lights().sunIlluminance().luminance() * (scene.lights().sunDirection() == null ? 0 : Math.max(0, scene.lights().sunDirection().z()))));
+            Shown there = new Shown(film, scene, camera, passes == 1 ? 0 : p + 1, noise, seconds, renderer.rays());
+            if (!show(there, () -> atLeast ? halted : interrupt)) return false;
+            synchronized (this) {
+                if (!interrupt) last = there;
+            }
             shown = System.nanoTime() - now;
         }
         return true;
+    }
+
+    /** Hands over a picture of a film, its light mixed as is wanted now; false when it was stopped. */
+    private boolean show(Shown s, BooleanSupplier stop) {
+        Request r;
+        synchronized (this) {
+            r = current;
+        }
+        List<String> groups = s.scene.lights().groups();
+        boolean lux = r.showing == Showing.LUX, lit = lux || r.showing == Showing.PICTURE || r.showing == Showing.CLAY;
+        float[] gains = lit ? s.scene.lights().gains(Levels.of(r.view, groups, r.solo)) : null;
+        Finish finish = new Finish(s.camera.saturation(), lit ? r.view.look() : Look.PLAIN);
+        int w = s.film.width(), h = s.film.height();
+        int[] argb = r.showing == Showing.LUX ? lux(s.film, gains, stop) : PictureOutput.argb(s.film, finish, gains, Region.all(w, h), lit, stop);
+        if (argb == null) return false;
+        double[] light = s.film.planeLuminance();
+        if (gains != null) {
+            double[] white = new double[light.length];
+            // A plane's mean luminance scales with what its gains do to white.
+            for (int g = 0; g < white.length; g++) white[g] = 0.2126 * gains[3 * g] + 0.7152 * gains[3 * g + 1] + 0.0722 * gains[3 * g + 2];
+            for (int g = 0; g < light.length; g++) light[g] *= white[g];
+        }
+        var lights = s.scene.lights();
+        double sun = lights.sunDirection() == null ? 0 : lights.sunIlluminance().luminance() * Math.max(0, lights.sunDirection().z());
+        frames.accept(new Frame(w, h, argb, s.passes, s.noise, s.seconds, s.rays / Math.max(1e-9, s.seconds), groups, light, r.width, lights.dome().horizontalIlluminance(), sun,
+                lit && !lux ? new Spots(s.scene, s.camera, s.film, gains) : null));
+        return true;
+    }
+
+    private static int[] lux(Film film, float[] gains, BooleanSupplier stop) {
+        float[] clean = Denoiser.run(film, gains, Region.all(film.width(), film.height()), stop);
+        if (clean == null) return null;
+        int[] out = new int[film.width() * film.height()];
+        for (int i = 0; i < out.length; i++) out[i] = LuxScale.argb(0.2126 * clean[3 * i] + 0.7152 * clean[3 * i + 1] + 0.0722 * clean[3 * i + 2]);
+        return out;
+    }
+
+    /** Shows the last picture again whenever its light is to be mixed otherwise. */
+    private void mix() {
+        while (true) {
+            synchronized (this) {
+                while (!(remix && last != null) && !closed) {
+                    try {
+                        wait();
+                    } catch (InterruptedException e) {
+                        return;
+                    }
+                }
+                if (closed) return;
+                remix = false;
+            }
+            Shown s = last;
+            try {
+                if (s != null) show(s, () -> halted || last == null);
+            } catch (RuntimeException | OutOfMemoryError e) {
+                synchronized (this) {
+                    if (closed) return;
+                }
+                failures.accept(e);
+            }
+        }
     }
 
     @Override

@@ -53,7 +53,7 @@ public final class ProjectImport {
         copy(model, target);
         String name = model.getFileName().toString();
         String title = name.replaceFirst("\\.[^.]+$", "");
-        Project p = new Project(Project.VERSION, title, null, Project.Place.DEFAULT, List.of(new Project.ModelRef("model/" + name, unit, up, null, null, Map.of())), List.of(), List.of(), List.of(),
+        Project p = new Project(Project.VERSION, title, null, Project.Place.DEFAULT, List.of(new Project.ModelRef("model/" + name, unit, up, null, null, Map.of())), List.of(), List.of(), List.of(), List.of(),
                 List.of(), views(m), List.of(), null, Map.of());
         Path file = folder.resolve(ProjectFile.NAME);
         ProjectFile.write(file, p);
@@ -155,7 +155,7 @@ public final class ProjectImport {
     }
 
     private static View view(String name, Camera c) {
-        return new View(name, "exterior", View.CameraSpec.of(c), View.Around.sunAndSky("2027-06-21", "10:30", 2.5), null, "film", null, Map.of(), List.of(), Map.of());
+        return new View(name, "exterior", View.CameraSpec.of(c), View.Around.sunAndSky("2027-06-21", "10:30", 2.5), null, "film", null, Map.of(), List.of(), Map.of(), List.of(), Map.of());
     }
 
     /** Looks at the whole model from the south-east, a little above eye level. */

@@ -10,6 +10,7 @@ import bake.core.scene.Lamp;
 import bake.core.scene.Material;
 import bake.core.scene.Mesh;
 import bake.core.scene.Panorama;
+import bake.core.scene.Portal;
 import bake.core.scene.Scene;
 import bake.core.scene.Shapes;
 import bake.core.scene.Surroundings;
@@ -28,6 +29,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collections;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
@@ -119,13 +121,13 @@ public final class SceneAssembly {
     public synchronized Scene scene(Project project, View view) throws IOException {
         if (parts == null || parts.models != project.models() || parts.shapes != project.shapes() || parts.surfaces != project.materials()) parts = gather(project);
         List<Instance> instances = visible(project);
-        boolean glowOff = view.off().contains(LightTable.GLOW);
-        double glowStops = view.faders().getOrDefault(LightTable.GLOW, 0.0);
-        List<Material> materials = glow(glowOff ? 0 : Math.pow(2, glowStops));
+        List<Material> materials = glow(view.off().contains(LightTable.GLOW) ? 0 : 1);
         List<Lamp> lamps = lamps(project, view);
         Surroundings around = surroundings(project, view);
         if (last != null && last.lamps().equals(lamps)) lamps = last.lamps();
-        return last = new Scene(parts.meshes, instances, materials, parts.textures, lamps, around);
+        List<Portal> portals = portals(project);
+        if (last != null && last.portals().equals(portals)) portals = last.portals();
+        return last = new Scene(parts.meshes, instances, materials, parts.textures, lamps, around, portals, Levels.of(view));
     }
 
     private List<Instance> visible(Project project) {
@@ -274,9 +276,13 @@ public final class SceneAssembly {
     }
 
     private static void add(List<Lamp> out, Lamp l, View view) {
-        if (view.off().contains(l.group()) || !(l.lumens() > 0)) return;
-        double stops = view.faders().getOrDefault(l.group(), 0.0);
-        out.add(stops == 0 ? l : l.withLumens(l.lumens() * Math.pow(2, stops)));
+        if (!view.off().contains(l.group()) && l.lumens() > 0) out.add(l);
+    }
+
+    private static List<Portal> portals(Project project) {
+        List<Portal> out = new ArrayList<>();
+        for (Project.PortalSpec p : project.portals()) if (p.used()) out.add(new Portal(p.name(), Arrays.stream(p.corners()).map(MaterialLibrary::vec).toList()));
+        return List.copyOf(out);
     }
 
     private Surroundings surroundings(Project project, View view) throws IOException {

@@ -13,7 +13,9 @@ public enum Showing {
     /** The triangles' edges. */
     EDGES,
     /** A flat colour for each material. */
-    MATERIALS;
+    MATERIALS,
+    /** Illuminance in false colours. */
+    LUX;
 
     /** Reflectance of clay: middle of what rooms have (common practice, no source). */
     private static final double CLAY_REFLECTANCE = 0.5;

@@ -207,7 +207,9 @@ class StudioTest {
         var less = a.scene(p.withLayers(List.of(new Project.Layer("Things", false, Map.of()))), v);
         assertEquals(1, less.instances().size());
         assertEquals(1, a.scene(p, v.withOff("Spots", true)).lamps().size());
-        assertEquals(2000, a.scene(p, v.withFader("Bulbs", 1)).lamps().getFirst().lumens(), 1e-9);
+        assertEquals(2, a.scene(p, v.withFader("Bulbs", 1)).levels().get("Bulbs").luminance(), 1e-6);
+        assertEquals(0, a.scene(p, v.withFader("Bulbs", 1).withMuted("Bulbs", true)).levels().get("Bulbs").luminance());
+        assertTrue(a.scene(p, v.withShift("Bulbs", 100)).levels().get("Bulbs").x() > 1, "warmer");
         var again = a.scene(p, v.withAround(v.around().withStops(0, 2)));
         assertTrue(again.meshes() == all.meshes() && again.materials() == all.materials(), "an edit of the light leaves the rest the same objects");
         Lamp spot = all.lamps().get(1);

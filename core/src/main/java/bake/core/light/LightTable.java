@@ -8,6 +8,7 @@ import bake.core.scene.Surroundings;
 import bake.core.surface.SurfaceTable;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 
 /**
  * All light of a scene, compiled: sun, dome, lamps and glowing materials, and the names of the source groups that
@@ -102,6 +103,19 @@ public final class LightTable {
         sunR = (float) (sunIlluminance.x() * scale);
         sunG = (float) (sunIlluminance.y() * scale);
         sunB = (float) (sunIlluminance.z() * scale);
+    }
+
+    /** Factors for the groups' light as a scene's levels say, three for each group; null where all are one. */
+    public float[] gains(Map<String, Vec3> levels) {
+        if (levels.isEmpty()) return null;
+        float[] out = new float[3 * groups.size()];
+        for (int g = 0; g < groups.size(); g++) {
+            Vec3 k = levels.getOrDefault(groups.get(g), new Vec3(1, 1, 1));
+            out[3 * g] = (float) k.x();
+            out[3 * g + 1] = (float) k.y();
+            out[3 * g + 2] = (float) k.z();
+        }
+        return out;
     }
 
     public List<String> groups() {

@@ -130,6 +130,13 @@ public final class OpeningFinder {
         return best;
     }
 
+    /** A portal on the sheets of glass that a ray goes through first, facing where it comes from; null where there is none. */
+    public static Portal glass(RenderScene scene, Vec3 from, Vec3 direction) {
+        List<Portal> all = new ArrayList<>();
+        for (Rectangle r : Glazing.find(scene.geometry(), scene.surfaces())) all.add((r.n().dot(direction) < 0 ? r : r.flipped()).portal("Opening"));
+        return along(all, from, direction);
+    }
+
     /** What is wrong with a portal, or nothing. */
     public enum Fault {
         NONE, FACES_OUT, HIDDEN, LEADS_NOWHERE

@@ -84,4 +84,15 @@ public final class Lens {
         out[4] = dy * l;
         out[5] = dz * l;
     }
+
+    /**
+     * Where a point is seen on the picture: 0 left to 1 right and 0 top to 1 bottom, which may lie beside it, and its distance along the view, metres;
+     * null behind the camera.
+     */
+    public double[] project(double x, double y, double z) {
+        double vx = x - px, vy = y - py, vz = z - pz, ahead = vx * fx + vy * fy + vz * fz;
+        if (!(ahead > 1e-4)) return null;
+        double a = (vx * rx + vy * ry + vz * rz) / ahead, b = (vx * ux + vy * uy + vz * uz) / ahead;
+        return new double[] {(a / halfW + 1) / 2, (1 - (b - shiftY) / halfH) / 2, ahead};
+    }
 }

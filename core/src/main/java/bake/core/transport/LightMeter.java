@@ -37,7 +37,7 @@ public final class LightMeter {
         PathTracer tracer = new PathTracer(scene, bounces, 0);
         PathSampler random = new PathSampler();
         int batches = Math.min(16, samples);
-        float[] path = new float[tracer.channels()];
+        float[] path = new float[tracer.channels()], gains = scene.lights().gains(scene.scene().levels());
         double[] sum = new double[path.length / 3];
         double[] batch = new double[batches];
         int each = (samples + batches - 1) / batches;
@@ -47,6 +47,7 @@ public final class LightMeter {
                 // Batches use scrambles of their own, so their means are independent.
                 random.start(index, b, s, seed);
                 tracer.irradiance((float) at.x(), (float) at.y(), (float) at.z(), (float) n.x(), (float) n.y(), (float) n.z(), random, path);
+                for (int i = 0; gains != null && i < path.length; i++) path[i] *= gains[i];
                 for (int g = 0; g < sum.length; g++) {
                     double l = 0.2126 * path[3 * g] + 0.7152 * path[3 * g + 1] + 0.0722 * path[3 * g + 2];
                     sum[g] += l;

@@ -27,6 +27,8 @@ public final class Renderer implements Passes {
     private final PathExchange[] exchanges;
     /** Luminance that the clamp took away from the pixels of the region, by thread. */
     private final double[] clamped;
+    /** Factors on the light of source groups, or null. */
+    private final float[] gains;
     private long raysBefore;
     private double clampedBefore;
     /** Null where paths are not guided. */
@@ -37,6 +39,7 @@ public final class Renderer implements Passes {
         this.settings = settings;
         this.region = region.within(film.width(), film.height());
         lens = new Lens(camera, film.width(), film.height());
+        gains = scene.lights().gains(scene.scene().levels());
         int n = workers.threads();
         tracers = new PathTracer[n];
         samplers = new PathSampler[n];
@@ -111,6 +114,7 @@ public final class Renderer implements Passes {
         for (int k = 0; k < n; k++) {
             PathHead head = all[k];
             if (!region.contains(head.x, head.y)) continue;
+            if (gains != null) for (int i = 0; i < head.out.length; i++) head.out[i] *= gains[i];
             if (head.weight != 1) for (int i = 0; i < head.out.length; i++) head.out[i] *= head.weight;
             film.add(head.x, head.y, head.out);
             film.addFeatures(head.x, head.y, head.features);

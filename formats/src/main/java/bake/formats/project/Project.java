@@ -19,7 +19,7 @@ import java.util.Map;
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record Project(
         int bake, String name, String due, Place place, List<ModelRef> models, List<Shape> shapes, List<Surface> materials,
-        List<LampSpec> lamps, List<Layer> layers, List<View> views, List<Preset> presets, String current,
+        List<LampSpec> lamps, List<PortalSpec> portals, List<Layer> layers, List<View> views, List<Preset> presets, String current,
         @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
     public static final int VERSION = 1;
@@ -29,6 +29,7 @@ public record Project(
         shapes = list(shapes);
         materials = list(materials);
         lamps = list(lamps);
+        portals = list(portals);
         layers = list(layers);
         views = list(views);
         presets = list(presets);
@@ -101,44 +102,66 @@ public record Project(
         }
     }
 
+    /**
+     * A portal.
+     *
+     * @param corners three or more, metres, in one plane; it faces the side from which they run counter-clockwise
+     * @param on whether it is used; absent for yes
+     */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record PortalSpec(String name, double[][] corners, Boolean on, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        public boolean used() {
+            return on == null || on;
+        }
+    }
+
     /** A layer that is switched. */
     @JsonInclude(JsonInclude.Include.NON_NULL)
     public record Layer(String name, boolean on, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {}
 
     public Project withLamps(List<LampSpec> l) {
-        return new Project(bake, name, due, place, models, shapes, materials, l, layers, views, presets, current, other);
+        return new Project(bake, name, due, place, models, shapes, materials, l, portals, layers, views, presets, current, other);
+    }
+
+    public Project withPortals(List<PortalSpec> l) {
+        return new Project(bake, name, due, place, models, shapes, materials, lamps, l, layers, views, presets, current, other);
     }
 
     public Project withPlace(Place p) {
-        return new Project(bake, name, due, p, models, shapes, materials, lamps, layers, views, presets, current, other);
+        return new Project(bake, name, due, p, models, shapes, materials, lamps, portals, layers, views, presets, current, other);
     }
 
     public Project withViews(List<View> v) {
-        return new Project(bake, name, due, place, models, shapes, materials, lamps, layers, v, presets, current, other);
+        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, layers, v, presets, current, other);
     }
 
     public Project withLayers(List<Layer> l) {
-        return new Project(bake, name, due, place, models, shapes, materials, lamps, l, views, presets, current, other);
+        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, l, views, presets, current, other);
     }
 
     public Project withCurrent(String view) {
-        return new Project(bake, name, due, place, models, shapes, materials, lamps, layers, views, presets, view, other);
+        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, layers, views, presets, view, other);
     }
 
     public Project withPresets(List<Preset> p) {
-        return new Project(bake, name, due, place, models, shapes, materials, lamps, layers, views, p, current, other);
+        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, layers, views, p, current, other);
     }
 
     public Project withMaterials(List<Surface> m) {
-        return new Project(bake, name, due, place, models, shapes, m, lamps, layers, views, presets, current, other);
+        return new Project(bake, name, due, place, models, shapes, m, lamps, portals, layers, views, presets, current, other);
     }
 
     public Project withModels(List<ModelRef> m) {
-        return new Project(bake, name, due, place, m, shapes, materials, lamps, layers, views, presets, current, other);
+        return new Project(bake, name, due, place, m, shapes, materials, lamps, portals, layers, views, presets, current, other);
     }
 
     public Project withName(String n) {
-        return new Project(bake, n, due, place, models, shapes, materials, lamps, layers, views, presets, current, other);
+        return new Project(bake, n, due, place, models, shapes, materials, lamps, portals, layers, views, presets, current, other);
+    }
+
+    /** Whether another project has the same in it but for its views and presets. */
+    public boolean showsTheSame(Project o) {
+        return o == this || models == o.models && shapes == o.shapes && materials == o.materials && lamps == o.lamps && layers == o.layers && portals == o.portals && place.equals(o.place);
     }
 
     /** The view of a name, or null. */

@@ -22,12 +22,14 @@ import java.util.TreeMap;
  * @param curve tone curve, "film" or "linear"
  * @param whiteBalance colour temperature that is to look white, kelvin; null for that of the display
  * @param faders level of source groups in stops; groups not named stand at zero
- * @param off source groups that are switched off
+ * @param off source groups that are switched off and not rendered
+ * @param shifts colour shift of source groups, mired; above 0 is warmer
+ * @param muted source groups that are rendered but not shown
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record View(
         String name, String setting, CameraSpec camera, Around around, int[] size, String curve, Double whiteBalance, Map<String, Double> faders, List<String> off,
-        @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        Map<String, Double> shifts, List<String> muted, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
     public View {
         setting = setting == null ? "interior" : setting;
@@ -36,6 +38,8 @@ public record View(
         around = around == null ? Around.DEFAULT : around;
         faders = faders == null ? Map.of() : Map.copyOf(faders);
         off = off == null ? List.of() : List.copyOf(off);
+        shifts = shifts == null ? Map.of() : Map.copyOf(shifts);
+        muted = muted == null ? List.of() : List.copyOf(muted);
         other = other == null ? Map.of() : other;
     }
 
@@ -150,45 +154,64 @@ public record View(
     }
 
     public View withCamera(Camera c) {
-        return new View(name, setting, camera.with(c), around, size, curve, whiteBalance, faders, off, other);
+        return new View(name, setting, camera.with(c), around, size, curve, whiteBalance, faders, off, shifts, muted, other);
     }
 
     public View withAround(Around a) {
-        return new View(name, setting, camera, a, size, curve, whiteBalance, faders, off, other);
+        return new View(name, setting, camera, a, size, curve, whiteBalance, faders, off, shifts, muted, other);
     }
 
     public View withName(String n) {
-        return new View(n, setting, camera, around, size, curve, whiteBalance, faders, off, other);
+        return new View(n, setting, camera, around, size, curve, whiteBalance, faders, off, shifts, muted, other);
     }
 
     public View withSize(int w, int h) {
-        return new View(name, setting, camera, around, new int[] {w, h}, curve, whiteBalance, faders, off, other);
+        return new View(name, setting, camera, around, new int[] {w, h}, curve, whiteBalance, faders, off, shifts, muted, other);
     }
 
     public View withSetting(String s) {
-        return new View(name, s, camera, around, size, curve, whiteBalance, faders, off, other);
+        return new View(name, s, camera, around, size, curve, whiteBalance, faders, off, shifts, muted, other);
     }
 
     public View withCurve(String c) {
-        return new View(name, setting, camera, around, size, c, whiteBalance, faders, off, other);
+        return new View(name, setting, camera, around, size, c, whiteBalance, faders, off, shifts, muted, other);
     }
 
     public View withFader(String group, double stops) {
         Map<String, Double> f = new TreeMap<>(faders);
         if (stops == 0) f.remove(group);
         else f.put(group, stops);
-        return new View(name, setting, camera, around, size, curve, whiteBalance, f, off, other);
+        return new View(name, setting, camera, around, size, curve, whiteBalance, f, off, shifts, muted, other);
+    }
+
+    public View withShift(String group, double mired) {
+        Map<String, Double> f = new TreeMap<>(shifts);
+        if (mired == 0) f.remove(group);
+        else f.put(group, mired);
+        return new View(name, setting, camera, around, size, curve, whiteBalance, faders, off, f, muted, other);
+    }
+
+    public View withMuted(String group, boolean is) {
+        List<String> m = new java.util.ArrayList<>(muted);
+        m.remove(group);
+        if (is) m.add(group);
+        return new View(name, setting, camera, around, size, curve, whiteBalance, faders, off, shifts, m, other);
+    }
+
+    /** The same with all faders at zero, no shift and nothing muted: what must be rendered. */
+    public View neutral() {
+        return faders.isEmpty() && shifts.isEmpty() && muted.isEmpty() ? this : new View(name, setting, camera, around, size, curve, whiteBalance, Map.of(), off, Map.of(), List.of(), other);
     }
 
     public View withOff(String group, boolean isOff) {
         List<String> o = new java.util.ArrayList<>(off);
         o.remove(group);
         if (isOff) o.add(group);
-        return new View(name, setting, camera, around, size, curve, whiteBalance, faders, o, other);
+        return new View(name, setting, camera, around, size, curve, whiteBalance, faders, o, shifts, muted, other);
     }
 
     public View withWhiteBalance(double kelvin) {
-        return new View(name, setting, camera, around, size, curve, kelvin, faders, off, other);
+        return new View(name, setting, camera, around, size, curve, kelvin, faders, off, shifts, muted, other);
     }
 
     /** Tone curve and white balance. */
