@@ -35,6 +35,7 @@ final class Easel extends Pane {
     private final Label a = Ui.label("", "badge-a"), b = Ui.label("", "badge-b"), notice = Ui.label("", "easel-notice");
     private final VBox empty = new VBox(10);
     private final CameraHand hand;
+    private final LightHandles handles;
     /** The prints that were hung last, by file. */
     private final Map<String, Image> stored = new LinkedHashMap<>() {
         @Override
@@ -53,6 +54,7 @@ final class Easel extends Pane {
         this.bench = bench;
         this.marking = marking;
         hand = new CameraHand(bench);
+        handles = new LightHandles(bench);
         setId("easel");
         picture.setId("easel-picture");
         getStyleClass().add("easel");
@@ -73,7 +75,7 @@ final class Easel extends Pane {
         stopOpening.setId("opening-stop");
         stopOpening.setOnAction(e -> bench.stopOpening());
         clock.setCycleCount(javafx.animation.Animation.INDEFINITE);
-        getChildren().addAll(picture, second, region, wipe, a, b, notice, stopOpening, empty);
+        getChildren().addAll(picture, second, handles, region, wipe, a, b, notice, stopOpening, empty);
         bench.frameProperty().addListener((o, x, f) -> update());
         bench.prover().previewProperty().addListener((o, x, f) -> update());
         bench.printAProperty().addListener((o, x, f) -> update());
@@ -195,6 +197,8 @@ final class Easel extends Pane {
         double x = Math.round((w - pw) / 2), y = Math.round((h - ph) / 2);
         fit(picture, x, y, pw, ph);
         fit(second, x, y, pw, ph);
+        handles.resizeRelocate(0, 0, w, h);
+        handles.fit(x, y, pw, ph);
         double k = Math.round(pw * wipeAt);
         clip.setX(k);
         clip.setWidth(Math.max(0, pw - k));

@@ -5,7 +5,6 @@ import bake.formats.FormatException;
 import bake.formats.project.View;
 import bake.studio.LiveRender;
 import bake.studio.SunPosition;
-import java.io.File;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.format.DateTimeFormatter;
@@ -17,7 +16,6 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.Toggle;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.VBox;
-import javafx.stage.FileChooser;
 
 /** Light: which surroundings, the sun's path and hour, haze, levels, HDRI. */
 final class LightSheet extends VBox {
@@ -26,9 +24,12 @@ final class LightSheet extends VBox {
     private final ToggleGroup kinds = new ToggleGroup();
     private final SunPathDiagram path;
     private final TextField date = field("date", 118), time = field("time", 62);
-    private final Label place = Ui.label("", "figure"), angles = Ui.label("", "figure"), file = Ui.label("", "figure");
-    private final Dial haze, sun, sky, size, rotation, level;
-    private final VBox sunCards, hdriCard, plainCard, levels;
+    private final Label place = Ui.label("", "figure"), angles = Ui.label("", "figure");
+    private final Dial haze, sun, sky, size, azimuth, height, north;
+    private final VBox sunCards, plainCard, levels;
+    private final HdriCard hdri;
+    private final javafx.scene.control.CheckBox disc = new javafx.scene.control.CheckBox("The sun's disc is seen"), moon = new javafx.scene.control.CheckBox("A full moon by night");
+    private final javafx.scene.control.TextField latitude, longitude, zone;
     private final StandardSkyCard standard;
     private final Label skyLux = Ui.label("", "figure"), sunLux = Ui.label("", "figure"), allLux = Ui.label("", "figure");
     private final Dial plain;
@@ -41,19 +42,27 @@ final class LightSheet extends VBox {
         sun = new Dial("sun-stops", "Sun", "%+.1f st", -8, 8, 0, false, "Level of the sun in stops against nature.", x -> around("sun level", a -> a.withStops(x, a.or(a.skyStops(), 0))));
         sky = new Dial("sky-stops", "Sky", "%+.1f st", -8, 8, 0, false, "Level of the sky in stops against nature.", x -> around("sky level", a -> a.withStops(a.or(a.sunStops(), 0), x)));
         size = new Dial("sun-size", "Sun size", "%.2f\u00b0", 0.05, 10, 0.533, true, "A bigger sun gives softer shadows and more noise.", x -> around("sun size", a -> a.withSunSize(x)));
-        rotation = new Dial("rotation", "Rotation", "%.0f\u00b0", -180, 180, 0, false, "Turns the panorama, clockwise from above.", x -> around("rotation", a -> a.withRotation(x)));
-        level = new Dial("hdri-stops", "Level", "%+.1f st", -12, 12, 0, false, "Level of the panorama in stops.", x -> around("hdri level", a -> a.withStops(a.or(a.sunStops(), 0), x)));
+        azimuth = new Dial("sun-azimuth", "Sun's azimuth", "%.0f\u00b0", 0, 360, 180, false, "By hand, clockwise from north; the clock then no longer counts.", x -> byHand(x, Double.NaN));
+        height = new Dial("sun-height", "Sun's height", "%.1f\u00b0", -18, 90, 40, false, "By hand, above the horizon; the clock then no longer counts.", x -> byHand(Double.NaN, x));
+        north = new Dial("north", "North", "%.0f\u00b0", -180, 180, 0, false, "Direction of north, clockwise from the model's +y axis. For all views.", x -> bench.edit("north", p -> p.withPlace(new bake.formats.project.Project.Place(p.place().latitude(), p.place().longitude(), p.place().zone(), Math.rint(x), p.place().other()))));
+        latitude = Ui.field("latitude", 70, t -> place(t, 0));
+        longitude = Ui.field("longitude", 70, t -> place(t, 1));
+        zone = Ui.field("zone", 140, t -> place(t, 2));
+        flag(disc, "sun-disc", "Its light and shadows stay either way", "sunDisc");
+        flag(moon, "moon", "Where the sun is below the horizon, a moon opposite to it shines", "moon");
         plain = new Dial("plain-level", "Luminance", "%.0f cd/m\u00b2", 1, 100_000, 1000, true, "The same luminance from everywhere.",
-                x -> around("plain", a -> new View.Around(a.kind(), a.date(), a.time(), a.haze(), a.sunStops(), 0.0, a.sunSize(), a.albedo(), a.file(), a.rotation(), new double[] {x, x, x}, a.skyType(), a.other())));
-        sunCards = new VBox(Ui.card("Sun path", place, path, Ui.row(Ui.label("Date", "dial-name"), Ui.spring(), date, time), Ui.row(Ui.label("Sun stands", "dial-name"), Ui.spring(), angles)),
-                Ui.card("Air and levels", null, haze, sun, sky, size));
-        hdriCard = Ui.card("Panorama", Ui.button("choose-hdri", "Choose\u2026", "An .hdr or .exr file, twice as wide as high", this::choose, "small"), file, rotation, level);
+                x -> around("plain", a -> a.with("skyStops", 0.0, "luminance", new double[] {x, x, x})));
+        sunCards = new VBox(Ui.card("Sun path", place, path, Ui.row(Ui.label("Date", "dial-name"), Ui.spring(), date, time), SunTimes.buttons(bench),
+                Ui.row(Ui.label("Sun stands", "dial-name"), Ui.spring(), angles), Ui.more("sun-more", azimuth, height, Ui.button("follow-clock", "Follow the clock", "The sun stands where date and time put it", () -> around(null, a -> a.with("sunAzimuth", null, "sunHeight", null)), "small"),
+                        Ui.row(Ui.label("Latitude, longitude", "dial-name"), Ui.spring(), latitude, longitude), Ui.row(Ui.label("Time zone", "dial-name"), Ui.spring(), zone), north)),
+                Ui.card("Air and levels", null, haze, sun, sky, size, Ui.more("air-more", disc, moon)));
+        hdri = new HdriCard(bench);
         plainCard = Ui.card("Plain colour", null, plain);
         standard = new StandardSkyCard(bench);
         levels = Ui.card("On open ground", null, Ui.line("From the sky", skyLux), Ui.line("From the sun", sunLux), Ui.line("Together", allLux));
         VBox choice = new VBox(Ui.choice(kinds, "around-", "Sun and sky", "Standard sky", "HDRI", "Plain"));
         choice.getStyleClass().add("card");
-        getChildren().addAll(choice, standard.card(), sunCards, hdriCard, plainCard, levels);
+        getChildren().addAll(choice, new WarningsCard(bench), standard.card(), sunCards, hdri.card(), plainCard, levels, new PortalsCard(bench), new LampsCard(bench));
         bench.frameProperty().addListener((o, a, f) -> lux(f));
         kinds.selectedToggleProperty().addListener((o, a, b) -> {
             if (!setting && b != null) kind(((String) b.getUserData()).toLowerCase(Locale.ROOT));
@@ -84,20 +93,46 @@ final class LightSheet extends VBox {
         View v = bench.view();
         if (v == null || v.around().kind().equals(k)) return;
         if (k.equals("hdri") && v.around().file() == null) {
-            choose();
+            hdri.choose();
             refresh();
             return;
         }
         around(null, a -> a.withKind(k));
     }
 
-    private void choose() {
-        FileChooser c = new FileChooser();
-        c.setTitle("Choose a panorama");
-        c.getExtensionFilters().add(new FileChooser.ExtensionFilter("Panoramas (.hdr, .exr)", "*.hdr", "*.exr"));
-        if (bench.folder() != null) c.setInitialDirectory(bench.folder().toFile());
-        File f = c.showOpenDialog(getScene().getWindow());
-        if (f != null) bench.useHdri(f.toPath());
+    private void flag(javafx.scene.control.CheckBox b, String id, String help, String key) {
+        b.setId(id);
+        b.setTooltip(Ui.tip(help));
+        b.selectedProperty().addListener((o, x, y) -> {
+            if (!setting) around(null, a -> a.with(key, y));
+        });
+    }
+
+    /** Sets the sun by hand; what is not given stays as it stands. */
+    private void byHand(double toAzimuth, double toHeight) {
+        if (setting || bench.view() == null) return;
+        try {
+            SunPosition.Angles now = SunPosition.of(bench.project().place(), bench.view().around());
+            around("sun by hand", a -> a.with("sunAzimuth", Double.isNaN(toAzimuth) ? now.azimuth() : Math.rint(toAzimuth), "sunHeight", Double.isNaN(toHeight) ? now.height() : Math.rint(toHeight * 10) / 10));
+        } catch (FormatException e) {
+            bench.fail(e);
+        }
+    }
+
+    /** Takes a part of the place: latitude, longitude or the time zone. */
+    private void place(String t, int part) {
+        if (setting || bench.project() == null) return;
+        var p = bench.project().place();
+        try {
+            double v = part < 2 ? Double.parseDouble(t.replace(',', '.').replace("\u00b0", "")) : 0;
+            if (part == 0 && Math.abs(v) > 90 || part == 1 && Math.abs(v) > 180) throw new NumberFormatException();
+            if (part == 2) java.time.ZoneId.of(t);
+            var q = new bake.formats.project.Project.Place(part == 0 ? v : p.latitude(), part == 1 ? v : p.longitude(), part == 2 ? t : p.zone(), p.north(), p.other());
+            if (!q.equals(p)) bench.edit(null, x -> x.withPlace(q));
+        } catch (NumberFormatException | java.time.DateTimeException e) {
+            bench.messageProperty().set(new Workbench.Message(part == 2 ? "A time zone looks like Europe/Zurich or +01:00." : "A latitude is -90 to 90 degrees, north above 0; a longitude -180 to 180, east above 0.", true));
+            refresh();
+        }
     }
 
     private void readTime() {
@@ -126,17 +161,20 @@ final class LightSheet extends VBox {
         size.setDisable(covered);
         haze.setDisable(covered);
         show(sunCards, general || a.kind().equals("sun and sky"));
-        show(hdriCard, a.kind().equals("hdri"));
+        show(hdri.card(), a.kind().equals("hdri"));
+        hdri.show(a);
         show(plainCard, a.kind().equals("plain"));
         var pl = bench.project().place();
         place.setText(String.format(Locale.ROOT, "%.1f %s %.1f %s", Math.abs(pl.latitude()), pl.latitude() < 0 ? "S" : "N", Math.abs(pl.longitude()), pl.longitude() < 0 ? "W" : "E"));
         path.show(pl, a);
         try {
             var when = SunPosition.moment(pl, a);
-            SunPosition.Angles s = SunPosition.at(pl, when);
+            SunPosition.Angles s = SunPosition.of(pl, a);
+            azimuth.show(s.azimuth());
+            height.show(s.height());
             if (!date.isFocused()) date.setText(DATE.format(when));
             if (!time.isFocused()) time.setText(when.toLocalTime().truncatedTo(ChronoUnit.MINUTES).toString());
-            angles.setText(String.format(Locale.ROOT, "%.0f\u00b0 %s, azimuth %.0f\u00b0", Math.abs(s.height()), s.height() < 0 ? "below" : "high", s.azimuth()));
+            angles.setText(String.format(Locale.ROOT, "%.0f\u00b0 %s, azimuth %.0f\u00b0", Math.abs(s.height()), s.height() < 0 ? "below" : "high", s.azimuth()) + (a.byHand() ? ", by hand" : ""));
         } catch (FormatException e) {
             angles.setText("\u2013");
         }
@@ -144,10 +182,14 @@ final class LightSheet extends VBox {
         sun.show(a.or(a.sunStops(), 0));
         sky.show(a.or(a.skyStops(), 0));
         size.show(a.or(a.sunSize(), 0.533));
-        rotation.show(a.or(a.rotation(), 0));
-        level.show(a.or(a.skyStops(), 0));
+        disc.setSelected(a.sunDisc() == null || a.sunDisc());
+        moon.setSelected(a.moon() != null && a.moon());
+        Ui.show(moon, !general);
+        north.show(pl.north());
+        if (!latitude.isFocused()) latitude.setText(String.format(Locale.ROOT, "%.3f", pl.latitude()));
+        if (!longitude.isFocused()) longitude.setText(String.format(Locale.ROOT, "%.3f", pl.longitude()));
+        if (!zone.isFocused()) zone.setText(pl.zone());
         plain.show(a.luminance() == null ? 1000 : Math.max(1, a.luminance()[1]));
-        file.setText(a.file() == null ? "none chosen" : a.file());
         setting = false;
     }
 

@@ -12,41 +12,63 @@ import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.Pane;
 import javafx.scene.layout.TilePane;
 import javafx.scene.layout.VBox;
 
-/** Under the easel on the Light station: light by source as one bar, and a fader for each group. */
+/** Under the easel on the Light station: light by source as one bar, and a fader for each group, which mixes the light without rendering it again. */
 final class LightStrip extends VBox {
-    private static final String[] TONES = {"#F2D9A0", "#B9CFDF", "#E6B39A", "#C9CFB4", "#D8C3DC", "#C8BFA8", "#A9C7C0", "#DDB7B7", "#BFC3D6", "#D9D2A8"};
     private final Workbench bench;
-    private final Bar bar = new Bar();
-    private final TilePane faders = new TilePane(14, 4);
+    private final LightBar bar = new LightBar();
+    private final TilePane faders = new TilePane(14, 3);
+    private final ToggleGroup modes = new ToggleGroup();
     private List<String> shown = List.of();
+    private String sky = "Sky";
     private boolean setting;
 
     LightStrip(Workbench bench) {
         this.bench = bench;
         getStyleClass().add("strip");
-        setSpacing(6);
+        setSpacing(5);
         faders.setPrefColumns(4);
         faders.setPrefTileWidth(205);
-        getChildren().addAll(Ui.label("Light by source at this exposure", "strip-title"), bar, faders);
+        HBox mode = Ui.choice(modes, "fader-", "Level", "Colour");
+        mode.getStyleClass().add("on-easel");
+        ((ToggleButton) modes.getToggles().get(0)).setTooltip(Ui.tip("Faders set levels, in stops"));
+        ((ToggleButton) modes.getToggles().get(1)).setTooltip(Ui.tip("Faders shift colours, in mired: to the right is warmer"));
+        modes.selectToggle(modes.getToggles().getFirst());
+        modes.selectedToggleProperty().addListener((o, a, b) -> fill());
+        ToggleButton lux = new ToggleButton("Illuminance");
+        lux.setId("show-lux");
+        lux.setTooltip(Ui.tip("Shows the light that falls on things, in lux, in false colours"));
+        lux.selectedProperty().bindBidirectional(bench.lighting().luxProperty());
+        HBox head = Ui.row(Ui.label("Light by source", "strip-title"), new LuxLegend(bench), Ui.spring(), new HBox(lux), mode);
+        ((HBox) head.getChildren().get(3)).getStyleClass().addAll("choice", "on-easel");
+        getChildren().addAll(head, bar, faders);
         bench.frameProperty().addListener((o, a, f) -> frame(f));
         bench.viewProperty().addListener((o, a, v) -> fill());
+        bench.lighting().soloProperty().addListener((o, a, v) -> fill());
         fill();
     }
 
     private void frame(LiveRender.Frame f) {
         if (f == null) return;
         bar.show(f.groups(), f.light());
+        if (!f.groups().get(LightTable.DOME).equals(sky)) {
+            sky = f.groups().get(LightTable.DOME);
+            fill();
+        }
     }
 
-    /** Groups of the project's lamps, then glowing materials where there are any. */
-    private List<String> groups() {
+    /** Sun and sky, groups of the project's lamps, then glowing materials where there are any. */
+    private List<String> groups(View v) {
         Set<String> out = new LinkedHashSet<>();
-        bench.project().lamps().forEach(l -> out.add(l.group() == null ? "Lamps" : l.group()));
+        boolean sun = v.around().kind().equals("sun and sky") || v.around().kind().equals("standard sky") || v.around().kind().equals("hdri") && v.around().takesSunOut();
+        if (sun) out.add("Sun");
+        out.add(sky);
+        bench.project().lamps().forEach(l -> out.add(l.groupName()));
         if (bench.factsProperty().get().materials().stream().anyMatch(m -> m.glows()) || bench.project().materials().stream().anyMatch(m -> m.emission() != null)) out.add(LightTable.GLOW);
         return new ArrayList<>(out);
     }
@@ -58,105 +80,106 @@ final class LightStrip extends VBox {
             shown = List.of();
             return;
         }
-        List<String> want = groups();
+        List<String> want = groups(v);
         if (!want.equals(shown)) {
             shown = want;
             faders.getChildren().clear();
-            for (String g : want) faders.getChildren().add(fader(g));
+            for (String g : want) faders.getChildren().add(new Fader(g));
         }
         setting = true;
-        for (Node n : faders.getChildren()) {
-            String g = (String) n.getUserData();
-            ((CheckBox) n.lookup(".check-box")).setSelected(!v.off().contains(g));
-            Slider s = (Slider) n.lookup(".slider");
-            double stops = v.faders().getOrDefault(g, 0.0);
-            s.setValue(stops);
-            s.setDisable(v.off().contains(g));
-            ((Label) n.lookup(".fader-value")).setText(text(stops, v.off().contains(g)));
-        }
+        for (Node n : faders.getChildren()) ((Fader) n).show(v);
         setting = false;
     }
 
-    private static String text(double stops, boolean off) {
-        if (off) return "off";
-        return String.format(Locale.ROOT, "%+.1f  %d %%", stops, Math.round(100 * Math.pow(2, stops)));
+    private boolean colour() {
+        return modes.getSelectedToggle() == modes.getToggles().get(1);
     }
 
-    private Node fader(String group) {
-        String id = group.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-");
-        CheckBox on = new CheckBox(group);
-        on.setId("on-" + id);
-        on.setTooltip(Ui.tip("Switch this group on or off in this view"));
-        on.selectedProperty().addListener((o, a, b) -> {
-            if (!setting) bench.editView(null, v -> v.withOff(group, !b));
-        });
-        Slider s = new Slider(-6, 6, 0);
-        s.setId("fader-" + id);
-        s.setBlockIncrement(0.5);
-        s.setTooltip(Ui.tip("Level in stops, -6 to +6; double-click returns to 0"));
-        s.valueProperty().addListener((o, a, b) -> {
-            if (!setting) bench.editView("fader " + group, v -> v.withFader(group, Math.round(b.doubleValue() * 10) / 10.0));
-        });
-        s.setOnMouseClicked(e -> {
-            if (e.getClickCount() == 2) s.setValue(0);
-        });
-        Label value = Ui.label("", "fader-value");
-        value.setMinWidth(USE_PREF_SIZE);
-        HBox head = Ui.row(on, Ui.spring(), value);
-        VBox box = new VBox(1, head, s);
-        box.getStyleClass().add("fader");
-        box.setUserData(group);
-        return box;
+    static String id(String group) {
+        return group.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-");
     }
 
-    /** One bar, each source group its share of the picture's light. */
-    private static final class Bar extends Pane {
-        private final List<Label> parts = new ArrayList<>();
-        private double[] shares = new double[0];
+    /** One group: whether it is rendered, its level or shift, mute and solo. */
+    private final class Fader extends VBox {
+        private final String group;
+        private final CheckBox on;
+        private final Slider slider = new Slider(-6, 6, 0);
+        private final ToggleButton mute, solo;
+        private final Label value = Ui.label("", "fader-value");
+        private final javafx.scene.control.MenuItem take;
 
-        Bar() {
-            setId("light-bar");
-            setMinHeight(20);
-            setPrefHeight(20);
-            setMaxHeight(20);
-            getStyleClass().add("light-bar");
+        Fader(String group) {
+            super(0);
+            this.group = group;
+            String id = id(group);
+            boolean lamp = !group.equals("Sun") && !group.equals(sky);
+            on = lamp ? new CheckBox(group) : null;
+            if (lamp) {
+                on.setId("on-" + id);
+                on.setTooltip(Ui.tip("Whether this group is rendered in this view. Off saves time; mute does not."));
+                on.selectedProperty().addListener((o, a, b) -> {
+                    if (!setting) bench.editView(null, v -> v.withOff(group, !b));
+                });
+            }
+            slider.setId("fader-" + id);
+            slider.setBlockIncrement(0.5);
+            slider.valueProperty().addListener((o, a, b) -> moved(b.doubleValue()));
+            slider.setOnMouseClicked(e -> {
+                if (e.getClickCount() == 2) slider.setValue(0);
+            });
+            mute = tiny("mute-" + id, "mute", "Takes this light out of the picture without rendering again");
+            solo = tiny("solo-" + id, "solo", "Shows this light alone, or with others that are soloed; not kept");
+            mute.setOnAction(e -> bench.editView(null, v -> v.withMuted(group, mute.isSelected())));
+            solo.setOnAction(e -> bench.lighting().solo(group, solo.isSelected()));
+            take = new javafx.scene.control.MenuItem("Take the level over into the scene");
+            take.setOnAction(e -> bench.lighting().takeOver(group));
+            javafx.scene.control.MenuItem zero = new javafx.scene.control.MenuItem("Back to 0");
+            zero.setOnAction(e -> slider.setValue(0));
+            value.setMinWidth(USE_PREF_SIZE);
+            value.setId("value-" + id);
+            javafx.scene.control.ContextMenu menu = new javafx.scene.control.ContextMenu(take, zero);
+            value.setContextMenu(menu);
+            slider.setContextMenu(menu);
+            value.setOnMouseClicked(e -> menu.show(value, e.getScreenX(), e.getScreenY()));
+            value.setTooltip(Ui.tip("Click to take the level over into the scene, or to go back to 0"));
+            HBox.setHgrow(slider, javafx.scene.layout.Priority.ALWAYS);
+            HBox tools = Ui.row(slider, mute, solo);
+            tools.setSpacing(4);
+            getChildren().addAll(Ui.row(lamp ? on : Ui.label(group, "strip-text"), Ui.spring(), value), tools);
+            getStyleClass().add("fader");
         }
 
-        void show(List<String> groups, double[] light) {
-            double sum = 0;
-            for (double l : light) sum += l;
-            if (!(sum > 0)) {
-                getChildren().clear();
-                parts.clear();
-                return;
-            }
-            shares = new double[light.length];
-            while (parts.size() < light.length) {
-                Label l = Ui.label("", "light-part");
-                parts.add(l);
-                getChildren().add(l);
-            }
-            for (int i = 0; i < parts.size(); i++) {
-                boolean there = i < light.length && light[i] / sum > 0.001;
-                parts.get(i).setVisible(there);
-                if (!there) continue;
-                shares[i] = light[i] / sum;
-                long percent = Math.round(100 * shares[i]);
-                parts.get(i).setText(shares[i] > 0.13 ? groups.get(i) + " " + percent + " %" : shares[i] > 0.035 ? Long.toString(percent) : "");
-                parts.get(i).setTooltip(Ui.tip(groups.get(i) + ": " + percent + " % of the light in the picture"));
-                parts.get(i).setStyle("-fx-background-color: " + TONES[i % TONES.length] + ";");
-            }
-            requestLayout();
+        private ToggleButton tiny(String id, String text, String help) {
+            ToggleButton b = new ToggleButton(text);
+            b.setId(id);
+            b.getStyleClass().add("tiny");
+            b.setMinWidth(USE_PREF_SIZE);
+            b.setTooltip(Ui.tip(help));
+            return b;
         }
 
-        @Override
-        protected void layoutChildren() {
-            double x = 0;
-            for (int i = 0; i < parts.size() && i < shares.length; i++) {
-                double w = shares[i] * getWidth();
-                parts.get(i).resizeRelocate(x, 0, Math.max(0, w), getHeight());
-                x += w;
-            }
+        private void moved(double to) {
+            if (setting) return;
+            if (colour()) bench.editView("shift " + group, v -> v.withShift(group, Math.rint(to / 5) * 5));
+            else bench.editView("fader " + group, v -> v.withFader(group, Math.round(to * 10) / 10.0));
+        }
+
+        void show(View v) {
+            boolean off = v.off().contains(group);
+            double stops = v.faders().getOrDefault(group, 0.0), mired = v.shifts().getOrDefault(group, 0.0);
+            if (on != null) on.setSelected(!off);
+            slider.setMin(colour() ? -150 : -6);
+            slider.setMax(colour() ? 150 : 6);
+            slider.setBlockIncrement(colour() ? 10 : 0.5);
+            slider.setValue(colour() ? mired : stops);
+            slider.setDisable(off);
+            slider.setTooltip(Ui.tip(colour() ? "Colour shift in mired, -150 to +150; double-click returns to 0" : "Level in stops, -6 to +6; double-click returns to 0. Nothing is rendered again."));
+            mute.setSelected(v.muted().contains(group));
+            mute.setDisable(off);
+            solo.setSelected(bench.lighting().soloProperty().get().contains(group));
+            solo.setDisable(off);
+            take.setDisable(stops == 0);
+            value.setText(off ? "off" : v.muted().contains(group) ? "muted" : colour() ? String.format(Locale.ROOT, "%+.0f mired", mired) : String.format(Locale.ROOT, "%+.1f  %d %%", stops, Math.round(100 * Math.pow(2, stops))));
         }
     }
 }

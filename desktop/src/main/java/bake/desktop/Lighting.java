@@ -44,7 +44,7 @@ public final class Lighting {
     private volatile boolean stop;
     private boolean metering;
     private double[] meterAt;
-    private String kind = "sphere";
+    private String kind = "sphere", iesFile;
 
     Lighting(Workbench bench, ExecutorService background) {
         this.bench = bench;
@@ -140,6 +140,22 @@ public final class Lighting {
         tool.set(Tool.LAMP);
     }
 
+    /** Takes a photometric file into the project; the next click on the picture puts a lamp with it there. */
+    public void placeFile(java.nio.file.Path file) {
+        background.execute(() -> {
+            try {
+                bake.formats.light.IesFile.read(file);
+                String inside = bench.bring(file, "lamps");
+                bench.later(() -> {
+                    iesFile = inside;
+                    place("ies");
+                });
+            } catch (java.io.IOException e) {
+                bench.fail(e);
+            }
+        });
+    }
+
     private Spots spots() {
         LiveRender.Frame f = bench.frameProperty().get();
         return f == null ? null : f.spots();
@@ -178,7 +194,7 @@ public final class Lighting {
         while (names.contains(word + " " + n)) n++;
         String name = word + " " + n;
         Vec3 d = kind.equals("tube") ? across(p.normal()) : p.normal();
-        LampSpec l = Lamps.standard(LampSpec.of(name, "Placed lamps", kind, array(before(p)), array(d)));
+        LampSpec l = Lamps.standard(LampSpec.of(name, "Placed lamps", kind, array(before(p)), array(d)).with("file", kind.equals("ies") ? iesFile : null));
         bench.edit(null, q -> {
             List<LampSpec> all = new ArrayList<>(q.lamps());
             all.add(l);

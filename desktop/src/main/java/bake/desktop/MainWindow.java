@@ -175,10 +175,11 @@ public final class MainWindow {
         });
     }
 
-    /** Takes a dropped file: a panorama becomes light, everything else is opened. */
+    /** Takes a dropped file: a panorama becomes light, a photometric file a lamp to be placed, everything else is opened. */
     void take(Path p) {
         String n = p.getFileName().toString().toLowerCase(java.util.Locale.ROOT);
         if (n.endsWith(".hdr") || n.endsWith(".exr")) bench.useHdri(p);
+        else if (n.endsWith(".ies")) bench.lighting().placeFile(p);
         else bench.open(p.toString());
     }
 }

@@ -26,6 +26,8 @@ final class SunPathDiagram extends StackPane {
     private int gesture;
     private Project.Place place = Project.Place.DEFAULT;
     private ZonedDateTime when;
+    /** Where the sun was put by hand, or null. */
+    private SunPosition.Angles byHand;
 
     /** Told where the sun was put; one gesture keeps its key. */
     interface Moved {
@@ -65,6 +67,7 @@ final class SunPathDiagram extends StackPane {
         place = p;
         try {
             when = SunPosition.moment(p, a);
+            byHand = a.byHand() ? SunPosition.of(p, a) : null;
         } catch (FormatException e) {
             when = null;
         }
@@ -143,7 +146,7 @@ final class SunPathDiagram extends StackPane {
         int year = when.getYear();
         for (LocalDate d : new LocalDate[] {LocalDate.of(year, 6, 21), LocalDate.of(year, 3, 20), LocalDate.of(year, 12, 21)}) path(g, d, rule, 1.2, false);
         path(g, when.toLocalDate(), kiln, 1.8, true);
-        SunPosition.Angles s = SunPosition.at(place, when);
+        SunPosition.Angles s = byHand != null ? byHand : SunPosition.at(place, when);
         double[] p = xy(new SunPosition.Angles(s.azimuth(), Math.max(-8, s.height())));
         g.setStroke(Color.web("#C98A1B"));
         g.setLineWidth(1.4);

@@ -32,6 +32,13 @@ public final class Texts {
         return String.format(L, rounded >= 100 ? "%,.0f lx" : rounded >= 10 ? "%.1f lx" : rounded >= 1 ? "%.2f lx" : "%.3f lx", rounded);
     }
 
+    /** Three figures of a number that may be of any size. */
+    public static String three(double v) {
+        if (!(Math.abs(v) > 0) || Double.isInfinite(v)) return v == 0 ? "0" : "\u2013";
+        double step = Math.pow(10, Math.floor(Math.log10(Math.abs(v))) - 2), r = Math.rint(v / step) * step;
+        return String.format(L, Math.abs(r) >= 100 ? "%,.0f" : Math.abs(r) >= 10 ? "%.1f" : Math.abs(r) >= 1 ? "%.2f" : "%.3f", r);
+    }
+
     /** 412 k, 1.7 M. */
     public static String count(long n) {
         if (n < 1000) return Long.toString(n);

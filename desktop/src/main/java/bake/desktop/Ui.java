@@ -97,4 +97,35 @@ final class Ui {
         l.setWrapText(true);
         return l;
     }
+
+    /** Lines that are rarely needed, behind a word. */
+    static VBox more(String id, Node... lines) {
+        ToggleButton t = new ToggleButton("More");
+        t.setId(id);
+        t.getStyleClass().addAll("small", "more");
+        VBox inner = new VBox(7, lines);
+        inner.visibleProperty().bind(t.selectedProperty());
+        inner.managedProperty().bind(t.selectedProperty());
+        t.selectedProperty().addListener((o, a, b) -> t.setText(b ? "Less" : "More"));
+        return new VBox(7, t, inner);
+    }
+
+    static void show(Node n, boolean visible) {
+        n.setVisible(visible);
+        n.setManaged(visible);
+    }
+
+    /** A field for a value that is taken on Enter or when it is left. */
+    static javafx.scene.control.TextField field(String id, double width, java.util.function.Consumer<String> take) {
+        javafx.scene.control.TextField f = new javafx.scene.control.TextField();
+        f.setId(id);
+        f.getStyleClass().add("figure-field");
+        f.setPrefWidth(width);
+        f.setMinWidth(width);
+        f.setOnAction(e -> take.accept(f.getText().strip()));
+        f.focusedProperty().addListener((o, a, b) -> {
+            if (!b) take.accept(f.getText().strip());
+        });
+        return f;
+    }
 }

@@ -395,21 +395,29 @@ public final class Workbench implements AutoCloseable {
     /** Copies an HDRI into the project's folder if it is not there, and uses it. */
     public void useHdri(Path file) {
         if (session == null) return;
-        Path folder = session.folder();
+        say("Reading " + file.getFileName() + "\u2026");
         background.execute(() -> {
             try {
                 bake.formats.picture.PanoramaReader.read(file);
-                Path real = file.toAbsolutePath().normalize(), inside = real;
-                if (!real.startsWith(folder)) {
-                    inside = java.nio.file.Files.createDirectories(folder.resolve("sky")).resolve(file.getFileName().toString());
-                    if (!java.nio.file.Files.exists(inside)) java.nio.file.Files.copy(real, inside);
-                }
-                String name = folder.relativize(inside).toString().replace('\\', '/');
-                later(() -> editView(null, v -> v.withAround(v.around().withFile(name).withKind("hdri"))));
+                String name = bring(file, "sky");
+                later(() -> {
+                    message.set(null);
+                    editView(null, v -> v.withAround(v.around().withFile(name).withKind("hdri")));
+                });
             } catch (IOException e) {
                 fail(e);
             }
         });
+    }
+
+    /** Copies a file into a folder of the project where it is not in the project already; returns its name as a project writes it. */
+    String bring(Path file, String into) throws IOException {
+        Path folder = session.folder(), real = file.toAbsolutePath().normalize(), inside = real;
+        if (!real.startsWith(folder)) {
+            inside = java.nio.file.Files.createDirectories(folder.resolve(into)).resolve(file.getFileName().toString());
+            if (!java.nio.file.Files.exists(inside)) java.nio.file.Files.copy(real, inside);
+        }
+        return folder.relativize(inside).toString().replace('\\', '/');
     }
 
     /** Changes what is kept with a proof. */

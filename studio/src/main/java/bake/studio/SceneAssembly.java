@@ -9,7 +9,6 @@ import bake.core.scene.Instance;
 import bake.core.scene.Lamp;
 import bake.core.scene.Material;
 import bake.core.scene.Mesh;
-import bake.core.scene.Panorama;
 import bake.core.scene.Portal;
 import bake.core.scene.Scene;
 import bake.core.scene.Shapes;
@@ -20,7 +19,6 @@ import bake.formats.SafePath;
 import bake.formats.model.Finding;
 import bake.formats.model.ImportedModel;
 import bake.formats.model.ModelReader;
-import bake.formats.picture.PanoramaReader;
 import bake.formats.light.IesFile;
 import bake.formats.project.LampSpec;
 import bake.formats.project.Project;
@@ -46,7 +44,7 @@ public final class SceneAssembly {
     private final Path folder;
     private final Map<Project.ModelRef, ImportedModel> models = new ConcurrentHashMap<>();
     private final Map<Project.ModelRef, String> stamps = new ConcurrentHashMap<>();
-    private final Map<String, Panorama> panoramas = new ConcurrentHashMap<>();
+    private final Panoramas skies;
     private final Map<String, IesFile.Photometry> photometries = new ConcurrentHashMap<>();
     private final List<Finding> findings = new ArrayList<>();
     private Parts parts;
@@ -58,6 +56,7 @@ public final class SceneAssembly {
 
     public SceneAssembly(Path projectFolder) {
         folder = projectFolder;
+        skies = new Panoramas(projectFolder);
     }
 
     /** Names of all layers, in the order of the models. */
@@ -289,21 +288,16 @@ public final class SceneAssembly {
         View.Around a = view.around();
         double skyStops = a.or(a.skyStops(), 0);
         return switch (a.kind()) {
-            case "hdri" -> {
-                if (a.file() == null) throw new FormatException("project.json", "view '" + view.name() + "'", "uses an HDRI but names no file; choose one on the Light station");
-                Panorama p = panoramas.get(a.file());
-                if (p == null) panoramas.put(a.file(), p = PanoramaReader.read(SafePath.inside(folder, a.file(), "project.json")));
-                yield new Surroundings.Hdri(p, a.or(a.rotation(), 0) + project.place().north(), skyStops);
-            }
+            case "hdri" -> skies.hdri(project, view);
             case "plain" -> new Surroundings.Plain(a.luminance() == null ? new Vec3(1000, 1000, 1000) : vec(a.luminance()).times(Math.pow(2, skyStops)));
             case "standard sky" -> {
                 int type = a.standardSky();
                 if (type < 1 || type > GeneralSky.TYPES) throw new FormatException("project.json", "view '" + view.name() + "'", "has the standard sky " + type + "; there are 1 to " + GeneralSky.TYPES);
                 yield new Surroundings.General(type, SunPosition.direction(project.place(), a), a.or(a.haze(), 2.5), a.or(a.sunStops(), 0), skyStops,
-                        a.or(a.sunSize(), Surroundings.SunSky.SUN_DEGREES), a.or(a.albedo(), 0.2));
+                        a.or(a.sunSize(), Surroundings.SunSky.SUN_DEGREES), a.or(a.albedo(), 0.2), a.sunDisc() == null || a.sunDisc());
             }
             default -> new Surroundings.SunSky(SunPosition.direction(project.place(), a), a.or(a.haze(), 2.5), a.or(a.sunStops(), 0), skyStops,
-                    a.or(a.sunSize(), Surroundings.SunSky.SUN_DEGREES), a.or(a.albedo(), 0.2));
+                    a.or(a.sunSize(), Surroundings.SunSky.SUN_DEGREES), a.or(a.albedo(), 0.2), a.sunDisc() == null || a.sunDisc(), a.moon() != null && a.moon());
         };
     }
 }

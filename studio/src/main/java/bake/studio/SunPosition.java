@@ -39,9 +39,14 @@ public final class SunPosition {
         return new Angles(p.azimuth(), 90 - p.zenithAngle());
     }
 
+    /** Where the sun of a view stands: by its clock, or where it was put by hand. */
+    public static Angles of(Project.Place place, View.Around a) throws FormatException {
+        return a.byHand() ? new Angles(((a.sunAzimuth() % 360) + 360) % 360, a.sunHeight()) : at(place, moment(place, a));
+    }
+
     /** Unit vector to the sun in the model's axes. */
     public static Vec3 direction(Project.Place place, View.Around a) throws FormatException {
-        return direction(at(place, moment(place, a)), place.north());
+        return direction(of(place, a), place.north());
     }
 
     /** Unit vector for angles; {@code north} is the direction of north, degrees clockwise from +y. */

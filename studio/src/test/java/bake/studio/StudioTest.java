@@ -290,7 +290,7 @@ class StudioTest {
     @Test
     void checkSaysWhatIsDoubtful() throws IOException {
         Project p = ProjectFile.read(project());
-        View dark = p.views().getFirst().withAround(new View.Around("plain", null, null, null, null, null, null, null, null, null, new double[] {0, 0, 0}, null, Map.of())).withOff("Bulbs", true).withOff("Spots", true).withSetting("interior");
+        View dark = p.views().getFirst().withAround(View.Around.DEFAULT.with("kind", "plain", "luminance", new double[] {0, 0, 0})).withOff("Bulbs", true).withOff("Spots", true).withSetting("interior");
         View bright = dark.withName("B").withCamera(dark.camera().camera().withEv(15));
         List<String> f = ProjectCheck.findings(p.withViews(List.of(dark, bright)), new SceneAssembly(dir));
         assertTrue(f.stream().anyMatch(s -> s.contains("nothing gives light")), f.toString());

@@ -2,6 +2,7 @@ package bake.core.light;
 
 import bake.core.math.Angles;
 import bake.core.math.Distribution;
+import bake.core.math.Vec3;
 import bake.core.scene.Panorama;
 
 /**
@@ -110,6 +111,11 @@ public final class Dome {
 
     public boolean dark() {
         return rows.total() <= 0 || scale <= 0;
+    }
+
+    /** From the picture's own axes, the middle column +y and the zenith +z, to the world's. */
+    public Vec3 toWorld(Vec3 d) {
+        return new Vec3(turn[0] * d.x() + turn[3] * d.y() + turn[6] * d.z(), turn[1] * d.x() + turn[4] * d.y() + turn[7] * d.z(), turn[2] * d.x() + turn[5] * d.y() + turn[8] * d.z()).normalized();
     }
 
     /** How many bins the directions are sorted into. */

@@ -18,6 +18,8 @@ public final class LightTable {
     public static final int SUN = 0, DOME = 1;
     /** Width of the table that the clear sky is kept in. */
     private static final int SKY_WIDTH = 320;
+    /** Light of the full moon in that of the sun: 12.7 and 26.7 magnitudes (from memory), 14 apart. */
+    private static final double MOON = Math.pow(10, -0.4 * 14.0);
     public static final String GLOW = "Glowing materials";
 
     private final Dome dome;
@@ -25,6 +27,7 @@ public final class LightTable {
     private final List<String> groups;
     private final Vec3 sunDirection;
     private final Vec3 sunIlluminance;
+    private final boolean disc;
     private final float sunCap, sunCos;
     private final float sunR, sunG, sunB;
 
@@ -39,7 +42,7 @@ public final class LightTable {
             return switch (s) {
                 case Surroundings.SunSky k -> sunSky(k, before);
                 case Surroundings.General g -> general(g, before);
-                case Surroundings.Hdri h -> new Surround(s, new Dome(h.panorama(), Math.pow(2, h.stops()), h.rotation()), null, Vec3.ZERO, 0, null);
+                case Surroundings.Hdri h -> hdri(h);
                 case Surroundings.Plain p -> {
                     float[] c = {(float) p.luminance().x(), (float) p.luminance().y(), (float) p.luminance().z()};
                     float[] rgb = new float[3 * 8 * 4];
@@ -64,8 +67,24 @@ public final class LightTable {
             return before != null && before.air != null && before.air.is(haze, albedo) ? before.air : new Atmosphere(haze, albedo);
         }
 
+        private static Surround hdri(Surroundings.Hdri h) {
+            Dome dome = new Dome(h.panorama(), h.factor(), h.rotation(), h.tilt(), h.roll());
+            if (h.sun() == null) return new Surround(h, dome, null, Vec3.ZERO, 0, null);
+            return new Surround(h, dome, dome.toWorld(h.sun().towards()), h.sun().lux().times(h.factor()), Math.toRadians(h.sun().degrees() / 2), null);
+        }
+
+        /** Night by a full moon: what the sun leaves of the sky, and the air lit by the moon as it is by the sun, so much weaker. */
+        private static Surround moonlit(Surroundings.SunSky k, Atmosphere air) {
+            Vec3 moon = k.toSun().times(-1);
+            float[] sky = SkyImage.clear(air, k.toSun(), SKY_WIDTH).copy(), lit = SkyImage.clear(air, moon, SKY_WIDTH).copy();
+            for (int i = 0; i < sky.length; i++) sky[i] += (float) (MOON * lit[i]);
+            Vec3 lux = air.sunIlluminance(Math.asin(Math.clamp(moon.z(), -1, 1))).times(MOON * Math.pow(2, k.sunStops()));
+            return new Surround(k, new Dome(new Panorama("moonlit sky", SKY_WIDTH, SKY_WIDTH / 2, sky), Math.pow(2, k.skyStops()), 0), moon, lux, Math.toRadians(k.sunDegrees() / 2), air);
+        }
+
         private static Surround sunSky(Surroundings.SunSky k, Surround before) {
             Atmosphere air = air(k.haze(), k.groundAlbedo(), before);
+            if (k.moon() && k.toSun().z() < 0) return moonlit(k, air);
             Panorama sky = SkyImage.clear(air, k.toSun(), SKY_WIDTH);
             Vec3 lux = air.sunIlluminance(Math.asin(Math.clamp(k.toSun().z(), -1, 1))).times(Math.pow(2, k.sunStops()));
             return new Surround(k, new Dome(sky, Math.pow(2, k.skyStops()), 0), k.toSun(), lux, Math.toRadians(k.sunDegrees() / 2), air);
@@ -94,6 +113,7 @@ public final class LightTable {
         groups = List.copyOf(names);
         dome = s.dome();
         emitters = new Emitters(lamps, groupOf, geometry, surfaces, glow, byPower);
+        disc = !(s.of() instanceof Surroundings.SunSky k && !k.disc() || s.of() instanceof Surroundings.General g && !g.disc());
         sunDirection = s.toSun();
         sunIlluminance = s.sunLux();
         double sin = Math.sin(s.sunRadius());
@@ -128,6 +148,11 @@ public final class LightTable {
 
     public Emitters emitters() {
         return emitters;
+    }
+
+    /** Whether the sun's disc is seen by whoever looks at it; light it gives all the same. */
+    public boolean showsDisc() {
+        return disc;
     }
 
     public boolean hasSun() {

@@ -266,7 +266,8 @@ public final class PathTracer {
             met(LightTable.DOME, rgb, lastPdf < 0 ? 0 : lastSkyLooks * daylight.pdf(lastAim, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, whole, (int) rgb[3], shadow));
         }
         float sun = lights.pdfSun(ray.dx, ray.dy, ray.dz);
-        if (sun > 0) {
+        // A disc that is not to be seen is not met; what light sampling finds of it then counts alone.
+        if (sun > 0 && (lights.showsDisc() || lastPdf >= 0)) {
             lights.sunLuminance(rgb);
             met(LightTable.SUN, rgb, sun);
         }

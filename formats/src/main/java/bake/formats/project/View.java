@@ -1,5 +1,6 @@
 package bake.formats.project;
 
+import bake.formats.Json;
 import bake.core.finish.Look;
 import bake.core.finish.ToneCurve;
 import bake.core.math.Vec3;
@@ -92,10 +93,18 @@ public record View(
      * @param rotation of the HDRI, degrees clockwise from above
      * @param luminance plain colour, cd/m2
      * @param skyType of the standard sky, 1 to 15
+     * @param sunAzimuth of a sun set by hand, degrees clockwise from north; together with {@code sunHeight}, degrees; else date and time tell
+     * @param sunDisc whether the sun's disc is seen; its light stays; absent for yes
+     * @param moon whether the moon lights the night, opposite to the sun, as when it is full
+     * @param tilt degrees by which an HDRI's middle is lowered, {@code roll} by which it leans to the right
+     * @param gamma exponent on an HDRI's luminance around its mean, saturation factor on its colours; 1 for both leaves it
+     * @param lux horizontal illuminance that an HDRI is brought to before its level; absent for as stored
+     * @param sunOut whether the sun is taken out of an HDRI and shines as a sun of its own
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
     public record Around(String kind, String date, String time, Double haze, Double sunStops, Double skyStops, Double sunSize, Double albedo,
-            String file, Double rotation, double[] luminance, Integer skyType, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+            String file, Double rotation, double[] luminance, Integer skyType, Double sunAzimuth, Double sunHeight, Boolean sunDisc, Boolean moon, Double tilt, Double roll, Double gamma, Double saturation,
+            Double lux, Boolean sunOut, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
         public static final Around DEFAULT = sunAndSky("2027-03-14", "09:10", 2.5);
 
         public Around {
@@ -103,53 +112,73 @@ public record View(
             other = other == null ? Map.of() : other;
         }
 
+        private static Around of(String kind, Object... keysAndValues) {
+            return new Around(kind, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of()).with(keysAndValues);
+        }
+
         public static Around sunAndSky(String date, String time, double haze) {
-            return new Around("sun and sky", date, time, haze, 0.0, 0.0, 0.533, 0.2, null, null, null, null, Map.of());
+            return of("sun and sky", "date", date, "time", time, "haze", haze, "sunStops", 0.0, "skyStops", 0.0, "sunSize", 0.533, "albedo", 0.2);
         }
 
         public static Around hdri(String file, double rotation, double stops) {
-            return new Around("hdri", null, null, null, null, stops, null, null, file, rotation, null, null, Map.of());
+            return of("hdri", "skyStops", stops, "file", file, "rotation", rotation);
+        }
+
+        /** The same with other values: keys and values in turn; null takes a value away. */
+        public Around with(Object... keysAndValues) {
+            return Json.with(this, Around.class, keysAndValues);
         }
 
         public double or(Double v, double otherwise) {
             return v == null ? otherwise : v;
         }
 
+        /** At another moment; a sun set by hand follows the clock again. */
         public Around withTime(String d, String t) {
-            return new Around(kind, d, t, haze, sunStops, skyStops, sunSize, albedo, file, rotation, luminance, skyType, other);
+            return with("date", d, "time", t, "sunAzimuth", null, "sunHeight", null);
         }
 
         public Around withHaze(double h) {
-            return new Around(kind, date, time, h, sunStops, skyStops, sunSize, albedo, file, rotation, luminance, skyType, other);
+            return with("haze", h);
         }
 
         public Around withStops(double sun, double sky) {
-            return new Around(kind, date, time, haze, sun, sky, sunSize, albedo, file, rotation, luminance, skyType, other);
+            return with("sunStops", sun, "skyStops", sky);
         }
 
         public Around withSunSize(double degrees) {
-            return new Around(kind, date, time, haze, sunStops, skyStops, degrees, albedo, file, rotation, luminance, skyType, other);
+            return with("sunSize", degrees);
         }
 
         public Around withRotation(double degrees) {
-            return new Around(kind, date, time, haze, sunStops, skyStops, sunSize, albedo, file, degrees, luminance, skyType, other);
+            return with("rotation", degrees);
         }
 
         /** Type of the standard sky, 1 where none was chosen. */
+        @JsonIgnore
         public int standardSky() {
             return skyType == null ? 1 : skyType;
         }
 
+        public boolean takesSunOut() {
+            return sunOut != null && sunOut;
+        }
+
+        /** Whether the sun is set by hand. */
+        public boolean byHand() {
+            return sunAzimuth != null && sunHeight != null;
+        }
+
         public Around withSkyType(int t) {
-            return new Around("standard sky", date, time, haze, sunStops, skyStops, sunSize, albedo, file, rotation, luminance, t, other);
+            return with("kind", "standard sky", "skyType", t);
         }
 
         public Around withKind(String k) {
-            return new Around(k, date, time, haze, sunStops, skyStops, sunSize, albedo, file, rotation, luminance, skyType, other);
+            return with("kind", k);
         }
 
         public Around withFile(String f) {
-            return new Around(kind, date, time, haze, sunStops, skyStops, sunSize, albedo, f, rotation, luminance, skyType, other);
+            return with("file", f);
         }
     }
 
