@@ -13,8 +13,13 @@ public abstract class Aim {
         return whole;
     }
 
+    /** The same from a place, where some of the ways may not be open and fall to this one. */
+    public float wholeFrom(float px, float py, float pz) {
+        return whole;
+    }
+
     /**
-     * Chooses a direction in another way than at everything into the sample's x, y, z; returns the way's number, or -1 where there is none.
+     * Chooses a direction in another way than at everything into the sample's x, y, z; returns the way's number, or -1 where it falls to aiming at everything.
      *
      * @param choose in [0, 1)
      */

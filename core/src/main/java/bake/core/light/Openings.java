@@ -197,7 +197,7 @@ public final class Openings {
         return PaneAim.of(panes, cuts, worth, o);
     }
 
-    /** Chooses a direction through a pane into the sample's x, y, z, and tells which way that was; -1 for none, where the pane faces away. */
+    /** Chooses a direction through a pane into the sample's x, y, z, and tells which way that was; -1 where the pane faces away and everything is to be aimed at. */
     public int sample(float px, float py, float pz, float choose, float u1, float u2, LightSample out, Ray ray) {
         Cell c = at(px, py, pz, ray);
         int k = 0;
@@ -215,12 +215,16 @@ public final class Openings {
         return panes.get((way - 1) / (cuts * cuts)).perSteradian(px, py, pz, dx, dy, dz) * cuts * cuts;
     }
 
-    /** Density per steradian with which {@link #sample} gives a direction: the sum over all panes that lie in it. */
-    public float pdf(float px, float py, float pz, float dx, float dy, float dz, Ray ray) {
+    /**
+     * Density per steradian with which {@link #sample} gives a direction: the sum over all panes that lie in it.
+     *
+     * @param whole that of aiming at everything, which is done where the chosen pane faces away
+     */
+    public float pdf(float px, float py, float pz, float dx, float dy, float dz, float whole, Ray ray) {
         Cell c = at(px, py, pz, ray);
         float sum = 0;
         for (int k = 0; k < c.panes.length; k++) {
-            float q = c.panes[k].perSteradian(px, py, pz, dx, dy, dz);
+            float q = c.panes[k].faces(px, py, pz) ? c.panes[k].perSteradian(px, py, pz, dx, dy, dz) : whole;
             if (q > 0) sum += c.chance(k) * q;
         }
         return sum;

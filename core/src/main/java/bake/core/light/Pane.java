@@ -147,6 +147,10 @@ final class Pane {
         return u >= -0.05f && v >= -0.05f && (triangle ? u + v <= 1.05f : u <= 1.05f && v <= 1.05f);
     }
 
+    boolean oneSided() {
+        return oneSided;
+    }
+
     float area() {
         return area;
     }

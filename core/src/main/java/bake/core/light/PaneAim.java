@@ -15,12 +15,16 @@ final class PaneAim extends Aim {
     private final Pane[] panes;
     private final int[] numbers;
     private final int cuts;
+    private final boolean oneSided;
     /** Chance of each piece, pane by pane, and running sums of them. */
     private final float[] chances, sums;
 
     private PaneAim(Pane[] panes, int[] numbers, int cuts, float whole, float[] chances) {
         super(whole);
         this.panes = panes;
+        boolean any = false;
+        for (Pane p : panes) any |= p.oneSided();
+        oneSided = any;
         this.numbers = numbers;
         this.cuts = cuts;
         this.chances = chances;
@@ -74,9 +78,16 @@ final class PaneAim extends Aim {
 
     @Override
     public float pdf(float px, float py, float pz, float dx, float dy, float dz, float whole, int bin) {
-        float sum = whole() * whole;
+        float sum = wholeFrom(px, py, pz) * whole;
         for (int k = 0; k < panes.length; k++) sum += panes[k].perSteradian(px, py, pz, dx, dy, dz, cuts, chances, k * cuts * cuts);
         return sum;
+    }
+
+    @Override
+    public float wholeFrom(float px, float py, float pz) {
+        float w = whole();
+        if (oneSided) for (int k = 0; k < panes.length; k++) if (!panes[k].faces(px, py, pz)) w += sums[(k + 1) * cuts * cuts - 1] - (k == 0 ? 0 : sums[k * cuts * cuts - 1]);
+        return w;
     }
 
     @Override

@@ -80,28 +80,37 @@ final class Daylight {
         float share = aim != null ? 1 - aim.whole() : compass ? 0 : scene.openings().share(px, py, pz, spare);
         random.next2();
         if (choose >= share) {
-            scene.lights().aim(random.u, random.v, light);
-            way = 0;
+            lights(random, light);
         } else if (aim != null) way = aim.sample(px, py, pz, choose / share, random.u, random.v, light);
         else way = scene.openings().sample(px, py, pz, choose / share, random.u, random.v, light, spare);
         if (way < 0) {
-            light.pdf = 0;
-            return;
+            // From behind a portal one looks at everything instead.
+            lights(random, light);
         }
         float whole = scene.lights().read(light);
         light.pdf = pdf(aim, px, py, pz, light.x, light.y, light.z, whole, light.bin, spare);
-        if (learner != null) teach(px, py, pz, light, share, whole);
+        if (learner != null) teach(aim, px, py, pz, light, share, whole);
+    }
+
+    private void lights(PathSampler random, LightSample light) {
+        scene.lights().aim(random.u, random.v, light);
+        way = 0;
+    }
+
+    /** Chance of aiming at everything from a place, portals that face away from it counted in. */
+    private static float away(Aim aim, float px, float py, float pz) {
+        return aim == null ? 0 : aim.wholeFrom(px, py, pz);
     }
 
     /** What the way that was looked in stands for. */
-    private void teach(float px, float py, float pz, LightSample light, float share, float whole) {
+    private void teach(Aim aim, float px, float py, float pz, LightSample light, float share, float whole) {
         if (compass) {
             // Every direction belongs to a bin, and is told of it however it was found.
             way = 1 + light.bin;
             covered = false;
             perWay = whole / scene.lights().dome().binChance(light.bin);
         } else {
-            covered = way == 0 && light.pdf > (1 - share) * whole * 1.0001f;
+            covered = way == 0 && light.pdf > Math.max(1 - share, away(aim, px, py, pz)) * whole * 1.0001f;
             perWay = way == 0 ? whole : scene.openings().perPiece(way, px, py, pz, light.x, light.y, light.z);
         }
     }
@@ -115,7 +124,7 @@ final class Daylight {
         if (aim != null) return aim.pdf(px, py, pz, dx, dy, dz, whole, bin);
         if (compass) return whole;
         float share = scene.openings().share(px, py, pz, spare);
-        return share > 0 ? share * scene.openings().pdf(px, py, pz, dx, dy, dz, spare) + (1 - share) * whole : whole;
+        return share > 0 ? share * scene.openings().pdf(px, py, pz, dx, dy, dz, whole, spare) + (1 - share) * whole : whole;
     }
 
     /** Tells the learner what the last sample brought: luminance times cosine, 0 where it was hidden. */

@@ -79,12 +79,12 @@ class EmittersTest {
         int n = 200_000;
         for (int i = 0; i < n; i++) {
             c.openings().sample(0.1f, 0.2f, 0.3f, r.nextFloat(), r.nextFloat(), r.nextFloat(), out, ray);
-            sum += 1 / c.openings().pdf(0.1f, 0.2f, 0.3f, out.x, out.y, out.z, ray) / n;
+            sum += 1 / c.openings().pdf(0.1f, 0.2f, 0.3f, out.x, out.y, out.z, 0, ray) / n;
         }
         int hit = 0, m = 400_000;
         for (int i = 0; i < m; i++) {
             double z = r.nextDouble(-1, 1), t = r.nextDouble(2 * Math.PI), w = Math.sqrt(1 - z * z);
-            if (c.openings().pdf(0.1f, 0.2f, 0.3f, (float) (w * Math.cos(t)), (float) (w * Math.sin(t)), (float) z, ray) > 0) hit++;
+            if (c.openings().pdf(0.1f, 0.2f, 0.3f, (float) (w * Math.cos(t)), (float) (w * Math.sin(t)), (float) z, 0, ray) > 0) hit++;
         }
         assertEquals(4 * Math.PI * hit / m, sum, 0.03 * sum);
     }
