@@ -22,8 +22,9 @@ import java.util.concurrent.ForkJoinPool;
  * asked for; what it holds depends on the model alone, so it does not matter who asks first.
  */
 public final class Openings {
-    private static final int MOST = 256, GRID = 20, TESTS = 8, MOST_IN_CELL = 16, LOOKS = 2;
-    private static final float MARGIN = 4;
+    private static final int MOST = 256, GRID = 36, TESTS = 8, MOST_IN_CELL = 16, LOOKS = 2;
+    /** How far from panes their grid reaches, metres: to the depth of rooms, to the floor under a roof light, and to a ceiling. */
+    private static final float MARGIN = 12, BELOW = 6, ABOVE = 4;
     /** Glass within this distance of a portal's plane is looked at through the portal, metres. */
     private static final float NEAR = 0.4f;
 
@@ -101,8 +102,8 @@ public final class Openings {
                 lo = Math.min(lo, p.least(k));
                 hi = Math.max(hi, p.most(k));
             }
-            low[k] = lo - (k == 2 ? 1.5f : MARGIN * 2.5f);
-            cell[k] = (hi + MARGIN - low[k]) / GRID;
+            low[k] = lo - (k == 2 ? BELOW : MARGIN);
+            cell[k] = (hi + (k == 2 ? ABOVE : MARGIN) - low[k]) / GRID;
         }
     }
 

@@ -92,6 +92,6 @@ final class PaneAim extends Aim {
 
     @Override
     public boolean indoors() {
-        return true;
+        return whole() < 0.5f;
     }
 }

@@ -72,7 +72,7 @@ final class Daylight {
 
     /** Whether a point is in a room, where most of the surroundings is hidden. */
     boolean indoors(Aim aim, SurfacePoint p, Ray spare) {
-        return compass ? aim != null && aim.indoors() : scene.openings().share(p.px, p.py, p.pz, spare) > 0.5f;
+        return aim != null && aim.indoors() || !compass && scene.openings().share(p.px, p.py, p.pz, spare) > 0.5f;
     }
 
     /** Chooses a direction; everything about the sample is set. {@code choose}, in [0, 1), decides which way it is looked for. */
