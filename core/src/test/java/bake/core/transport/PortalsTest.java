@@ -87,6 +87,8 @@ class PortalsTest {
     void theSkyGuideAlone() {
         RenderScene none = RenderScene.compile(room(List.of()), ForkJoinPool.commonPool()), with = RenderScene.compile(room(List.of(WINDOW)), ForkJoinPool.commonPool());
         double[] whole = compare(picture(none, false, 1, 64), picture(none, false, 2, 64)), guide = compare(picture(none, true, 3, 64), picture(none, true, 4, 64)), portal = compare(picture(with, true, 5, 64), picture(with, true, 6, 64));
+        double[] unlearnt = compare(picture(with, false, 5, 64), picture(with, false, 6, 64));
+        assertTrue(portal[1] < 0.9 * unlearnt[1], "learnt " + portal[1] + ", unlearnt " + unlearnt[1]);
         double tolerance = 3.5 * Math.sqrt(whole[1] / (2 * 48 * 32)) + 0.002;
         assertEquals(1, guide[0] / whole[0], tolerance);
         assertEquals(1, portal[0] / whole[0], tolerance);
