@@ -398,7 +398,12 @@ public final class Workbench implements AutoCloseable {
         say("Reading " + file.getFileName() + "\u2026");
         background.execute(() -> {
             try {
-                bake.formats.picture.PanoramaReader.read(file);
+                long[] told = {System.nanoTime()};
+                bake.formats.picture.PanoramaReader.read(file, d -> {
+                    if (System.nanoTime() - told[0] < 400_000_000L) return;
+                    told[0] = System.nanoTime();
+                    say("Reading " + file.getFileName() + ", " + Math.round(100 * d) + " %\u2026");
+                }, background::isShutdown);
                 String name = bring(file, "sky");
                 later(() -> {
                     message.set(null);

@@ -4,11 +4,11 @@ import static org.lwjgl.util.tinyexr.TinyEXR.*;
 
 import bake.formats.AtomicFile;
 import bake.formats.FormatException;
+import bake.formats.picture.exr.Reader;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.FloatBuffer;
 import java.nio.IntBuffer;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.SortedMap;
 import org.lwjgl.PointerBuffer;
@@ -17,7 +17,6 @@ import org.lwjgl.system.MemoryUtil;
 import org.lwjgl.util.tinyexr.EXRChannelInfo;
 import org.lwjgl.util.tinyexr.EXRHeader;
 import org.lwjgl.util.tinyexr.EXRImage;
-import org.lwjgl.util.tinyexr.EXRVersion;
 
 /** OpenEXR pictures, scene-referred: cd/m2 by colour, Rec. 709 primaries. */
 public final class ExrFile {
@@ -82,82 +81,18 @@ public final class ExrFile {
         return error.get(0) == 0 ? "unknown reason" : MemoryUtil.memUTF8(error.get(0));
     }
 
-    /** Reads the colours of a picture: R, G, B, or Y for grey. Broken values are mended. */
+    /** Reads the colours of a picture: R, G, B, or Y for grey, in its display window. Broken values are mended. */
     public static Raster read(Path file) throws IOException {
-        String name = file.getFileName().toString();
-        long length = Files.size(file);
-        if (length > Integer.MAX_VALUE - 16) throw new FormatException(name, null, "is larger than 2 GB; save it compressed");
-        byte[] all = Files.readAllBytes(file);
-        ExrHeaderCheck.check(all, name);
-        ByteBuffer bytes = MemoryUtil.memAlloc(all.length);
-        try (MemoryStack stack = MemoryStack.stackPush()) {
-            bytes.put(0, all);
-            EXRVersion version = EXRVersion.calloc(stack);
-            must(ParseEXRVersionFromMemory(version, bytes), name, "the header cannot be read");
-            if (version.multipart() || version.non_image()) throw new FormatException(name, null, "multi-part and deep pictures are not read; save a single flat part");
-            EXRHeader header = EXRHeader.calloc(stack);
-            InitEXRHeader(header);
-            PointerBuffer error = stack.callocPointer(1);
-            must(ParseEXRHeaderFromMemory(header, version, bytes, error), name, "the header cannot be read");
-            try {
-                return load(stack, header, bytes, name);
-            } finally {
-                FreeEXRHeader(header);
-            }
-        } finally {
-            MemoryUtil.memFree(bytes);
-        }
-    }
-
-    private static Raster load(MemoryStack stack, EXRHeader header, ByteBuffer bytes, String name) throws IOException {
-        int n = header.num_channels();
-        IntBuffer want = header.requested_pixel_types();
-        for (int i = 0; i < n; i++) want.put(i, TINYEXR_PIXELTYPE_FLOAT);
-        EXRImage image = EXRImage.calloc(stack);
-        InitEXRImage(image);
-        PointerBuffer error = stack.callocPointer(1);
-        must(LoadEXRImageFromMemory(image, header, bytes, error), name, "the pixels cannot be read (" + message(error) + ")");
-        try {
-            int[] at = {-1, -1, -1};
-            for (int i = 0; i < n; i++) {
-                String c = header.channels().get(i).nameString();
-                if (c.equals("R")) at[0] = i;
-                if (c.equals("G")) at[1] = i;
-                if (c.equals("B")) at[2] = i;
-                if (c.equals("Y")) for (int k = 0; k < 3; k++) if (at[k] < 0) at[k] = i;
-            }
-            if (at[0] < 0 || at[1] < 0 || at[2] < 0) throw new FormatException(name, null, "has no colour channels R, G, B; save it with them");
-            int w = image.width(), h = image.height();
+        Raster[] out = new Raster[1];
+        Reader.read(file, (w, h) -> {
+            if (3L * w * h > Integer.MAX_VALUE - 16) throw new FormatException(file.getFileName().toString(), null, "is too large to hold as a whole");
             float[] rgb = new float[3 * w * h];
-            if (image.images() != null)
-                for (int c = 0; c < 3; c++) {
-                    FloatBuffer p = MemoryUtil.memFloatBuffer(image.images().get(at[c]), w * h);
-                    for (int i = 0; i < w * h; i++) rgb[3 * i + c] = p.get(i);
-                }
-            else
-                for (int t = 0; t < image.num_tiles(); t++) copyTile(image.tiles().get(t), header, at, rgb, w, h);
-            Raster r = new Raster(w, h, rgb);
-            r.mend();
-            return r;
-        } finally {
-            FreeEXRImage(image);
-        }
-    }
-
-    private static void copyTile(org.lwjgl.util.tinyexr.EXRTile tile, EXRHeader header, int[] at, float[] rgb, int w, int h) {
-        if (tile.level_x() != 0 || tile.level_y() != 0) return;
-        int tw = header.tile_size_x(), th = header.tile_size_y();
-        for (int c = 0; c < 3; c++) {
-            FloatBuffer p = MemoryUtil.memFloatBuffer(tile.images(header.num_channels()).get(at[c]), tw * th);
-            for (int y = 0; y < tile.height(); y++)
-                for (int x = 0; x < tile.width(); x++) {
-                    int gx = tile.offset_x() * tw + x, gy = tile.offset_y() * th + y;
-                    if (gx < w && gy < h) rgb[3 * (gy * w + gx) + c] = p.get(y * tw + x);
-                }
-        }
-    }
-
-    private static void must(int result, String name, String what) throws FormatException {
-        if (result != TINYEXR_SUCCESS) throw new FormatException(name, null, what + "; it may be broken or use a coding that is not read (DWAA, DWAB): save it as ZIP");
+            out[0] = new Raster(w, h, rgb);
+            return (x, y, row, n) -> {
+                for (int i = 0; i < n; i++) if (x + i >= 0 && x + i < w && y >= 0 && y < h) System.arraycopy(row, 3 * i, rgb, 3 * (y * w + x + i), 3);
+            };
+        }, done -> {}, () -> false);
+        out[0].mend();
+        return out[0];
     }
 }

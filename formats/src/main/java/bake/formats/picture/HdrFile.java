@@ -2,6 +2,7 @@ package bake.formats.picture;
 
 import bake.formats.AtomicFile;
 import bake.formats.FormatException;
+import bake.formats.picture.exr.Reader;
 import java.io.BufferedInputStream;
 import java.io.EOFException;
 import java.io.IOException;
@@ -10,6 +11,8 @@ import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.function.BooleanSupplier;
+import java.util.function.DoubleConsumer;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -79,15 +82,28 @@ public final class HdrFile {
 
     /** Reads cd/m2 by colour. Broken values are mended to zero. */
     public static Raster read(Path file) throws IOException {
+        Raster[] out = new Raster[1];
+        read(file, (w, h) -> {
+            if (3L * w * h > Integer.MAX_VALUE - 16) throw new FormatException(file.getFileName().toString(), null, "is too large to hold as a whole");
+            float[] rgb = new float[3 * w * h];
+            out[0] = new Raster(w, h, rgb);
+            return (x, y, row, n) -> System.arraycopy(row, 0, rgb, 3 * (y * w + x), 3 * n);
+        }, d -> {}, () -> false);
+        out[0].mend();
+        return out[0];
+    }
+
+    /** Reads row by row, as {@link Reader#read} does; each pixel once, within the picture. */
+    public static void read(Path file, Reader.Begin begin, DoubleConsumer done, BooleanSupplier stop) throws IOException {
         String name = file.getFileName().toString();
         try (InputStream in = new BufferedInputStream(Files.newInputStream(file), 1 << 16)) {
-            return read(in, name, Files.size(file));
+            read(in, name, Files.size(file), begin, done, stop);
         } catch (EOFException e) {
             throw new FormatException(name, null, "the file ends in the middle of the picture; copy or export it again");
         }
     }
 
-    private static Raster read(InputStream in, String name, long bytes) throws IOException {
+    private static void read(InputStream in, String name, long bytes, Reader.Begin begin, DoubleConsumer done, BooleanSupplier stop) throws IOException {
         String line = line(in, name);
         if (!line.startsWith("#?")) throw new FormatException(name, "header", "this is not a Radiance picture");
         float exposure = 1;
@@ -106,20 +122,22 @@ public final class HdrFile {
             throw new FormatException(name, "header", "a size of " + n2 + "x" + n1 + " does not fit this file; export it again");
         boolean rowsAreY = m.group(2).equals("Y"), flip1 = m.group(1).equals(rowsAreY ? "+" : "-"), flip2 = m.group(4).equals(rowsAreY ? "-" : "+");
         int w = rowsAreY ? n2 : n1, h = rowsAreY ? n1 : n2;
-        float[] rgb = new float[3 * w * h];
+        Reader.Sink sink = begin.begin(w, h);
         byte[] row = new byte[4 * n2];
+        float[] rgb = new float[3 * n2];
         for (int j = 0; j < n1; j++) {
+            if (stop.getAsBoolean()) throw new FormatException(name, null, "reading was stopped");
             readRow(in, row, n2, name, j);
             for (int i = 0; i < n2; i++) {
-                int a = flip1 ? n1 - 1 - j : j, b = flip2 ? n2 - 1 - i : i;
-                int o = 3 * (rowsAreY ? a * w + b : b * w + a), e = row[4 * i + 3] & 255;
+                int b = flip2 ? n2 - 1 - i : i, o = 3 * b, e = row[4 * i + 3] & 255;
                 float k = e == 0 ? 0 : (float) Math.scalb((double) EFFICACY / exposure, e - 136);
                 for (int c = 0; c < 3; c++) rgb[o + c] = ((row[4 * i + c] & 255) + (e == 0 ? 0 : 0.5f)) * k;
             }
+            int a = flip1 ? n1 - 1 - j : j;
+            if (rowsAreY) sink.row(0, a, rgb, n2);
+            else for (int i = 0; i < n2; i++) sink.row(a, i, new float[] {rgb[3 * i], rgb[3 * i + 1], rgb[3 * i + 2]}, 1);
+            done.accept((j + 1.0) / n1);
         }
-        Raster r = new Raster(w, h, rgb);
-        r.mend();
-        return r;
     }
 
     private static float positive(String s, String name) throws FormatException {
