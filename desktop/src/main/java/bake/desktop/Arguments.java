@@ -10,9 +10,12 @@ import java.util.Locale;
  * @param project a folder, a file, "demo", or null for an empty window
  * @param shot where to write a picture of the window, or null
  * @param proof whether to start a proof at once
+ * @param openings whether to look for openings at once
+ * @param lamp to be worked on, or null
+ * @param scroll how far down the sheet is, 0 to 1
  * @param seconds the easel may work before the shot
  */
-record Arguments(String project, Path shot, double seconds, int width, int height, Station station, String view, boolean fold, boolean proof, Showing showing) {
+record Arguments(String project, Path shot, double seconds, int width, int height, Station station, String view, boolean fold, boolean proof, Showing showing, boolean openings, String lamp, double scroll) {
 
     static Arguments parse(String... a) {
         String project = null, view = null;
@@ -21,7 +24,9 @@ record Arguments(String project, Path shot, double seconds, int width, int heigh
         int w = 1280, h = 800;
         Station station = Station.LIGHT;
         Showing showing = Showing.PICTURE;
-        boolean fold = false, proof = false;
+        boolean fold = false, proof = false, openings = false;
+        String lamp = null;
+        double scroll = 0;
         for (int i = 0; i < a.length; i++) {
             switch (a[i]) {
                 case "demo" -> project = "demo";
@@ -33,9 +38,12 @@ record Arguments(String project, Path shot, double seconds, int width, int heigh
                     try {
                         showing = Showing.valueOf(value(a, ++i).toUpperCase(Locale.ROOT));
                     } catch (IllegalArgumentException e) {
-                        throw new IllegalArgumentException("--show takes picture, clay, edges or materials");
+                        throw new IllegalArgumentException("--show takes picture, clay, edges, materials or lux");
                     }
                 }
+                case "--find-openings" -> openings = true;
+                case "--lamp" -> lamp = value(a, ++i);
+                case "--scroll" -> scroll = number(value(a, ++i));
                 case "--fold" -> fold = true;
                 case "--proof" -> proof = true;
                 case "--station" -> {
@@ -53,12 +61,12 @@ record Arguments(String project, Path shot, double seconds, int width, int heigh
                     h = (int) number(s[1]);
                 }
                 default -> {
-                    if (a[i].startsWith("-")) throw new IllegalArgumentException("unknown option " + a[i] + "; the window takes --shot, --wait, --station, --show, --view, --fold, --proof and --window");
+                    if (a[i].startsWith("-")) throw new IllegalArgumentException("unknown option " + a[i] + "; the window takes --shot, --wait, --station, --show, --view, --fold, --proof, --find-openings, --lamp, --scroll and --window");
                     project = a[i];
                 }
             }
         }
-        return new Arguments(project, shot, seconds, w, h, station, view, fold, proof, showing);
+        return new Arguments(project, shot, seconds, w, h, station, view, fold, proof, showing, openings, lamp, scroll);
     }
 
     private static String value(String[] a, int i) {

@@ -15,6 +15,8 @@ import javafx.util.Duration;
 
 /** The application: one window over one {@link Workbench}. */
 public final class BakeApp extends Application {
+    private MainWindow window;
+
     /** The first project, whose reading begins before the toolkit does. */
     static Reading reading;
 
@@ -24,7 +26,7 @@ public final class BakeApp extends Application {
     public void start(Stage stage) {
         Arguments a = Arguments.parse(getParameters().getRaw().toArray(String[]::new));
         bench = new Workbench(Platform::runLater);
-        MainWindow window = new MainWindow(bench, stage);
+        window = new MainWindow(bench, stage);
         Scene scene = window.scene(a.width(), a.height());
         stage.setTitle("Bake");
         stage.setX(0);
@@ -34,7 +36,8 @@ public final class BakeApp extends Application {
         stage.setScene(scene);
         stage.show();
         bench.stationProperty().set(a.station());
-        bench.showingProperty().set(a.showing());
+        bench.showingProperty().set(a.showing() == bake.studio.Showing.LUX ? bake.studio.Showing.PICTURE : a.showing());
+        bench.lighting().luxProperty().set(a.showing() == bake.studio.Showing.LUX);
         if (a.fold()) window.foldRail();
         window.focusEasel();
         if (reading != null) bench.open(reading);
@@ -70,6 +73,13 @@ public final class BakeApp extends Application {
     }
 
     private void shootAfter(Scene scene, Arguments a) {
+        PauseTransition ready = new PauseTransition(Duration.seconds(Math.min(5, a.seconds() / 2)));
+        ready.setOnFinished(e -> {
+            if (a.lamp() != null) bench.lighting().lampProperty().set(a.lamp());
+            if (a.openings()) bench.lighting().findOpenings();
+            Platform.runLater(() -> window.scroll(a.scroll()));
+        });
+        ready.play();
         PauseTransition t = new PauseTransition(Duration.seconds(a.seconds()));
         t.setOnFinished(e -> {
             try {

@@ -88,6 +88,7 @@ final class LightHandles extends Pane {
         boolean here = bench.stationProperty().get() == Station.LIGHT && bench.view() != null;
         setVisible(here);
         marks.getChildren().clear();
+        marks.setClip(new javafx.scene.shape.Rectangle(x, y, w, h));
         if (!here) {
             lighting.noMeter();
             return;
@@ -111,7 +112,7 @@ final class LightHandles extends Pane {
         for (Vec3 c : p.corners()) {
             double[] q = on(lens, c);
             if (q == null) return;
-            shape.getPoints().addAll(Math.clamp(q[0], x - 1, x + w), Math.clamp(q[1], y - 1, y + h));
+            shape.getPoints().addAll(q[0], q[1]);
         }
         boolean chosen = p.name().equals(lighting.portalProperty().get());
         shape.getStyleClass().add("portal-mark");

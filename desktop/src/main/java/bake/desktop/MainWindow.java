@@ -93,6 +93,12 @@ public final class MainWindow {
         easel.requestFocus();
     }
 
+    void scroll(double share) {
+        sheet.applyCss();
+        sheet.layout();
+        sheet.setVvalue(share);
+    }
+
     void foldRail() {
         railShown.setSelected(false);
     }
