@@ -12,7 +12,7 @@ import java.util.List;
  */
 public final class Emitters {
     /** Up to this many are all looked at for each choice. */
-    private static final int FEW = 16;
+    private static final int FEW = 48;
 
     private final int count, lamps;
     private final LampTable lampTable;
