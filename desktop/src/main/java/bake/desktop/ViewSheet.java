@@ -30,7 +30,8 @@ final class ViewSheet extends VBox {
         name.setOnAction(e -> bench.renameView(name.getText()));
         Button add = Ui.button("add-view", "Keep as new", "Keeps this camera as another view", bench::addView, "small");
         Button delete = Ui.button("delete-view", "Delete", "Takes this view away; undo brings it back", bench::deleteView, "small");
-        VBox views = Ui.card("Views", Ui.row(add, delete), list, Ui.row(Ui.label("Name", "dial-name"), name));
+        Button inside = Ui.button("go-inside", "Go inside", "Adds a view from inside the building, in its largest room with glass", () -> GoInside.from(bench), "small");
+        VBox views = Ui.card("Views", Ui.row(add, inside, delete), list, Ui.row(Ui.label("Name", "dial-name"), name));
         javafx.scene.layout.HBox.setHgrow(name, javafx.scene.layout.Priority.ALWAYS);
         focal = new Dial("focal", "Focal length", "%.0f mm", 8, 300, 24, true, "On a 36 mm wide sensor.", x -> camera("focal", c -> c.withFocal(x)));
         shift = new Dial("shift", "Vertical shift", "%+.1f mm", -24, 24, 0, false, "Raises or lowers the view without tilting the verticals.",

@@ -159,6 +159,16 @@ public final class Workbench implements AutoCloseable {
         ui.execute(r);
     }
 
+    void inBackground(Runnable r) {
+        background.execute(() -> {
+            try {
+                r.run();
+            } catch (RuntimeException | OutOfMemoryError e) {
+                fail(e);
+            }
+        });
+    }
+
     void say(String text) {
         later(() -> message.set(new Message(text, false)));
     }

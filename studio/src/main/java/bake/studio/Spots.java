@@ -3,6 +3,7 @@ package bake.studio;
 import bake.core.film.Film;
 import bake.core.geometry.Ray;
 import bake.core.math.Vec3;
+import bake.core.opening.Indoors;
 import bake.core.opening.OpeningFinder;
 import bake.core.scene.Camera;
 import bake.core.scene.Portal;
@@ -123,6 +124,11 @@ public final class Spots {
     /** What is wrong with a portal, or nothing. */
     public OpeningFinder.Fault check(Portal p) {
         return new OpeningFinder(scene, Workers.COMPILING).check(p);
+    }
+
+    /** A place to stand in the building, or null. */
+    public Indoors.Stand indoors() {
+        return Indoors.find(scene, Workers.COMPILING);
     }
 
     /** Names of the source groups. */

@@ -99,6 +99,16 @@ class OpeningFinderTest {
         assertEquals(OpeningFinder.Fault.LEADS_NOWHERE, f.check(doorway));
     }
 
+    /** A place to stand: in the room, at eye height, looking along it. */
+    @Test
+    void indoors() {
+        Indoors.Stand s = Indoors.find(house(true).compile(), ForkJoinPool.commonPool());
+        assertTrue(s.eye().x() > 0 && s.eye().x() < 6 && s.eye().y() > 0 && s.eye().y() < 4, s.toString());
+        assertEquals(1.5, s.eye().z(), 0.1);
+        assertTrue(s.target().minus(s.eye()).length() > 2.5);
+        assertNull(Indoors.find(house(false).compile(), ForkJoinPool.commonPool()), "without glass nobody knows");
+    }
+
     /** The opening that a click goes through, and glass where no opening is known. */
     @Test
     void clicks() {
