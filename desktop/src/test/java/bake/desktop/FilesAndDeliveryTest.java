@@ -55,8 +55,9 @@ class FilesAndDeliveryTest extends WindowFixture {
         assertEquals("sky/noon.hdr", bench.view().around().file());
         assertTrue(Files.isRegularFile(dir.resolve("sky/noon.hdr")));
         r.clickOn("#station-light");
-        r.interact(() -> r.lookup("#rotation-slider").queryAs(Slider.class).setValue(90));
-        until("it turns", () -> Double.valueOf(90).equals(bench.view().around().rotation()));
+        r.interact(() -> r.lookup("#hdri-ring").query().requestFocus());
+        r.push(KeyCode.SHIFT, KeyCode.RIGHT);
+        until("it turns", () -> Double.valueOf(10).equals(bench.view().around().rotation()));
         r.push(KeyCode.CONTROL, KeyCode.Z);
         r.push(KeyCode.CONTROL, KeyCode.Z);
         until("undo", () -> !bench.view().around().kind().equals("hdri"));

@@ -209,7 +209,8 @@ class LightStationTest extends WindowFixture {
         double[] height = new double[4];
         String[] all = {"early", "noon", "late", "blue"};
         for (int i = 0; i < 4; i++) {
-            r.clickOn("#sun-" + all[i]);
+            String id = "#sun-" + all[i];
+            r.interact(() -> r.lookup(id).queryButton().fire());
             height[i] = bake.studio.SunPosition.of(p, bench.view().around()).height();
         }
         assertEquals(14, height[0], 0.3);
@@ -219,7 +220,7 @@ class LightStationTest extends WindowFixture {
         r.interact(() -> bench.editView(null, v -> v.withAround(v.around().with("sunAzimuth", 200.0, "sunHeight", 33.0))));
         assertEquals(33, bake.studio.SunPosition.of(p, bench.view().around()).height());
         until("the sheet says so", () -> r.lookup((javafx.scene.Node n) -> n instanceof Label l && l.getText().contains("by hand")).tryQuery().isPresent());
-        r.clickOn("#sun-noon");
+        r.interact(() -> r.lookup("#sun-noon").queryButton().fire());
         assertFalse(bench.view().around().byHand(), "the clock counts again");
     }
 

@@ -123,6 +123,9 @@ public final class LiveRender implements AutoCloseable {
     /** Makes room for a proof: the easel rests until {@link #release}. */
     public synchronized void hold() {
         held = true;
+        // What comes after begins anew, be it the same light.
+        current = null;
+        last = null;
         interrupt = halted = true;
     }
 
@@ -153,6 +156,7 @@ public final class LiveRender implements AutoCloseable {
             } catch (Exception | OutOfMemoryError e) {
                 synchronized (this) {
                     if (closed) return; // the workers went first
+                    current = null;
                 }
                 failures.accept(e);
             }
@@ -240,6 +244,7 @@ public final class LiveRender implements AutoCloseable {
         synchronized (this) {
             r = current;
         }
+        if (r == null) return false;
         List<String> groups = s.scene.lights().groups();
         boolean lux = r.showing == Showing.LUX, lit = lux || r.showing == Showing.PICTURE || r.showing == Showing.CLAY;
         float[] gains = lit ? s.scene.lights().gains(Levels.of(r.view, groups, r.solo)) : null;
