@@ -32,6 +32,7 @@ final class LampEditor extends VBox {
     private final javafx.scene.control.TextField group, x, y, z;
     private final CandelaWeb web = new CandelaWeb();
     private final VBox place;
+    private final java.util.Map<String, IesFile.Photometry> read = new java.util.HashMap<>();
     private String name;
     private boolean setting;
 
@@ -130,8 +131,12 @@ final class LampEditor extends VBox {
         }
     }
 
+    /** Read once: this runs on the window's thread at every touch of a dial. */
     private IesFile.Photometry photometry(String f) throws IOException {
-        return IesFile.read(bake.formats.SafePath.inside(bench.folder(), f, "project.json"));
+        String key = bench.folder() + "/" + f;
+        IesFile.Photometry p = read.get(key);
+        if (p == null) read.put(key, p = IesFile.read(bake.formats.SafePath.inside(bench.folder(), f, "project.json")));
+        return p;
     }
 
     /** The same output in another unit. */

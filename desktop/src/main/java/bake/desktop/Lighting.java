@@ -50,11 +50,17 @@ public final class Lighting {
         this.bench = bench;
         this.background = background;
         lux.addListener((o, a, b) -> bench.show());
-        bench.projectProperty().addListener((o, a, b) -> {
-            if (b == null || a == null || a.name().equals(b.name())) return;
-            solo.set(Set.of());
-            tool.set(Tool.LOOK);
-        });
+    }
+
+    /** Forgets what belonged to the project that was open before. */
+    void begin() {
+        stop = true;
+        solo.set(Set.of());
+        tool.set(Tool.LOOK);
+        lamp.set(null);
+        portal.set(null);
+        faults.set(Map.of());
+        found = null;
     }
 
     public ObjectProperty<Tool> toolProperty() {

@@ -47,7 +47,7 @@ final class PortalsCard extends VBox {
         HBox tools = Ui.row(find, draw);
         getChildren().setAll(Ui.row(Ui.label("Openings", "card-title"), Ui.spring(), Ui.label(all.isEmpty() ? "" : all.size() + (all.size() == 1 ? " portal" : " portals"), "figure")), tools);
         if (busy) getChildren().add(Ui.note("Looking for openings\u2026"));
-        else if (all.isEmpty()) getChildren().add(Ui.note("Glass is found and looked through by itself. Portals are for openings without glass, and make rooms with many small panes quicker. They never change the light, only its noise."));
+        else if (all.isEmpty()) getChildren().add(Ui.note("Glass is found and looked through by itself. Portals are for openings without glass. They never change the light, only its noise."));
         Map<String, OpeningFinder.Fault> faults = lighting.faultsProperty().get();
         for (Portal p : all.subList(0, Math.min(SHOWN, all.size()))) line(p, faults.get(p.name()));
         if (all.size() > SHOWN) getChildren().add(Ui.note("and " + (all.size() - SHOWN) + " more; click one in the picture to work on it"));

@@ -229,6 +229,7 @@ public final class Workbench implements AutoCloseable {
         printA.set(null);
         printB.set(null);
         models.take(o);
+        lighting.begin();
         frame.set(null);
         message.set(null);
         live = new LiveRender(o.assembly(), o.compiled(), workers, x -> later(() -> frame.set(x)), this::fail);

@@ -53,14 +53,7 @@ public final class Diagram implements Passes {
 
     @Override
     public boolean pass(int number, Workers workers, BooleanSupplier stop) {
-        int across = (film.width() + TILE - 1) / TILE, down = (film.height() + TILE - 1) / TILE;
-        boolean[] stopped = new boolean[workers.threads()];
-        workers.run(across * down, (worker, tile) -> {
-            if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;
-            else tile(worker, number, tile % across * TILE, tile / across * TILE);
-        });
-        for (boolean s : stopped) if (s) return false;
-        return true;
+        return Passes.tiles(film, TILE, workers, stop, (worker, x, y) -> tile(worker, number, x, y));
     }
 
     @Override

@@ -23,7 +23,8 @@ public final class Illuminance implements Passes {
     private final Ray[] rays;
     private final SurfacePoint[] points;
     private final float[][] paths, looks;
-    private final float[] features = {1, 1, 1, 0, 0, 1, 0};
+    /** White, and for each thread the normal and distance of what it sees. */
+    private final float[][] features;
 
     /** @param bounces most surfaces that light may have touched on its way */
     public Illuminance(RenderScene scene, Camera camera, int bounces, Film film, Workers workers) {
@@ -36,26 +37,21 @@ public final class Illuminance implements Passes {
         rays = new Ray[n];
         points = new SurfacePoint[n];
         paths = new float[n][];
+        features = new float[n][];
         looks = new float[n][6];
         for (int i = 0; i < n; i++) {
             tracers[i] = new PathTracer(scene, bounces, 0);
             samplers[i] = new PathSampler();
             rays[i] = new Ray();
             points[i] = new SurfacePoint();
+            features[i] = new float[] {1, 1, 1, 0, 0, 1, 0};
             paths[i] = new float[tracers[i].channels()];
         }
     }
 
     @Override
     public boolean pass(int number, Workers workers, BooleanSupplier stop) {
-        int across = (film.width() + TILE - 1) / TILE, down = (film.height() + TILE - 1) / TILE;
-        boolean[] stopped = new boolean[workers.threads()];
-        workers.run(across * down, (worker, tile) -> {
-            if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;
-            else tile(worker, number, tile % across * TILE, tile / across * TILE);
-        });
-        for (boolean s : stopped) if (s) return false;
-        return true;
+        return Passes.tiles(film, TILE, workers, stop, (worker, x, y) -> tile(worker, number, x, y));
     }
 
     private void tile(int w, int number, int x0, int y0) {
@@ -63,7 +59,7 @@ public final class Illuminance implements Passes {
         for (int y = y0; y < Math.min(y0 + TILE, all.height()); y++)
             for (int x = x0; x < Math.min(x0 + TILE, all.width()); x++) {
                 PathSampler random = samplers[w];
-                float[] o = looks[w], path = paths[w], f = features.clone();
+                float[] o = looks[w], path = paths[w], f = features[w];
                 random.startPixel(x, y, number, 1);
                 random.next2();
                 lens.ray((x + random.u) / all.width(), (y + random.v) / all.height(), 0, 0, o);
@@ -76,7 +72,11 @@ public final class Illuminance implements Passes {
                     f[5] = p.gz * side;
                     f[6] = (float) Math.sqrt((p.px - o[0]) * (p.px - o[0]) + (p.py - o[1]) * (p.py - o[1]) + (p.pz - o[2]) * (p.pz - o[2]));
                     tracers[w].irradiance(p.px + e * p.gx, p.py + e * p.gy, p.pz + e * p.gz, f[3], f[4], f[5], random, path);
-                } else f[6] = 1e4f;
+                } else {
+                    f[3] = f[4] = 0;
+                    f[5] = 1;
+                    f[6] = 1e4f;
+                }
                 film.add(x, y, path);
                 film.addFeatures(x, y, f);
             }

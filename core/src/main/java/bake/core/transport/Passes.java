@@ -1,5 +1,6 @@
 package bake.core.transport;
 
+import bake.core.film.Film;
 import java.util.function.BooleanSupplier;
 
 /** A picture that is made pass by pass. */
@@ -14,4 +15,21 @@ public interface Passes {
 
     /** Rays traced so far by all threads. Read between passes. */
     long rays();
+
+    /** One tile of a pass, by its left upper pixel. */
+    interface Tile {
+        void make(int worker, int x, int y);
+    }
+
+    /** Goes over a film tile by tile; false when it was stopped. */
+    static boolean tiles(Film film, int size, Workers workers, BooleanSupplier stop, Tile tile) {
+        int across = (film.width() + size - 1) / size, down = (film.height() + size - 1) / size;
+        boolean[] stopped = new boolean[workers.threads()];
+        workers.run(across * down, (worker, k) -> {
+            if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;
+            else tile.make(worker, k % across * size, k / across * size);
+        });
+        for (boolean s : stopped) if (s) return false;
+        return true;
+    }
 }
