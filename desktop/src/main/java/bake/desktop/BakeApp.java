@@ -75,8 +75,8 @@ public final class BakeApp extends Application {
     private void shootAfter(Scene scene, Arguments a) {
         PauseTransition ready = new PauseTransition(Duration.seconds(Math.min(5, a.seconds() / 2)));
         ready.setOnFinished(e -> {
-            if (a.lamp() != null) bench.lighting().lampProperty().set(a.lamp());
-            if (a.openings()) bench.lighting().findOpenings();
+            if (a.lamp() != null) bench.lighting().lamps().chosenProperty().set(a.lamp());
+            if (a.openings()) bench.lighting().openings().find();
             Platform.runLater(() -> window.scroll(a.scroll()));
         });
         ready.play();

@@ -52,7 +52,7 @@ final class LampEditor extends VBox {
         turn = dial("lamp-turn", "Turn", "%.0f\u00b0", -180, 180, 0, false, "About its own axis.", v -> set("turn", l -> l.with("turn", Math.rint(v))));
         weight = dial("lamp-weight", "Sample weight", "%.2f", 0.1, 10, 1, true, "How often this lamp is looked for against others. More takes noise from its light and adds a little to all else; the light stays.", v -> set("weight", l -> l.with("weight", v)));
         group = Ui.field("lamp-group", 170, t -> {
-            LampSpec l = lighting.find(name);
+            LampSpec l = lighting.lamps().find(name);
             if (!setting && l != null && !t.isEmpty() && !t.equals(l.groupName())) set(null, q -> q.with("group", t));
         });
         x = coordinate("lamp-x", 0);
@@ -68,13 +68,13 @@ final class LampEditor extends VBox {
         });
         place = new VBox(6, Ui.row(Ui.label("At", "dial-name"), Ui.spring(), x, y, z, Ui.label("m", "dial-name")),
                 Ui.row(Ui.button("lamp-move", "Move: click there", "The next click on the picture moves the lamp before the surface there", () -> lighting.toolProperty().set(Lighting.Tool.MOVE), "small"),
-                        Ui.button("lamp-copy", "Copy", "A copy shares all settings but its place", () -> lighting.copy(name), "small"), Ui.button("lamp-delete", "Delete", null, () -> lighting.deleteLamp(name), "small")));
+                        Ui.button("lamp-copy", "Copy", "A copy shares all settings but its place", () -> lighting.lamps().copy(name), "small"), Ui.button("lamp-delete", "Delete", null, () -> lighting.lamps().delete(name), "small")));
         getChildren().addAll(Ui.row(shared, Ui.spring(), single()), choice, output, conversions, file, web, multiplier, kelvin, width, height, beam, field, place,
                 Ui.more("lamp-more", Ui.row(Ui.label("Group", "dial-name"), Ui.spring(), group), turn, visible, mirrored, twoSided, weight));
     }
 
     private javafx.scene.control.Button single() {
-        var b = Ui.button("lamp-single", "Make single", "Gives it settings of its own", () -> lighting.single(name), "small");
+        var b = Ui.button("lamp-single", "Make single", "Gives it settings of its own", () -> lighting.lamps().single(name), "small");
         b.visibleProperty().bind(shared.textProperty().isNotEmpty());
         b.managedProperty().bind(b.visibleProperty());
         shared.visibleProperty().bind(b.visibleProperty());
@@ -96,14 +96,14 @@ final class LampEditor extends VBox {
 
     private javafx.scene.control.TextField coordinate(String id, int axis) {
         return Ui.field(id, 58, t -> {
-            LampSpec l = lighting.find(name);
+            LampSpec l = lighting.lamps().find(name);
             if (setting || l == null) return;
             try {
                 double v = Double.parseDouble(t.replace(',', '.'));
                 if (Math.abs(v - l.position()[axis]) < 5e-4 || !Double.isFinite(v)) return;
                 double[] p = l.position().clone();
                 p[axis] = v;
-                lighting.change(name, null, q -> q.with("position", p));
+                lighting.lamps().change(name, null, q -> q.with("position", p));
             } catch (NumberFormatException e) {
                 show(l);
             }
@@ -113,10 +113,10 @@ final class LampEditor extends VBox {
     /** Changes what the lamp's settings are: its own, or those that it shares. */
     private void set(String key, UnaryOperator<LampSpec> how) {
         if (setting || name == null) return;
-        LampSpec l = lighting.find(name);
+        LampSpec l = lighting.lamps().find(name);
         if (l == null) return;
-        String owner = l.like() != null && !"group".equals(key) && !"turn".equals(key) && lighting.find(l.like()) != null ? l.like() : name;
-        lighting.change(owner, key == null ? null : "lamp " + key, how);
+        String owner = l.like() != null && !"group".equals(key) && !"turn".equals(key) && lighting.lamps().find(l.like()) != null ? l.like() : name;
+        lighting.lamps().change(owner, key == null ? null : "lamp " + key, how);
     }
 
     private static String unit(LampSpec l) {
@@ -141,7 +141,7 @@ final class LampEditor extends VBox {
 
     /** The same output in another unit. */
     private void change(String unit) {
-        LampSpec l = lighting.find(name);
+        LampSpec l = lighting.lamps().find(name);
         Lamp now = l == null ? null : lamp(l);
         if (now == null) return;
         double v = value(now, unit);

@@ -29,7 +29,7 @@ final class LampsCard extends VBox {
         bench.projectProperty().addListener((o, a, b) -> {
             if (a == null || b == null || a.lamps() != b.lamps()) refresh();
         });
-        lighting.lampProperty().addListener((o, a, b) -> refresh());
+        lighting.lamps().chosenProperty().addListener((o, a, b) -> refresh());
         lighting.toolProperty().addListener((o, a, b) -> refresh());
         refresh();
     }
@@ -37,10 +37,10 @@ final class LampsCard extends VBox {
     private void refresh() {
         if (bench.project() == null) return;
         List<LampSpec> all = bench.project().lamps();
-        String chosen = lighting.lampProperty().get();
+        String chosen = lighting.lamps().chosenProperty().get();
         // While one lamp's dials move only its values change; its controls must stay under the hand.
         String now = lighting.toolProperty().get() + "|" + chosen + "|" + all.stream().map(l -> l.name() + "/" + l.group() + "/" + l.like() + "/" + l.kind()).toList();
-        editor.show(lighting.find(chosen));
+        editor.show(lighting.lamps().find(chosen));
         if (now.equals(shown)) return;
         shown = now;
         MenuButton add = new MenuButton("Add\u2026");
@@ -50,8 +50,8 @@ final class LampsCard extends VBox {
             MenuItem i = new MenuItem(k.equals("ies") ? "Photometric lamp (.ies)\u2026" : Lamps.title(k));
             i.setId("add-" + k);
             i.setOnAction(e -> {
-                if (k.equals("ies")) editor.chooseFile(f -> lighting.placeFile(f));
-                else lighting.place(k);
+                if (k.equals("ies")) editor.chooseFile(f -> lighting.lamps().placeFile(f));
+                else lighting.lamps().place(k);
             });
             add.getItems().add(i);
         }
@@ -70,7 +70,7 @@ final class LampsCard extends VBox {
             for (LampSpec l : lamps) {
                 boolean here = l.name().equals(chosen);
                 if (n++ >= SHOWN && !here) continue;
-                Button b = Ui.button("lamp-" + LightStrip.id(l.name()), l.name() + (l.like() == null ? "" : "  (as " + l.like() + ")"), null, () -> lighting.lampProperty().set(here ? null : l.name()), "list-line");
+                Button b = Ui.button("lamp-" + LightStrip.id(l.name()), l.name() + (l.like() == null ? "" : "  (as " + l.like() + ")"), null, () -> lighting.lamps().chosenProperty().set(here ? null : l.name()), "list-line");
                 if (here) b.getStyleClass().add("list-here");
                 b.setMaxWidth(Double.MAX_VALUE);
                 b.setMinWidth(0);

@@ -36,9 +36,9 @@ final class LightHandles extends Pane {
         bench.projectProperty().addListener((o, a, b) -> refresh());
         bench.viewProperty().addListener((o, a, b) -> refresh());
         bench.printAProperty().addListener((o, a, b) -> refresh());
-        lighting.lampProperty().addListener((o, a, b) -> refresh());
-        lighting.portalProperty().addListener((o, a, b) -> refresh());
-        lighting.faultsProperty().addListener((o, a, b) -> refresh());
+        lighting.lamps().chosenProperty().addListener((o, a, b) -> refresh());
+        lighting.openings().chosenProperty().addListener((o, a, b) -> refresh());
+        lighting.openings().faultsProperty().addListener((o, a, b) -> refresh());
         lighting.toolProperty().addListener((o, a, t) -> setCursor(t == Lighting.Tool.LOOK ? Cursor.DEFAULT : Cursor.CROSSHAIR));
         lighting.readingProperty().addListener((o, a, r) -> read(r));
         addEventHandler(MouseEvent.MOUSE_MOVED, e -> {
@@ -94,7 +94,7 @@ final class LightHandles extends Pane {
             return;
         }
         Lens lens = new Lens(bench.view().camera().camera(), (int) Math.max(1, w), (int) Math.max(1, h));
-        for (Portal p : lighting.portals()) portal(lens, p);
+        for (Portal p : lighting.openings().all()) portal(lens, p);
         for (LampSpec l : bench.project().lamps()) lamp(lens, l);
     }
 
@@ -114,12 +114,12 @@ final class LightHandles extends Pane {
             if (q == null) return;
             shape.getPoints().addAll(q[0], q[1]);
         }
-        boolean chosen = p.name().equals(lighting.portalProperty().get());
+        boolean chosen = p.name().equals(lighting.openings().chosenProperty().get());
         shape.getStyleClass().add("portal-mark");
         if (chosen) shape.getStyleClass().add("chosen");
-        if (lighting.faultsProperty().get().containsKey(p.name())) shape.getStyleClass().add("faulty");
+        if (lighting.openings().faultsProperty().get().containsKey(p.name())) shape.getStyleClass().add("faulty");
         shape.setOnMousePressed(e -> {
-            if (lighting.toolProperty().get() == Lighting.Tool.LOOK) lighting.portalProperty().set(p.name());
+            if (lighting.toolProperty().get() == Lighting.Tool.LOOK) lighting.openings().chosenProperty().set(p.name());
         });
         marks.getChildren().add(shape);
         // The way it faces, into the room.
@@ -138,7 +138,7 @@ final class LightHandles extends Pane {
     private void lamp(Lens lens, LampSpec l) {
         double[] q = on(lens, new Vec3(l.position()[0], l.position()[1], l.position()[2]));
         if (!shows(q)) return;
-        boolean chosen = l.name().equals(lighting.lampProperty().get()), off = bench.view().off().contains(l.groupName());
+        boolean chosen = l.name().equals(lighting.lamps().chosenProperty().get()), off = bench.view().off().contains(l.groupName());
         Circle c = new Circle(q[0], q[1], chosen ? 7 : 5);
         c.getStyleClass().add("lamp-mark");
         if (chosen) c.getStyleClass().add("chosen");
@@ -146,7 +146,7 @@ final class LightHandles extends Pane {
         c.setAccessibleText("Lamp " + l.name());
         c.setCursor(Cursor.HAND);
         c.setOnMousePressed(e -> {
-            lighting.lampProperty().set(l.name());
+            lighting.lamps().chosenProperty().set(l.name());
             e.consume();
         });
         marks.getChildren().add(c);

@@ -185,7 +185,7 @@ public final class MainWindow {
     void take(Path p) {
         String n = p.getFileName().toString().toLowerCase(java.util.Locale.ROOT);
         if (n.endsWith(".hdr") || n.endsWith(".exr")) bench.useHdri(p);
-        else if (n.endsWith(".ies")) bench.lighting().placeFile(p);
+        else if (n.endsWith(".ies")) bench.lighting().lamps().placeFile(p);
         else bench.open(p.toString());
     }
 }

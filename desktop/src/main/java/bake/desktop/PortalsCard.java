@@ -25,18 +25,18 @@ final class PortalsCard extends VBox {
         bench.projectProperty().addListener((o, a, b) -> {
             if (a == null || b == null || a.portals() != b.portals()) refresh();
         });
-        lighting.findingProperty().addListener((o, a, b) -> refresh());
-        lighting.portalProperty().addListener((o, a, b) -> refresh());
-        lighting.faultsProperty().addListener((o, a, b) -> refresh());
+        lighting.openings().findingProperty().addListener((o, a, b) -> refresh());
+        lighting.openings().chosenProperty().addListener((o, a, b) -> refresh());
+        lighting.openings().faultsProperty().addListener((o, a, b) -> refresh());
         lighting.toolProperty().addListener((o, a, b) -> refresh());
         refresh();
     }
 
     private void refresh() {
-        List<Portal> all = lighting.portals();
-        boolean busy = lighting.findingProperty().get();
-        Button find = busy ? Ui.button("find-openings", "Stop", null, lighting::stopFinding, "small")
-                : Ui.button("find-openings", "Find openings", "Looks for windows, roof lights and holes in the walls of the rooms that have a view, and puts portals on them", lighting::findOpenings, "small");
+        List<Portal> all = lighting.openings().all();
+        boolean busy = lighting.openings().findingProperty().get();
+        Button find = busy ? Ui.button("find-openings", "Stop", null, () -> lighting.openings().stop(), "small")
+                : Ui.button("find-openings", "Find openings", "Looks for windows, roof lights and holes in the walls of the rooms that have a view, and puts portals on them", () -> lighting.openings().find(), "small");
         ToggleButton draw = new ToggleButton("Click a window\u2026");
         draw.setId("draw-portal");
         draw.getStyleClass().add("small");
@@ -48,14 +48,14 @@ final class PortalsCard extends VBox {
         getChildren().setAll(Ui.row(Ui.label("Openings", "card-title"), Ui.spring(), Ui.label(all.isEmpty() ? "" : all.size() + (all.size() == 1 ? " portal" : " portals"), "figure")), tools);
         if (busy) getChildren().add(Ui.note("Looking for openings\u2026"));
         else if (all.isEmpty()) getChildren().add(Ui.note("Glass is found and looked through by itself. Portals are for openings without glass. They never change the light, only its noise."));
-        Map<String, OpeningFinder.Fault> faults = lighting.faultsProperty().get();
+        Map<String, OpeningFinder.Fault> faults = lighting.openings().faultsProperty().get();
         for (Portal p : all.subList(0, Math.min(SHOWN, all.size()))) line(p, faults.get(p.name()));
         if (all.size() > SHOWN) getChildren().add(Ui.note("and " + (all.size() - SHOWN) + " more; click one in the picture to work on it"));
     }
 
     private void line(Portal p, OpeningFinder.Fault fault) {
-        boolean chosen = p.name().equals(lighting.portalProperty().get());
-        Button b = Ui.button("portal-" + LightStrip.id(p.name()), p.name(), null, () -> lighting.portalProperty().set(chosen ? null : p.name()), "list-line");
+        boolean chosen = p.name().equals(lighting.openings().chosenProperty().get());
+        Button b = Ui.button("portal-" + LightStrip.id(p.name()), p.name(), null, () -> lighting.openings().chosenProperty().set(chosen ? null : p.name()), "list-line");
         if (chosen) b.getStyleClass().add("list-here");
         getChildren().add(Ui.row(b, Ui.spring(), Ui.label(String.format(Locale.ROOT, "%.2f m\u00b2", p.size()), "figure")));
         if (fault != null) {
@@ -63,8 +63,8 @@ final class PortalsCard extends VBox {
             l.getStyleClass().add("needs-hand");
             getChildren().add(Ui.row(l, Ui.spring(), mend(p, fault)));
         } else if (chosen)
-            getChildren().add(Ui.row(Ui.button("portal-flip", "Flip", "Turns it to face the other side", () -> lighting.flip(p.name()), "small"),
-                    Ui.button("portal-delete", "Delete", null, () -> lighting.changePortal(p.name(), x -> null), "small")));
+            getChildren().add(Ui.row(Ui.button("portal-flip", "Flip", "Turns it to face the other side", () -> lighting.openings().flip(p.name()), "small"),
+                    Ui.button("portal-delete", "Delete", null, () -> lighting.openings().change(p.name(), x -> null), "small")));
     }
 
     private static String words(OpeningFinder.Fault f) {
@@ -76,7 +76,7 @@ final class PortalsCard extends VBox {
     }
 
     private Button mend(Portal p, OpeningFinder.Fault f) {
-        return f == OpeningFinder.Fault.FACES_OUT ? Ui.button("portal-mend", "Flip", "Turns it to face the room", () -> lighting.flip(p.name()), "small")
-                : Ui.button("portal-mend", "Delete", null, () -> lighting.changePortal(p.name(), x -> null), "small");
+        return f == OpeningFinder.Fault.FACES_OUT ? Ui.button("portal-mend", "Flip", "Turns it to face the room", () -> lighting.openings().flip(p.name()), "small")
+                : Ui.button("portal-mend", "Delete", null, () -> lighting.openings().change(p.name(), x -> null), "small");
     }
 }

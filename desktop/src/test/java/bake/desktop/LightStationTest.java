@@ -102,19 +102,19 @@ class LightStationTest extends WindowFixture {
     void openingsAreFoundFlippedAndMended(FxRobot r) {
         open();
         passes(1);
-        r.interact(() -> bench.lighting().findOpenings());
-        until("the window has a portal", () -> bench.project().portals().size() == 1 && !bench.lighting().findingProperty().get());
-        assertEquals(1, bench.lighting().portals().getFirst().normal().y(), 1e-3);
+        r.interact(() -> bench.lighting().openings().find());
+        until("the window has a portal", () -> bench.project().portals().size() == 1 && !bench.lighting().openings().findingProperty().get());
+        assertEquals(1, bench.lighting().openings().all().getFirst().normal().y(), 1e-3);
         String name = bench.project().portals().getFirst().name();
-        r.interact(() -> bench.lighting().flip(name));
+        r.interact(() -> bench.lighting().openings().flip(name));
         passes(1);
-        r.interact(() -> bench.lighting().check());
-        until("it is said that it faces out", () -> bench.lighting().faultsProperty().get().get(name) == OpeningFinder.Fault.FACES_OUT);
-        r.interact(() -> bench.lighting().flip(name));
-        until("all is well", () -> bench.lighting().faultsProperty().get().isEmpty());
-        r.interact(() -> bench.lighting().findOpenings());
-        until("nothing is added twice", () -> !bench.lighting().findingProperty().get() && bench.messageProperty().get() != null && bench.messageProperty().get().text().contains("already"));
-        r.interact(() -> bench.lighting().changePortal(name, p -> null));
+        r.interact(() -> bench.lighting().openings().check());
+        until("it is said that it faces out", () -> bench.lighting().openings().faultsProperty().get().get(name) == OpeningFinder.Fault.FACES_OUT);
+        r.interact(() -> bench.lighting().openings().flip(name));
+        until("all is well", () -> bench.lighting().openings().faultsProperty().get().isEmpty());
+        r.interact(() -> bench.lighting().openings().find());
+        until("nothing is added twice", () -> !bench.lighting().openings().findingProperty().get() && bench.messageProperty().get() != null && bench.messageProperty().get().text().contains("already"));
+        r.interact(() -> bench.lighting().openings().change(name, p -> null));
         assertTrue(bench.project().portals().isEmpty());
         passes(1);
         r.interact(() -> {
@@ -130,7 +130,7 @@ class LightStationTest extends WindowFixture {
         open();
         passes(1);
         r.interact(() -> {
-            bench.lighting().place("disc");
+            bench.lighting().lamps().place("disc");
             bench.lighting().click(0.5, 0.95);
         });
         until("it is there", () -> bench.project().lamps().size() == 2);
@@ -138,27 +138,27 @@ class LightStationTest extends WindowFixture {
         assertEquals("disc", l.kind());
         assertEquals(0.06, l.position()[2], 0.02, "a hand over the floor");
         assertEquals(1, l.direction()[2], 1e-3, "shining away from it");
-        assertEquals(l.name(), bench.lighting().lampProperty().get());
+        assertEquals(l.name(), bench.lighting().lamps().chosenProperty().get());
         passes(1);
         r.interact(() -> ((javafx.scene.control.ToggleButton) r.lookup("#lamp-unit-candela").query()).setSelected(true));
         assertEquals(900 / Math.PI, bench.project().lamps().get(1).candela(), 0.01);
-        r.interact(() -> bench.lighting().copy(l.name()));
+        r.interact(() -> bench.lighting().lamps().copy(l.name()));
         assertEquals(l.name(), bench.project().lamps().get(2).like());
-        r.interact(() -> bench.lighting().change(l.name(), null, x -> x.with("kelvin", 4100)));
+        r.interact(() -> bench.lighting().lamps().change(l.name(), null, x -> x.with("kelvin", 4100)));
         assertEquals(4100, bench.project().lamps().get(2).alone(bench.project().lamps()).kelvin());
         String copy = bench.project().lamps().get(2).name();
-        r.interact(() -> bench.lighting().single(copy));
-        assertNull(bench.lighting().find(copy).like());
-        assertEquals(4100, bench.lighting().find(copy).kelvin());
-        r.interact(() -> bench.lighting().deleteLamp(copy));
-        assertNull(bench.lighting().find(copy));
+        r.interact(() -> bench.lighting().lamps().single(copy));
+        assertNull(bench.lighting().lamps().find(copy).like());
+        assertEquals(4100, bench.lighting().lamps().find(copy).kelvin());
+        r.interact(() -> bench.lighting().lamps().delete(copy));
+        assertNull(bench.lighting().lamps().find(copy));
         passes(1);
         r.interact(() -> {
-            bench.lighting().lampProperty().set(l.name());
+            bench.lighting().lamps().chosenProperty().set(l.name());
             bench.lighting().toolProperty().set(Lighting.Tool.MOVE);
             bench.lighting().click(0.1, 0.5);
         });
-        assertTrue(Math.abs(bench.lighting().find(l.name()).position()[2] - 0.06) > 0.2, "it has moved to a wall");
+        assertTrue(Math.abs(bench.lighting().lamps().find(l.name()).position()[2] - 0.06) > 0.2, "it has moved to a wall");
     }
 
     @Test

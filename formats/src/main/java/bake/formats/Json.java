@@ -33,6 +33,17 @@ public final class Json {
         }
     }
 
+    /** What {@code upper} says, and of what it does not say what {@code lower} does. */
+    public static <T> T over(T upper, T lower, Class<T> type) {
+        com.fasterxml.jackson.databind.node.ObjectNode n = MAPPER.valueToTree(lower);
+        n.setAll((com.fasterxml.jackson.databind.node.ObjectNode) MAPPER.valueToTree(upper));
+        try {
+            return MAPPER.treeToValue(n, type);
+        } catch (com.fasterxml.jackson.core.JsonProcessingException e) {
+            throw new IllegalArgumentException(e.getOriginalMessage(), e);
+        }
+    }
+
     /**
      * A copy of a value with other fields.
      *

@@ -29,7 +29,7 @@ final class BandStore implements Closeable {
     record State(int rows, int fewest, double seconds, long rays, double noise) {}
 
     private final Path file;
-    private final int width, height;
+    private final int width, height, channels;
     private final FileChannel channel;
     private final ByteBuffer row;
     private final long begin;
@@ -39,12 +39,14 @@ final class BandStore implements Closeable {
      * Goes on from a file of the same picture, or begins one.
      *
      * @param identity of the picture and all that decides on it, its limits too
+     * @param channels 3 for colours, 4 with how much of the backdrop is covered
      */
-    BandStore(Path file, String identity, int width, int height) throws IOException {
+    BandStore(Path file, String identity, int width, int height, int channels) throws IOException {
         this.file = file;
         this.width = width;
         this.height = height;
-        row = ByteBuffer.allocate(6 * width).order(ByteOrder.LITTLE_ENDIAN);
+        this.channels = channels;
+        row = ByteBuffer.allocate(2 * channels * width).order(ByteOrder.LITTLE_ENDIAN);
         Files.createDirectories(file.toAbsolutePath().getParent());
         channel = FileChannel.open(file, StandardOpenOption.READ, StandardOpenOption.WRITE, StandardOpenOption.CREATE);
         byte[] id = (identity + " " + width + "x" + height).getBytes(StandardCharsets.UTF_8);
@@ -79,7 +81,7 @@ final class BandStore implements Closeable {
             b.flip();
             int n = b.getInt(), passes = b.getInt();
             double noise = b.getDouble(), seconds = b.getDouble();
-            long rays = b.getLong(), bytes = 6L * width * n;
+            long rays = b.getLong(), bytes = 2L * channels * width * n;
             if (n < 1 || n > height - state.rows || passes < 1) return;
             if (!read(mark.clear(), end() + BAND + bytes) || mark.getInt(0) != END) return;
             count(n, passes, noise, seconds, rays);
@@ -87,11 +89,11 @@ final class BandStore implements Closeable {
     }
 
     private void count(int n, int passes, double noise, double seconds, long rays) {
-        at += BAND + 6L * width * n + 4;
+        at += BAND + 2L * channels * width * n + 4;
         state = new State(state.rows + n, Math.min(state.fewest, passes), state.seconds + seconds, state.rays + rays, state.noise + noise * noise * n / height);
     }
 
-    /** Fills rows of colours; called once for each row of a band, from the top down. */
+    /** Fills rows of channels; called once for each row of a band, from the top down. */
     interface Rows {
         void read(int y, float[] rgb);
     }
@@ -101,7 +103,7 @@ final class BandStore implements Closeable {
         ByteBuffer b = ByteBuffer.allocate(BAND).order(ByteOrder.LITTLE_ENDIAN);
         write(b.putInt(n).putInt(p.passes()).putDouble(p.noise()).putDouble(p.seconds()).putLong(p.rays()).flip(), end());
         long to = end() + BAND;
-        float[] rgb = new float[3 * width];
+        float[] rgb = new float[channels * width];
         for (int y = 0; y < n; y++) {
             rows.read(state.rows + y, rgb);
             row.clear();
@@ -117,8 +119,8 @@ final class BandStore implements Closeable {
     /** Writes the picture that is whole now. */
     void finish(Path picture) throws IOException {
         if (state.rows < height) throw new IllegalStateException("rows are missing");
-        try (ExrRows out = new ExrRows(picture, width, height)) {
-            float[] rgb = new float[3 * width];
+        try (ExrRows out = new ExrRows(picture, width, height, channels == 4)) {
+            float[] rgb = new float[channels * width];
             ByteBuffer b = ByteBuffer.allocate(BAND).order(ByteOrder.LITTLE_ENDIAN);
             for (long from = begin; from < end(); from += 4) {
                 if (!read(b.clear(), from)) throw new FormatException(file.getFileName().toString(), null, "has lost its end; delete it to begin the picture anew");

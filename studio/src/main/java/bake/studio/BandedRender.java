@@ -30,12 +30,12 @@ public final class BandedRender {
 
     /** Rows of a band whose film stays within some bytes; at least 16. */
     public static int rows(int width, long bytes) {
-        return (int) Math.clamp(bytes / ((long) width * Film.bytesPerPixel(1)) / 16 * 16, 16, 1 << 20);
+        return (int) Math.clamp(bytes / ((long) width * Film.bytesPerPixel(2)) / 16 * 16, 16, 1 << 20);
     }
 
     /** Whether a picture's film would take more than some bytes. */
     public static boolean needed(int width, int height, long bytes) {
-        return (long) width * height * Film.bytesPerPixel(1) > bytes;
+        return (long) width * height * Film.bytesPerPixel(2) > bytes;
     }
 
     /** Memory that one film may take: a third of what Java may have. */
@@ -71,7 +71,8 @@ public final class BandedRender {
         int rows = Math.min(r.height(), rows(r.width(), bytes));
         var limits = order.preset();
         String whole = identity + " " + limits.noiseAim() + " " + limits.timeLimit() + " " + limits.samples();
-        try (BandStore store = new BandStore(Checkpoint.beside(file), whole, r.width(), r.height())) {
+        int channels = scene.scene().outlook().apart() ? 4 : 3;
+        try (BandStore store = new BandStore(Checkpoint.beside(file), whole, r.width(), r.height(), channels)) {
             while (store.state().rows() < r.height()) {
                 RenderJob job = band(store.state(), rows, each);
                 if (job.state() == RenderJob.State.STOPPED) {
@@ -79,12 +80,13 @@ public final class BandedRender {
                     return new RenderJob.Progress(RenderJob.State.STOPPED, 0, Double.POSITIVE_INFINITY, s.seconds(), 0, s.rows() / (double) r.height(), s.rays());
                 }
                 Film film = job.film();
-                float[] c = new float[3];
+                float[] c = new float[3], front = film.front();
                 int n = Math.min(rows, r.height() - store.state().rows());
                 store.add(n, job.progress(), (y, rgb) -> {
                     for (int x = 0; x < r.width(); x++) {
-                        film.mean(r.x() + x, r.y() + y, null, c);
-                        System.arraycopy(c, 0, rgb, 3 * x, 3);
+                        film.mean(r.x() + x, r.y() + y, front, c);
+                        System.arraycopy(c, 0, rgb, channels * x, 3);
+                        if (channels == 4) rgb[4 * x + 3] = film.cover(r.x() + x, r.y() + y);
                     }
                 });
             }
@@ -101,8 +103,8 @@ public final class BandedRender {
         Region band = new Region(r.x(), r.y() + y, r.width(), n);
         double limit = order.preset().timeLimit(), left = Math.max(0.01, limit - before.seconds());
         var preset = limit > 0 ? order.preset().withLimits(order.preset().noiseAim(), left * n / (r.height() - y), order.preset().samples()) : order.preset();
-        RenderJob job = new RenderJob(scene, new RenderJob.Order(order.view(), order.camera(), order.look(), preset, order.width(), order.height(), band, order.seed(), false), workers,
-                new Film(order.width(), order.height(), new int[scene.lights().groups().size()], band));
+        RenderJob.Order part = new RenderJob.Order(order.view(), order.camera(), order.look(), preset, order.width(), order.height(), band, order.seed(), false);
+        RenderJob job = new RenderJob(scene, part, workers, RenderJob.film(part, scene, band));
         current = job;
         if (stopped) job.stop();
         double done = y / (double) r.height(), share = n / (double) r.height();

@@ -28,9 +28,9 @@ import java.util.stream.Stream;
  * same bits as if nothing had happened. The file belongs to one scene, view and way of rendering; for any other it is ignored.
  */
 public final class Checkpoint {
-    private static final int MAGIC = 0x42414b43, VERSION = 2;
+    private static final int MAGIC = 0x42414b43, VERSION = 3;
     /** To be raised whenever the engine makes other bits of the same scene. */
-    private static final int ENGINE = 2;
+    private static final int ENGINE = 3;
     private static final int MOST_FILES = 20_000;
     /** Time between two writes, and how much more work than writing there must be. */
     private static final long EVERY = 60_000_000_000L, SHARE = 20;
@@ -72,7 +72,9 @@ public final class Checkpoint {
             put(d, "bake " + ENGINE + " " + ProjectFile.toJson(seen) + " " + o.width() + "x" + o.height() + o.region() + o.seed() + o.keepGroups());
             put(d, RenderJob.paths(o.preset(), o.seed()).kinds() + " " + o.preset().bounces() + " " + o.preset().clamp() + " " + o.preset().filter() + " " + o.preset().filterRadius());
             for (Path f : p.models().stream().map(m -> folder.resolve(m.file()).normalize().getParent()).distinct().toList()) stampAll(d, f);
-            if (v.around().file() != null) stamp(d, folder.resolve(v.around().file()));
+            stamp(d, folder, v.around());
+            stamp(d, folder, v.around().backdrop());
+            stamp(d, folder, v.around().mirrored());
             return HexFormat.of().formatHex(d.digest());
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException(e);
@@ -89,6 +91,10 @@ public final class Checkpoint {
         try (Stream<Path> s = Files.walk(folder, 3)) {
             for (Path f : s.filter(Files::isRegularFile).limit(MOST_FILES).sorted().toList()) stamp(d, f);
         }
+    }
+
+    private static void stamp(MessageDigest d, Path folder, View.Around a) throws IOException {
+        if (a != null && a.file() != null) stamp(d, folder.resolve(a.file()));
     }
 
     private static void stamp(MessageDigest d, Path f) throws IOException {

@@ -182,7 +182,7 @@ public final class LiveRender implements AutoCloseable {
     private Scene inClay(Scene s) {
         if (clayOf != s.materials()) clay = Showing.CLAY.of(s.materials());
         clayOf = s.materials();
-        return new Scene(s.meshes(), s.instances(), clay, s.textures(), s.lamps(), s.surroundings(), s.portals(), s.levels());
+        return s.withMaterials(clay);
     }
 
     private void render(Request r) throws java.io.IOException {

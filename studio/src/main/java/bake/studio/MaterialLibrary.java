@@ -66,14 +66,14 @@ public final class MaterialLibrary {
                 or(s.ior(), m.ior()), or(s.transmission(), m.transmission()), s.thin() == null ? m.thin() : s.thin(), or(s.translucency(), m.translucency()),
                 s.emission() == null ? m.emission() : vec(s.emission()), s.emission() == null ? m.emissionImage() : null, l,
                 m.relief().withRound(or(s.round(), m.relief().round())).withScatter(s.scatter() == null ? m.relief().scatter() : s.scatter()),
-                new Thrift(or(s.reach(), m.thrift().reach()), or(s.weight(), m.thrift().weight())));
+                new Thrift(or(s.reach(), m.thrift().reach()), or(s.weight(), m.thrift().weight())), s.catcher() == null ? m.catcher() : s.catcher());
     }
 
     /** A material of the library under another's name; the bumps that the other has stay on it. */
     static Material under(Material library, Material other) {
         Material m = new Material(other.name(), library.base(), null, other.alpha(), other.alphaMode(), other.cutoff(), library.metallic(), library.roughness(), null,
                 other.normalImage(), other.normalScale(), library.ior(), library.transmission(), library.thin(), library.translucency(), library.emission(), null,
-                library.layers(), other.relief(), other.thrift());
+                library.layers(), other.relief(), other.thrift(), other.catcher());
         // What is cut out by a picture's coverage keeps it, with the picture's colours.
         return other.alphaMode() == Material.AlphaMode.OPAQUE ? m : m.withBaseImage(other.baseImage());
     }

@@ -38,8 +38,7 @@ final class Panoramas {
     }
 
     /** The surroundings of a view with an HDRI. */
-    synchronized Surroundings hdri(Project project, View view) throws IOException {
-        View.Around a = view.around();
+    synchronized Surroundings.Hdri hdri(Project project, View view, View.Around a) throws IOException {
         if (a.file() == null) throw new FormatException("project.json", "view '" + view.name() + "'", "uses an HDRI but names no file; choose one on the Light station");
         Panorama p = read.get(a.file());
         if (p == null) read.put(a.file(), p = PanoramaReader.read(SafePath.inside(folder, a.file(), "project.json")));

@@ -31,7 +31,9 @@ public final class PictureOutput {
     }
 
     /**
-     * Writes a region. PNG and TIFF are 16 bit display light; EXR and HDR are scene light in cd/m2.
+     * Writes a region. PNG and TIFF are 16 bit display light; EXR and HDR are scene light in cd/m2. A film that keeps the backdrop apart is written
+     * without it and with how much of it is covered: beside colours that are not multiplied by that in PNG and TIFF, premultiplied in EXR, as those
+     * formats say. HDR has no place for it and gets the whole picture.
      *
      * @param gains three factors a plane, or null
      * @param denoise for display light only; pictures too large for it are written as they are
@@ -40,15 +42,56 @@ public final class PictureOutput {
         checkEnding(file);
         String n = file.getFileName().toString().toLowerCase(Locale.ROOT);
         if (n.endsWith(".exr") || n.endsWith(".hdr")) {
-            Raster raster = raster(film, gains, r);
-            if (n.endsWith(".hdr")) HdrFile.write(file, raster);
-            else ExrFile.write(file, r.width(), r.height(), planes(raster), true);
+            boolean hdr = n.endsWith(".hdr");
+            Raster raster = raster(film, hdr || film.front() == null ? gains : film.front(), r);
+            if (hdr) {
+                HdrFile.write(file, raster);
+                return;
+            }
+            TreeMap<String, float[]> planes = planes(raster);
+            if (film.front() != null) planes.put("A", cover(film, r));
+            ExrFile.write(file, r.width(), r.height(), planes, true);
+            return;
+        }
+        if (film.front() != null) {
+            BufferedImage image = DisplayPicture.image16WithAlpha(r.width(), r.height(), apart(film, finish, r, denoise && film.hasFeatures()));
+            if (n.endsWith(".png")) DisplayPicture.writePng(file, image, dpi);
+            else DisplayPicture.writeTiff(file, image);
             return;
         }
         short[] codes = denoise && film.hasFeatures() ? finish.rgb16(Denoiser.run(film, gains, r)) : finish.rgb16(film, gains, r);
         BufferedImage image = DisplayPicture.image16(r.width(), r.height(), codes);
         if (n.endsWith(".png")) DisplayPicture.writePng(file, image, dpi);
         else DisplayPicture.writeTiff(file, image);
+    }
+
+    /** Writes the whole picture as scene light to an EXR, its backdrop included. */
+    public static void writeWhole(Path file, Film film, Region r) throws IOException {
+        ExrFile.write(file, r.width(), r.height(), planes(raster(film, null, r)), true);
+    }
+
+    private static float[] cover(Film film, Region r) {
+        float[] out = new float[r.width() * r.height()];
+        for (int i = 0; i < out.length; i++) out[i] = film.cover(r.x() + i % r.width(), r.y() + i / r.width());
+        return out;
+    }
+
+    /** Codes 0 to 65535 of what stands before the backdrop and of how much it covers, four for each pixel. */
+    private static short[] apart(Film film, Finish finish, Region r, boolean denoise) {
+        float[] light = denoise ? Denoiser.run(film, film.front(), r) : raster(film, film.front(), r).rgb(), clean = denoise ? Denoiser.cover(film, r) : null, raw = denoise ? null : cover(film, r);
+        int n = r.width() * r.height();
+        float[] cover = new float[n];
+        for (int i = 0; i < n; i++) {
+            cover[i] = Math.clamp(denoise ? clean[3 * i] : raw[i], 0f, 1f);
+            float k = cover[i] > 1e-3f ? 1 / cover[i] : 0;
+            for (int c = 0; c < 3; c++) light[3 * i + c] *= k;
+        }
+        short[] rgb = finish.rgb16(light), out = new short[4 * n];
+        for (int i = 0; i < n; i++) {
+            System.arraycopy(rgb, 3 * i, out, 4 * i, 3);
+            out[4 * i + 3] = (short) Math.round(65535 * cover[i]);
+        }
+        return out;
     }
 
     /** An 8 bit PNG of a region, for proofs and prints. */

@@ -67,7 +67,7 @@ public final class ProofStore {
                 g.seconds(), g.passes(), Double.isFinite(g.noise()) ? g.noise() : 100, g.rays(), job.clampedShare(), job.order().seed(),
                 job.state() == RenderJob.State.STOPPED, false);
         Path at = of(number);
-        PictureOutput.write(at.resolve("picture.exr"), job.film(), job.finish(), null, r, false, 72);
+        PictureOutput.writeWhole(at.resolve("picture.exr"), job.film(), r);
         PictureOutput.writePng8(at.resolve("picture.png"), job.film(), job.finish(), null, r, job.order().preset().denoise());
         save(p);
         return p;

@@ -56,11 +56,14 @@ public final class RenderJob {
     private volatile long endsAt = Long.MAX_VALUE;
 
     public RenderJob(RenderScene scene, Order order, Workers workers) {
-        this(scene, order, workers, film(order, scene.lights().groups().size()));
+        this(scene, order, workers, film(order, scene, null));
     }
 
-    private static Film film(Order o, int groups) {
-        return o.keepGroups ? Film.byGroup(o.width, o.height, groups) : Film.merged(o.width, o.height, groups);
+    /** The film for an order; {@code part} is what it keeps, null for all. */
+    static Film film(Order o, RenderScene scene, Region part) {
+        int groups = scene.lights().groups().size();
+        if (o.keepGroups) return Film.byGroup(o.width, o.height, groups);
+        return Film.apart(o.width, o.height, groups, scene.scene().outlook().apart() ? scene.lights().backdropGroup() : -1, part == null ? Region.all(o.width, o.height) : part);
     }
 
     /** @param film empty, of the order's size, keeping at least its region */

@@ -9,6 +9,7 @@ import bake.core.scene.Instance;
 import bake.core.scene.Lamp;
 import bake.core.scene.Material;
 import bake.core.scene.Mesh;
+import bake.core.scene.Outlook;
 import bake.core.scene.Portal;
 import bake.core.scene.Scene;
 import bake.core.scene.Shapes;
@@ -45,6 +46,7 @@ public final class SceneAssembly {
     private final Map<Project.ModelRef, ImportedModel> models = new ConcurrentHashMap<>();
     private final Map<Project.ModelRef, String> stamps = new ConcurrentHashMap<>();
     private final Panoramas skies;
+    private final Backdrops backdrops;
     private final Map<String, IesFile.Photometry> photometries = new ConcurrentHashMap<>();
     private final List<Finding> findings = new ArrayList<>();
     private Parts parts;
@@ -57,6 +59,7 @@ public final class SceneAssembly {
     public SceneAssembly(Path projectFolder) {
         folder = projectFolder;
         skies = new Panoramas(projectFolder);
+        backdrops = new Backdrops(projectFolder);
     }
 
     /** Names of all layers, in the order of the models. */
@@ -122,11 +125,11 @@ public final class SceneAssembly {
         List<Instance> instances = visible(project);
         List<Material> materials = glow(view.off().contains(LightTable.GLOW) ? 0 : 1);
         List<Lamp> lamps = lamps(project, view);
-        Surroundings around = surroundings(project, view);
+        Surroundings around = surroundings(project, view, view.around());
         if (last != null && last.lamps().equals(lamps)) lamps = last.lamps();
         List<Portal> portals = portals(project);
         if (last != null && last.portals().equals(portals)) portals = last.portals();
-        return last = new Scene(parts.meshes, instances, materials, parts.textures, lamps, around, portals, Levels.of(view));
+        return last = new Scene(parts.meshes, instances, materials, parts.textures, lamps, around, portals, Levels.of(view), outlook(project, view, around));
     }
 
     private List<Instance> visible(Project project) {
@@ -284,11 +287,29 @@ public final class SceneAssembly {
         return List.copyOf(out);
     }
 
-    private Surroundings surroundings(Project project, View view) throws IOException {
+    /** What is seen where that is not the light. */
+    private Outlook outlook(Project project, View view, Surroundings light) throws IOException {
         View.Around a = view.around();
+        Outlook.Sight own = a.ground() != null && light instanceof Surroundings.Hdri h ? new Outlook.Grounded(h, ground(a.ground())) : null;
+        Outlook.Sight behind = a.backdrop() == null ? own : sight(project, view, a.backdrop().over(a)), mirrored = a.mirrored() == null ? own : sight(project, view, a.mirrored().over(a));
+        return behind == null && mirrored == null && !a.isApart() ? Outlook.PLAIN : new Outlook(behind, mirrored, a.isApart());
+    }
+
+    private Outlook.Sight sight(Project project, View view, View.Around a) throws IOException {
+        if (a.kind().equals("picture")) return backdrops.plate(view, a);
+        Surroundings s = surroundings(project, view, a);
+        return a.ground() != null && s instanceof Surroundings.Hdri h ? new Outlook.Grounded(h, ground(a.ground())) : new Outlook.Far(s);
+    }
+
+    private static Outlook.Ground ground(View.GroundSpec g) {
+        return new Outlook.Ground(g.x(), g.y(), g.z(), g.radius(), g.tripod(), g.softness(), g.stretch());
+    }
+
+    private Surroundings surroundings(Project project, View view, View.Around a) throws IOException {
         double skyStops = a.or(a.skyStops(), 0);
         return switch (a.kind()) {
-            case "hdri" -> skies.hdri(project, view);
+            case "hdri" -> skies.hdri(project, view, a);
+            case "picture" -> throw new FormatException("project.json", "view '" + view.name() + "'", "is lit by a flat picture, which gives no light; it can be the backdrop");
             case "plain" -> new Surroundings.Plain(a.luminance() == null ? new Vec3(1000, 1000, 1000) : vec(a.luminance()).times(Math.pow(2, skyStops)));
             case "standard sky" -> {
                 int type = a.standardSky();

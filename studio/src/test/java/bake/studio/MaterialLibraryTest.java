@@ -70,7 +70,7 @@ class MaterialLibraryTest {
         double own = furnace(m);
         assertTrue(own <= 1.012 && own >= 0.02, name + " gives " + own);
         Material white = new Material(m.name(), new Vec3(1, 1, 1), null, 1, Material.AlphaMode.OPAQUE, 0.5, m.metallic(), m.roughness(), null, null, 1, m.ior(), m.transmission(), m.thin(),
-                m.translucency(), Vec3.ZERO, null, m.layers().withAttenuation(new Vec3(1, 1, 1), Double.POSITIVE_INFINITY), m.relief(), m.thrift());
+                m.translucency(), Vec3.ZERO, null, m.layers().withAttenuation(new Vec3(1, 1, 1), Double.POSITIVE_INFINITY), m.relief(), m.thrift(), m.catcher());
         double all = furnace(white);
         // What is lost is stated: rough glass between its facets, stretched gloss by the round one's energy, cloth below its fuzz.
         boolean loses = m.transmission() > 0 && m.roughness() > 0.2 || m.layers().anisotropy() > 0 || m.layers().sheen().luminance() > 0;

@@ -13,7 +13,7 @@ public final class Film {
     /** Larger pictures do without features, and so without denoising, to spare memory. */
     private static final long MOST_FEATURES = 40_000_000;
 
-    private final int width, height, planes;
+    private final int width, height, planes, backdrop;
     /** The part that is kept. */
     private final Region kept;
     private final int[] planeOf;
@@ -22,6 +22,8 @@ public final class Film {
     private final int[] counts;
     /** Seven a pixel: sums of base colour, normal and distance of what was met first; null where not kept. */
     private final float[] features;
+    /** Sum of how much of the backdrop is covered. */
+    private final float[] cover;
 
     /**
      * @param planeOf plane of each source group, 0 to planes - 1
@@ -33,7 +35,13 @@ public final class Film {
 
     /** The same, keeping only a part of the picture in memory; nothing else may be asked for or added. */
     public Film(int width, int height, int[] planeOf, Region kept) {
+        this(width, height, planeOf, kept, -1);
+    }
+
+    /** @param backdrop plane of what lies behind the model, which is to be left out of picture files; -1 for none */
+    private Film(int width, int height, int[] planeOf, Region kept, int backdrop) {
         this.kept = kept;
+        this.backdrop = backdrop;
         if (width < 1 || height < 1) throw new IllegalArgumentException("a picture needs at least one pixel, not " + width + "x" + height);
         this.width = width;
         this.height = height;
@@ -47,12 +55,13 @@ public final class Film {
         sums = new float[(int) floats];
         squares = new float[(int) pixels];
         counts = new int[(int) pixels];
+        cover = new float[(int) pixels];
         features = pixels <= MOST_FEATURES ? new float[(int) (7 * pixels)] : null;
     }
 
     /** Bytes that a film takes for each pixel that it keeps, features included. */
     public static int bytesPerPixel(int planes) {
-        return 4 * (3 * planes + 2 + 7);
+        return 4 * (3 * planes + 3 + 7);
     }
 
     private int at(int x, int y) {
@@ -69,6 +78,7 @@ public final class Film {
         Floats.write(out, sums);
         Floats.write(out, squares);
         Floats.write(out, counts);
+        Floats.write(out, cover);
         if (features != null) Floats.write(out, features);
     }
 
@@ -81,12 +91,32 @@ public final class Film {
         Floats.read(in, sums);
         Floats.read(in, squares);
         Floats.read(in, counts);
+        Floats.read(in, cover);
         if (features != null) Floats.read(in, features);
     }
 
     /** A film whose groups all share one plane. */
     public static Film merged(int width, int height, int groups) {
         return new Film(width, height, new int[groups]);
+    }
+
+    /**
+     * A film with one plane for all groups, or two when one of them is a backdrop that is to be left out of picture files.
+     *
+     * @param backdrop the group that lies behind the model, or -1
+     */
+    public static Film apart(int width, int height, int groups, int backdrop, Region kept) {
+        int[] p = new int[groups];
+        if (backdrop >= 0) p[backdrop] = 1;
+        return new Film(width, height, p, kept, backdrop >= 0 ? 1 : -1);
+    }
+
+    /** Factors for planes that leave the backdrop out; null where it is not kept apart. */
+    public float[] front() {
+        if (backdrop < 0) return null;
+        float[] out = new float[3 * planes];
+        for (int i = 0; i < out.length; i++) out[i] = i / 3 == backdrop ? 0 : 1;
+        return out;
     }
 
     /** A film that keeps each group apart. */
@@ -124,11 +154,22 @@ public final class Film {
         counts[i]++;
     }
 
+    /** Adds how much of the backdrop one sample's path found covered. */
+    public void addCover(int x, int y, float covered) {
+        cover[at(x, y)] += covered;
+    }
+
     /** Adds what one sample's path met first: base colour, unit normal, distance in metres. */
     public void addFeatures(int x, int y, float[] f) {
         if (features == null) return;
         int o = 7 * at(x, y);
         for (int k = 0; k < 7; k++) features[o + k] += f[k];
+    }
+
+    /** How much of the backdrop is covered at a pixel, 0 to 1: by surfaces, and by the shadow on shadow catchers. */
+    public float cover(int x, int y) {
+        int i = at(x, y);
+        return counts[i] > 0 ? Math.clamp(cover[i] / counts[i], 0f, 1f) : 0;
     }
 
     public boolean hasFeatures() {

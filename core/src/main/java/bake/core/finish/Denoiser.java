@@ -53,6 +53,26 @@ public final class Denoiser {
         return run(film, gains, r, () -> false);
     }
 
+    /** How much of the backdrop is covered, as {@link Film#cover} says it, after denoising; three alike for each pixel. */
+    public static float[] cover(Film film, Region r) {
+        Denoiser d = new Denoiser(film, null, r, () -> false);
+        for (int y = 0; y < d.h; y++)
+            for (int x = 0; x < d.w; x++) {
+                int i = y * d.w + x;
+                float cover = film.cover(r.x() + x, r.y() + y), l = 0;
+                for (int c = 0; c < 3; c++) {
+                    l += d.light[3 * i + c] * d.base[3 * i + c] / 3;
+                    d.light[3 * i + c] = cover;
+                    d.base[3 * i + c] = 1;
+                }
+                // What is left of the backdrop is as noisy as the light that it shows; what is covered whole is not noisy.
+                d.variance[i] = l > 0 ? (float) (film.variance(r.x() + x, r.y() + y) * (1 - cover) * (1 - cover) / (l * l)) : 0;
+            }
+        d.smoothVariance();
+        for (int i = 0; i < LEVELS; i++) d.level(1 << i);
+        return d.light;
+    }
+
     /** The same; null when it was stopped, which is asked often. */
     public static float[] run(Film film, float[] gains, Region r, BooleanSupplier stop) {
         if (!film.hasFeatures()) throw new IllegalArgumentException("this picture is too large to denoise");

@@ -47,6 +47,18 @@ public enum ToneCurve {
     /** Display light 0 to 1 for scene light {@code x}, at least 0, with 1 the saturating luminance. */
     public abstract double apply(double x);
 
+    /** The scene light that is shown as {@code display}, 0 to 1: for 0 none, for 1 the least that is shown so. */
+    public double invert(double display) {
+        if (!(display > 0)) return 0;
+        double low = 0, high = WHITE;
+        for (int i = 0; i < 60; i++) {
+            double middle = (low + high) / 2;
+            if (apply(middle) < Math.min(1, display)) low = middle;
+            else high = middle;
+        }
+        return high;
+    }
+
     /** Derivative of {@link #apply}. */
     public abstract double slope(double x);
 }

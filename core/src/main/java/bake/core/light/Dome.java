@@ -118,6 +118,11 @@ public final class Dome {
         return new Vec3(turn[0] * d.x() + turn[3] * d.y() + turn[6] * d.z(), turn[1] * d.x() + turn[4] * d.y() + turn[7] * d.z(), turn[2] * d.x() + turn[5] * d.y() + turn[8] * d.z()).normalized();
     }
 
+    /** Texels of the picture from side to side. */
+    public int width() {
+        return width;
+    }
+
     /** How many bins the directions are sorted into. */
     public int bins() {
         return binChance.length;

@@ -20,7 +20,7 @@ public final class LightTable {
     private static final int SKY_WIDTH = 320;
     /** Light of the full moon in that of the sun: 12.7 and 26.7 magnitudes (from memory), 14 apart. */
     private static final double MOON = Math.pow(10, -0.4 * 14.0);
-    public static final String GLOW = "Glowing materials";
+    public static final String GLOW = "Glowing materials", BACKDROP = "Backdrop";
 
     private final Dome dome;
     private final Emitters emitters;
@@ -28,6 +28,7 @@ public final class LightTable {
     private final Vec3 sunDirection;
     private final Vec3 sunIlluminance;
     private final boolean disc;
+    private final int glow, backdrop;
     private final float sunCap, sunCos;
     private final float sunR, sunG, sunB;
 
@@ -92,11 +93,14 @@ public final class LightTable {
     }
 
     public LightTable(Surround s, List<Lamp> lamps, Geometry geometry, SurfaceTable surfaces) {
-        this(s, lamps, geometry, surfaces, false);
+        this(s, lamps, geometry, surfaces, false, false);
     }
 
-    /** @param byPower whether emitters are chosen by their power alone, for comparison */
-    public LightTable(Surround s, List<Lamp> lamps, Geometry geometry, SurfaceTable surfaces, boolean byPower) {
+    /**
+     * @param apart whether what lies behind the model is a source group of its own
+     * @param byPower whether emitters are chosen by their power alone, for comparison
+     */
+    public LightTable(Surround s, List<Lamp> lamps, Geometry geometry, SurfaceTable surfaces, boolean apart, boolean byPower) {
         List<String> names = new ArrayList<>(List.of("Sun", s.of() instanceof Surroundings.SunSky || s.of() instanceof Surroundings.General ? "Sky" : "Surroundings"));
         int[] groupOf = new int[lamps.size()];
         for (int i = 0; i < groupOf.length; i++) {
@@ -110,6 +114,9 @@ public final class LightTable {
         }
         int glow = names.size();
         names.add(GLOW);
+        this.glow = glow;
+        backdrop = apart ? names.size() : -1;
+        if (apart) names.add(BACKDROP);
         groups = List.copyOf(names);
         dome = s.dome();
         emitters = new Emitters(lamps, groupOf, geometry, surfaces, glow, byPower);
@@ -140,6 +147,16 @@ public final class LightTable {
 
     public List<String> groups() {
         return groups;
+    }
+
+    /** Source group of glowing materials. */
+    public int glowGroup() {
+        return glow;
+    }
+
+    /** Source group of what lies behind the model; -1 where that is part of the surroundings. */
+    public int backdropGroup() {
+        return backdrop;
     }
 
     public Dome dome() {

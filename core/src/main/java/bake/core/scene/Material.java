@@ -19,12 +19,13 @@ import bake.core.math.Vec3;
  * @param layers coat, sheen and the like
  * @param relief form finer than the triangles
  * @param thrift what is given up for time
+ * @param catcher whether the camera sees nothing of the surface but the shadow and the bounce on what lies behind it
  */
 public record Material(
         String name, Vec3 base, Image baseImage, double alpha, AlphaMode alphaMode, double cutoff,
         double metallic, double roughness, Image roughnessImage, Image normalImage, double normalScale,
         double ior, double transmission, boolean thin, double translucency,
-        Vec3 emission, Image emissionImage, Layers layers, Relief relief, Thrift thrift) {
+        Vec3 emission, Image emissionImage, Layers layers, Relief relief, Thrift thrift, boolean catcher) {
 
     /** A material without layers, relief and thrift. */
     public Material(
@@ -33,7 +34,7 @@ public record Material(
             double ior, double transmission, boolean thin, double translucency,
             Vec3 emission, Image emissionImage) {
         this(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale, ior, transmission, thin,
-                translucency, emission, emissionImage, Layers.NONE, Relief.NONE, Thrift.NONE);
+                translucency, emission, emissionImage, Layers.NONE, Relief.NONE, Thrift.NONE, false);
     }
 
     /** How {@code alpha} is read, as in glTF 2.0. */
@@ -83,49 +84,54 @@ public record Material(
 
     public Material withEmission(Vec3 e) {
         return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage,
-                normalImage, normalScale, ior, transmission, thin, translucency, e, emissionImage, layers, relief, thrift);
+                normalImage, normalScale, ior, transmission, thin, translucency, e, emissionImage, layers, relief, thrift, catcher);
     }
 
     public Material withTranslucency(double t) {
         return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage,
-                normalImage, normalScale, ior, transmission, thin, t, emission, emissionImage, layers, relief, thrift);
+                normalImage, normalScale, ior, transmission, thin, t, emission, emissionImage, layers, relief, thrift, catcher);
     }
 
     public Material withBaseImage(Image i) {
         return new Material(name, base, i, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage,
-                normalScale, ior, transmission, thin, translucency, emission, emissionImage, layers, relief, thrift);
+                normalScale, ior, transmission, thin, translucency, emission, emissionImage, layers, relief, thrift, catcher);
     }
 
     public Material withNormalImage(Image i, double scale) {
         return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, i,
-                scale, ior, transmission, thin, translucency, emission, emissionImage, layers, relief, thrift);
+                scale, ior, transmission, thin, translucency, emission, emissionImage, layers, relief, thrift, catcher);
     }
 
     public Material withAlpha(double a, AlphaMode mode, double cut) {
         return new Material(name, base, baseImage, a, mode, cut, metallic, roughness, roughnessImage, normalImage,
-                normalScale, ior, transmission, thin, translucency, emission, emissionImage, layers, relief, thrift);
+                normalScale, ior, transmission, thin, translucency, emission, emissionImage, layers, relief, thrift, catcher);
     }
 
     public Material withLayers(Layers l) {
         return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale, ior, transmission,
-                thin, translucency, emission, emissionImage, l, relief, thrift);
+                thin, translucency, emission, emissionImage, l, relief, thrift, catcher);
     }
 
     public Material withRelief(Relief r) {
         return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale, ior, transmission,
-                thin, translucency, emission, emissionImage, layers, r, thrift);
+                thin, translucency, emission, emissionImage, layers, r, thrift, catcher);
     }
 
     public Material withThrift(Thrift t) {
         return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale, ior, transmission,
-                thin, translucency, emission, emissionImage, layers, relief, t);
+                thin, translucency, emission, emissionImage, layers, relief, t, catcher);
     }
 
     /** This material with its texture numbers moved on by {@code by}, for joining scenes. */
     public Material shiftTextures(int by) {
         return new Material(name, base, shift(baseImage, by), alpha, alphaMode, cutoff, metallic, roughness,
                 shift(roughnessImage, by), shift(normalImage, by), normalScale, ior, transmission, thin, translucency,
-                emission, shift(emissionImage, by), layers.shift(by), relief.shift(by), thrift);
+                emission, shift(emissionImage, by), layers.shift(by), relief.shift(by), thrift, catcher);
+    }
+
+    public Material withCatcher(boolean c) {
+        return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale, ior, transmission,
+                thin, translucency, emission, emissionImage, layers, relief, thrift, c);
     }
 
     static Image shift(Image i, int by) {

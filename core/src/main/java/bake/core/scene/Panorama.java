@@ -1,7 +1,7 @@
 package bake.core.scene;
 
 /**
- * An equirectangular picture of the surroundings. The top row is the zenith, the middle column looks along +y. Linear Rec. 709
+ * An equirectangular picture of the surroundings, or a flat one that stands behind a model. The top row is the zenith, the middle column looks along +y. Linear Rec. 709
  * luminance by colour, cd/m2, finite and not negative. Immutable; two panoramas are equal when they are the same object.
  */
 public final class Panorama {

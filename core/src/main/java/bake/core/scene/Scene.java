@@ -5,37 +5,51 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * What the artist described, ready to compile; {@code levels} are factors on the light of source groups, named as in the light table. Immutable: an edit makes a new value that shares the lists it did
+ * What the artist described, ready to compile; {@code levels} are factors on the light of source groups, named as in the light table,
+ * {@code outlook} what is seen where that is not the light. Immutable: an edit makes a new value that shares the lists it did
  * not change, and compiling looks at that sharing to redo only what is new.
  */
 public record Scene(
         List<Mesh> meshes, List<Instance> instances, List<Material> materials, List<Texture> textures,
-        List<Lamp> lamps, Surroundings surroundings, List<Portal> portals, Map<String, Vec3> levels) {
+        List<Lamp> lamps, Surroundings surroundings, List<Portal> portals, Map<String, Vec3> levels, Outlook outlook) {
 
     /** A scene without portals. */
     public Scene(List<Mesh> meshes, List<Instance> instances, List<Material> materials, List<Texture> textures, List<Lamp> lamps, Surroundings surroundings) {
-        this(meshes, instances, materials, textures, lamps, surroundings, List.of(), Map.of());
+        this(meshes, instances, materials, textures, lamps, surroundings, List.of(), Map.of(), Outlook.PLAIN);
     }
 
     public Scene withSurroundings(Surroundings s) {
-        return new Scene(meshes, instances, materials, textures, lamps, s, portals, levels);
+        return new Scene(meshes, instances, materials, textures, lamps, s, portals, levels, outlook);
     }
 
     public Scene withLamps(List<Lamp> l) {
-        return new Scene(meshes, instances, materials, textures, l, surroundings, portals, levels);
+        return new Scene(meshes, instances, materials, textures, l, surroundings, portals, levels, outlook);
     }
 
     public Scene withInstances(List<Instance> i) {
-        return new Scene(meshes, i, materials, textures, lamps, surroundings, portals, levels);
+        return new Scene(meshes, i, materials, textures, lamps, surroundings, portals, levels, outlook);
     }
 
     public Scene withPortals(List<Portal> p) {
-        return new Scene(meshes, instances, materials, textures, lamps, surroundings, p, levels);
+        return new Scene(meshes, instances, materials, textures, lamps, surroundings, p, levels, outlook);
     }
 
     /** The same with the light of source groups, by their names, multiplied by a factor for each colour. */
     public Scene withLevels(Map<String, Vec3> l) {
-        return new Scene(meshes, instances, materials, textures, lamps, surroundings, portals, l);
+        return new Scene(meshes, instances, materials, textures, lamps, surroundings, portals, l, outlook);
+    }
+
+    public Scene withOutlook(Outlook o) {
+        return new Scene(meshes, instances, materials, textures, lamps, surroundings, portals, levels, o);
+    }
+
+    public Scene withMaterials(List<Material> m) {
+        return new Scene(meshes, instances, m, textures, lamps, surroundings, portals, levels, outlook);
+    }
+
+    /** Whether a surface shows only the shadow and bounce it receives. */
+    public boolean catches() {
+        return materials.stream().anyMatch(Material::catcher);
     }
 
     /** Triangles of the placed instances, each instance counted. */

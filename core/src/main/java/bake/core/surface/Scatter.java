@@ -182,15 +182,38 @@ public final class Scatter {
 
     /** Rounds off the edge that the true face's horizon cuts into light on a bent normal (Chiang et al. 2019, "Taming the Shadow Terminator"). */
     private void soften(float share) {
-        float q = Math.min(1, share), k = q * (1 + q - q * q);
+        float k = softening(share);
         r *= k;
         g *= k;
         b *= k;
     }
 
+    private static float softening(float share) {
+        float q = Math.min(1, share);
+        return q * (1 + q - q * q);
+    }
+
+    /** Part of what {@link #eval} gives for a direction of light that is matt, by colour; the rest is gloss, fuzz and coat. */
+    public void matt(float x, float y, float z, float[] out) {
+        out[0] = out[1] = out[2] = 0;
+        float iz = x * s.nx + y * s.ny + z * s.nz, side = x * s.gx + y * s.gy + z * s.gz;
+        if (iz * side <= 0 || pClear == 1) return;
+        float k = iz > 0 ? body(iz) * (1 - s.translucency) : body(-iz) * s.translucency;
+        k *= (1 - pClear) * under(Math.abs(iz));
+        if (s.bent < 0.9999f && iz > 0) k *= softening(side / (iz * s.bent));
+        out[0] = k * s.baseR;
+        out[1] = k * s.baseG;
+        out[2] = k * s.baseB;
+    }
+
+    /** The matt body without its colour and what goes through, times the cosine. */
+    private float body(float iz) {
+        float bodyI = gloss && f90d > 0 && s.metallic < 1 ? 1 - dielectricEnergy(iz) : 1;
+        return bodyScale * bodyO * bodyI * iz;
+    }
+
     private void reflect(float ix, float iy, float iz, float weight) {
-        float body = bodyScale * (1 - s.translucency), bodyI = gloss && f90d > 0 && s.metallic < 1 ? 1 - dielectricEnergy(iz) : 1;
-        float k = body * bodyO * bodyI * iz * weight;
+        float k = body(iz) * (1 - s.translucency) * weight;
         r = k * s.baseR;
         g = k * s.baseG;
         b = k * s.baseB;
@@ -215,8 +238,7 @@ public final class Scatter {
     }
 
     private void through(float iz, float weight) {
-        float bodyI = gloss && f90d > 0 ? 1 - dielectricEnergy(iz) : 1;
-        float k = bodyScale * s.translucency * bodyO * bodyI * iz * weight;
+        float k = body(iz) * s.translucency * weight;
         r = k * s.baseR;
         g = k * s.baseG;
         b = k * s.baseB;

@@ -282,6 +282,17 @@ public final class SurfacePoint {
         return ((bits >> 23) - 127) + (bits & 0x7fffff) * 0x1p-23f;
     }
 
+    /** Makes the surface matt and opaque, of a reflectance that may be above one. */
+    public void matt(float r, float g, float b) {
+        baseR = r;
+        baseG = g;
+        baseB = b;
+        emitR = emitG = emitB = metallic = transmission = translucency = 0;
+        alpha = alphaX = alphaY = 1;
+        layered = false;
+        ior = 1;
+    }
+
     /** An ideal matt white plane at a point, facing a normal: what a light meter's cell is. */
     public void setMeter(float x, float y, float z, float ux, float uy, float uz) {
         px = x;
@@ -293,12 +304,8 @@ public final class SurfacePoint {
         setNormal(ux, uy, uz);
         tx = ty = tz = 0;
         frame();
-        baseR = baseG = baseB = 1;
-        emitR = emitG = emitB = metallic = transmission = translucency = 0;
-        alpha = alphaX = alphaY = 1;
-        layered = false;
+        matt(1, 1, 1);
         bent = 1;
-        ior = 1;
         material = -1;
         front = true;
         offset = 4e-5f * Math.max(1, Math.max(Math.abs(px), Math.max(Math.abs(py), Math.abs(pz))));

@@ -29,7 +29,7 @@ public final class SurfaceTable implements TriangleFilter {
     final boolean[] layered;
     /** Which materials have any picture, so that a ray's footprint on them matters. */
     final boolean[] pictured;
-    private final boolean[] pane, mask, murky;
+    private final boolean[] pane, mask, murky, catcher;
     private final Pyramid[] pyramids;
 
     public SurfaceTable(List<Material> materials, List<Texture> textures) {
@@ -48,6 +48,7 @@ public final class SurfaceTable implements TriangleFilter {
         layered = new boolean[n];
         pictured = new boolean[n];
         murky = new boolean[n];
+        catcher = new boolean[n];
         for (int i = 0; i < n; i++) fill(i, materials.get(i));
     }
 
@@ -114,6 +115,7 @@ public final class SurfaceTable implements TriangleFilter {
             pictured[i] |= images[IMAGES * i + k] != null;
         }
         pane[i] = m.thin() && m.transmission() > 0;
+        catcher[i] = m.catcher();
         mask[i] = m.alphaMode() == Material.AlphaMode.MASK;
         boolean soft = m.alphaMode() == Material.AlphaMode.BLEND && (m.alpha() < 1 || m.baseImage() != null);
         flags[i] = (byte) ((mask[i] ? CUT_OUT : 0) | (pane[i] || soft ? PANE : 0));
@@ -122,6 +124,11 @@ public final class SurfaceTable implements TriangleFilter {
     /** Beer's law: absorption per metre of what leaves {@code colour} of the light after {@code distance}. */
     private static float absorption(double colour, double distance) {
         return distance > 0 && distance < Double.POSITIVE_INFINITY ? (float) (-Math.log(Math.clamp(colour, 1e-6, 1)) / distance) : 0;
+    }
+
+    /** Whether the camera sees only shadow and bounce of the material. */
+    public boolean catches(int material) {
+        return catcher[material];
     }
 
     /** Whether light is absorbed on its way inside the material. */

@@ -19,7 +19,7 @@ final class PathHead {
     final Scatter metScatter = new Scatter();
     /** What the path brought that is its own, by source group, cd/m2. */
     final float[] out;
-    final float[] features = new float[7];
+    final float[] features = new float[FirstSeen.LENGTH];
     /** Throughput from the camera to the first point. */
     float br, bg, bb;
     /** Whether second points of others may be seen from the first one. */

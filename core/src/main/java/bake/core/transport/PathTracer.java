@@ -1,11 +1,11 @@
 package bake.core.transport;
 
-import bake.core.film.Film;
 import bake.core.geometry.Ray;
 import bake.core.light.Aim;
 import bake.core.light.LightSample;
 import bake.core.light.LightTable;
 import bake.core.math.PathSampler;
+import bake.core.outlook.Scenery;
 import bake.core.surface.Fresnel;
 import bake.core.surface.Scatter;
 import bake.core.surface.SurfacePoint;
@@ -40,39 +40,36 @@ public final class PathTracer {
     private final float[] rgb = new float[4];
     private final Daylight daylight;
     private final Lamplight lamplight;
-    /** How the surroundings are looked for at the point, and at the last scattering; null for the unlearnt way. */
-    private Aim aim, lastAim;
+    /** How the surroundings are looked for at the point; null for the unlearnt way. */
+    private Aim aim;
 
     private final PathTrail trail = new PathTrail();
     private Looks looks = Looks.UNLEARNT;
-    /** How often the point and the one before looked for the surroundings and for emitters. */
-    private float skyLooks = 1, lampLooks = 1, lastSkyLooks = 1, lastLampLooks = 1;
+    /** How often the point looks for the surroundings and for emitters. */
+    private float skyLooks = 1, lampLooks = 1;
 
     private PathSampler random;
     private float[] out;
     /** Throughput of the path so far. */
     private float br, bg, bb;
-    /** Density of the last scattering; negative when light sampling could not have found what comes now. */
-    private float lastPdf;
-    /** Where the last scattering happened, and how far the ray has come since. */
-    private float lastX, lastY, lastZ, come;
-    /** Which way that faced, and whether light comes to it from both sides. */
-    private float lastNx, lastNy, lastNz;
-    private boolean around, lastAround;
-    /** What the lamp guide knows of the point, and of the one before. */
-    private int lampAt = -1, lastLampAt = -1;
+    /** The last scattering, and how far the ray has come since. */
+    private final Departure from = new Departure();
+    private float come;
+    /** Whether light comes to the point from both sides. */
+    private boolean around;
+    /** What the lamp guide knows of the point. */
+    private int lampAt = -1;
     /** Whether the path has left a surface in a way that calls for the clamp. */
     private boolean indirect;
     /** Whether only what the path meets next may still add its own light. */
     private boolean last;
-    /** Whether the path is still on its way from the camera, through panes at most. */
-    private boolean straight;
+    /** What the camera sees of the surroundings. */
+    private final Onlook onlook;
     private double clamped;
     /** Luminance that the path brought after a bounce, cd/m2. */
     private float bounced;
     private float cone;
-    /** What the path met first behind panes: base colour, normal, distance; for {@link Film#addFeatures}. */
-    final float[] first = new float[7];
+    final FirstSeen first = new FirstSeen();
 
     /**
      * @param clampLuminance greatest luminance one path may add indirectly, cd/m2; 0 for no limit
@@ -89,6 +86,7 @@ public final class PathTracer {
         daylight = new Daylight(scene);
         lamplight = new Lamplight(lights.emitters());
         edges = new RoundEdges(scene);
+        onlook = new Onlook(scene.scenery(), lights);
         this.bounces = bounces;
         clamp = clampLuminance > 0 ? (float) clampLuminance : Float.POSITIVE_INFINITY;
     }
@@ -96,6 +94,16 @@ public final class PathTracer {
     /** Sets the angle that one sample of the picture fills, radians: how sharply textures are looked at. */
     public void look(float radians) {
         cone = radians;
+    }
+
+    /** Sets what is seen behind the model. */
+    void frame(Scenery s) {
+        onlook.frame(s);
+    }
+
+    /** Sets where in the picture the next path begins, 0 left to 1 right and 0 top to 1 bottom: what a flat backdrop shows depends on it. */
+    void place(float x, float y) {
+        onlook.place(x, y);
     }
 
     /** Sets how often points look for light. */
@@ -154,31 +162,10 @@ public final class PathTracer {
         ray.set(ox, oy, oz, dx, dy, dz, Float.POSITIVE_INFINITY);
         ray.width = 0;
         ray.spread = cone;
-        lastPdf = -1;
-        straight = true;
-        sky(dx, dy, dz);
+        from.none();
+        onlook.begin(true);
+        first.nothing(dx, dy, dz);
         walk(0);
-    }
-
-    /** Features of what is no surface: white, facing the camera, far away. */
-    private void sky(float dx, float dy, float dz) {
-        first[0] = first[1] = first[2] = 1;
-        first[3] = -dx;
-        first[4] = -dy;
-        first[5] = -dz;
-        first[6] = 1e4f;
-    }
-
-    private void surface() {
-        // A metal's gloss carries its colour, glass and glowing surfaces show what has none.
-        boolean plain = point.transmission > 0.5f || point.emitR + point.emitG + point.emitB > 0;
-        first[0] = plain ? 1 : Math.max(0.02f, point.baseR);
-        first[1] = plain ? 1 : Math.max(0.02f, point.baseG);
-        first[2] = plain ? 1 : Math.max(0.02f, point.baseB);
-        first[3] = point.nx;
-        first[4] = point.ny;
-        first[5] = point.nz;
-        first[6] = come;
     }
 
     /** Adds one sample of the illuminance by colour on a plane at a point to {@code add}, by source group, lux. */
@@ -192,7 +179,8 @@ public final class PathTracer {
 
     private void begin(PathSampler sampler, float[] add, float weight) {
         random = sampler;
-        last = straight = false;
+        last = false;
+        onlook.begin(false);
         trail.none();
         point = ownPoint;
         scatter = ownScatter;
@@ -219,7 +207,7 @@ public final class PathTracer {
             come += ray.t;
             if (ray.item >= scene.tracer().firstLamp()) {
                 int lamp = scene.tracer().lamps().lamp(ray.item - scene.tracer().firstLamp());
-                if (lights.emitters().seen(lamp, straight)) {
+                if (lights.emitters().seen(lamp, onlook.straight)) {
                     meetLamp(lamp);
                     return;
                 }
@@ -239,8 +227,9 @@ public final class PathTracer {
             }
             passes = 0;
             float round = scene.surfaces().round(point.material);
-            if (round > 0 && (bounce == 0 || lastPdf < 0)) edges.at(point, round, ray, random);
-            if (bounce == 0) surface();
+            if (round > 0 && (bounce == 0 || from.pdf < 0)) edges.at(point, round, ray, random);
+            if (bounce == 0) first.surface(point, come);
+            onlook.meet(point, scene.surfaces().catches(point.material), ray, first);
             if (point.emitR + point.emitG + point.emitB > 0) meetGlow();
             if (last || bounce >= bounces) return;
             scatter.begin(point, -ray.dx, -ray.dy, -ray.dz);
@@ -261,16 +250,26 @@ public final class PathTracer {
 
     /** The path leaves the model: surroundings and sun. */
     private void escape() {
-        if (!lights.dome().dark()) {
+        if (onlook.seesBackdrop()) behind();
+        else if (!lights.dome().dark() || onlook.seesOther()) {
             float whole = lights.dome().read(ray.dx, ray.dy, ray.dz, rgb);
-            met(LightTable.DOME, rgb, lastPdf < 0 ? 0 : lastSkyLooks * daylight.pdf(lastAim, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, whole, (int) rgb[3], shadow));
+            onlook.replace(ray, rgb);
+            met(onlook.group(LightTable.DOME), rgb, from.pdf < 0 ? 0 : from.skyLooks * daylight.pdf(from.aim, from.x, from.y, from.z, ray.dx, ray.dy, ray.dz, whole, (int) rgb[3], shadow));
         }
         float sun = lights.pdfSun(ray.dx, ray.dy, ray.dz);
         // A disc that is not to be seen is not met; what light sampling finds of it then counts alone.
-        if (sun > 0 && (lights.showsDisc() || lastPdf >= 0)) {
+        if (sun > 0 && (lights.showsDisc() && onlook.seesDisc() || from.pdf >= 0)) {
             lights.sunLuminance(rgb);
-            met(LightTable.SUN, rgb, sun);
+            met(onlook.seesBackdrop() ? lights.backdropGroup() : onlook.group(LightTable.SUN), rgb, sun);
         }
+    }
+
+    /** What the camera sees behind the model covers as little as panes before it take away. */
+    private void behind() {
+        onlook.backdrop(ray, rgb);
+        onlook.colour(first, rgb);
+        first.values[FirstSeen.COVER] = 1 - (0.2126f * br + 0.7152f * bg + 0.0722f * bb);
+        met(lights.backdropGroup(), rgb, 0);
     }
 
     /** Past something that is not there for this path. */
@@ -283,7 +282,7 @@ public final class PathTracer {
 
     private void meetLamp(int lamp) {
         if (!lights.emitters().lampLuminance(lamp, ray.dx, ray.dy, ray.dz, rgb)) return;
-        met(lights.emitters().lampGroup(lamp), rgb, lastPdf < 0 ? 0 : lastLampLooks * lights.emitters().pdfLamp(lamp, lastX, lastY, lastZ, ray.dx, ray.dy, ray.dz, come, before(), lamplight.worths(lastLampAt), Math.max(0, lastLampAt)));
+        met(lights.emitters().lampGroup(lamp), rgb, from.pdf < 0 ? 0 : from.lampLooks * lights.emitters().pdfLamp(lamp, from.x, from.y, from.z, ray.dx, ray.dy, ray.dz, come, before(), lamplight.worths(from.lampAt), Math.max(0, from.lampAt)));
     }
 
     private void meetGlow() {
@@ -291,20 +290,20 @@ public final class PathTracer {
         rgb[0] = point.emitR;
         rgb[1] = point.emitG;
         rgb[2] = point.emitB;
-        met(lights.groups().size() - 1, rgb, lastPdf < 0 ? 0 : lastLampLooks * lights.emitters().pdfGlow(ray.item, ray.prim, lastX, lastY, lastZ, come, cos, before(), lamplight.worths(lastLampAt), Math.max(0, lastLampAt)));
+        met(lights.glowGroup(), rgb, from.pdf < 0 ? 0 : from.lampLooks * lights.emitters().pdfGlow(ray.item, ray.prim, from.x, from.y, from.z, come, cos, before(), lamplight.worths(from.lampAt), Math.max(0, from.lampAt)));
     }
 
     /** The other look at the last scattering, for asking how likely it would have found what was met. */
     private LightSample before() {
-        if (lastAround) scratch.fromAround();
-        else scratch.from(lastNx, lastNy, lastNz);
+        if (from.around) scratch.fromAround();
+        else scratch.from(from.nx, from.ny, from.nz);
         return scratch;
     }
 
     /** Adds light that the path ran into, which light sampling might have found with some density. */
     private void met(int group, float[] light, float other) {
         if (trail.met(group, light, other)) return;
-        float w = lastPdf < 0 ? 1 : weigh(lastPdf, other);
+        float w = from.pdf < 0 ? 1 : weigh(from.pdf, other);
         add(group, light[0] * w, light[1] * w, light[2] * w);
     }
 
@@ -321,9 +320,9 @@ public final class PathTracer {
             step(-1, ray.dx, ray.dy, ray.dz);
         } else {
             scale(mirror / (1 - p), mirror / (1 - p), mirror / (1 - p));
-            lastPdf = -1;
+            from.none();
             trail.mirrored();
-            straight = false;
+            onlook.mirror();
             float k = 2 * cos;
             step(1, ray.dx + k * point.nx, ray.dy + k * point.ny, ray.dz + k * point.nz);
         }
@@ -419,6 +418,7 @@ public final class PathTracer {
         scatter.eval(light.x, light.y, light.z);
         // Rough glass may scatter to others what it does not scatter here.
         if (!(scatter.r * light.r + scatter.g * light.g + scatter.b * light.b > 0) && !(trail.second() && point.transmission > 0)) return 0;
+        if (light.group == LightTable.DOME && onlook.mixes()) onlook.replace(point, scatter, light);
         float r = light.r, g = light.g, b = light.b;
         float side = light.x * point.gx + light.y * point.gy + light.z * point.gz > 0 ? 1 : -1, e = point.offset * side;
         float reach = light.distance == Float.POSITIVE_INFINITY ? light.distance : light.distance * 0.9999f - 2 * point.offset;
@@ -436,7 +436,7 @@ public final class PathTracer {
             float w = (alone ? 1 : weigh(light.pdf, scatter.pdf)) / light.pdf;
             boolean before = indirect;
             indirect = bounce > 0 || before;
-            add(light.group, scatter.r * r * w, scatter.g * g * w, scatter.b * b * w);
+            add(onlook.group(light.group), scatter.r * r * w, scatter.g * g * w, scatter.b * b * w);
             indirect = before;
         }
         return 0.2126f * r + 0.7152f * g + 0.0722f * b;
@@ -458,23 +458,18 @@ public final class PathTracer {
             if (roulette >= p) return false;
             scale(1 / p, 1 / p, 1 / p);
         }
-        straight = false;
-        lastPdf = scatter.smooth ? -1 : scatter.pdf;
+        onlook.scatter(scatter, onlook.catching());
+        from.pdf = scatter.smooth ? -1 : scatter.pdf;
         last = left[scatter.kind]-- <= 0;
         // A path stands for about this share of all directions; what is met in them may be seen as finely.
         if (!scatter.smooth) ray.spread = Math.max(ray.spread, Math.min(0.4f, WIDE / (float) Math.sqrt(scatter.pdf)));
         if (!scatter.smooth) indirect = true;
-        lastAim = aim;
-        lastSkyLooks = skyLooks;
-        lastLampLooks = lampLooks;
-        lastAround = around;
-        lastLampAt = lampAt;
-        lastNx = point.nx;
-        lastNy = point.ny;
-        lastNz = point.nz;
-        lastX = point.px;
-        lastY = point.py;
-        lastZ = point.pz;
+        from.aim = aim;
+        from.skyLooks = skyLooks;
+        from.lampLooks = lampLooks;
+        from.around = around;
+        from.lampAt = lampAt;
+        from.at(point);
         come = 0;
         float side = scatter.wx * point.gx + scatter.wy * point.gy + scatter.wz * point.gz > 0 ? 1 : -1;
         step(side, scatter.wx, scatter.wy, scatter.wz);
@@ -505,6 +500,7 @@ public final class PathTracer {
         r *= br;
         g *= bg;
         b *= bb;
+        if (onlook.catching()) onlook.lit(group, 0.2126f * r + 0.7152f * g + 0.0722f * b, first);
         if (indirect) bounced += 0.2126f * r + 0.7152f * g + 0.0722f * b;
         clamped += Clamp.add(out, group, r, g, b, indirect ? clamp : Float.POSITIVE_INFINITY);
     }

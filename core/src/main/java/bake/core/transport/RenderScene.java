@@ -8,6 +8,7 @@ import bake.core.geometry.Tracer;
 import bake.core.light.LightTable;
 import bake.core.light.Openings;
 import bake.core.math.PathSampler;
+import bake.core.outlook.Scenery;
 import bake.core.scene.Scene;
 import bake.core.surface.SurfaceTable;
 import java.util.concurrent.ForkJoinPool;
@@ -20,7 +21,7 @@ import java.util.concurrent.ForkJoinTask;
  */
 public record RenderScene(
         Scene scene, Geometry geometry, SurfaceTable surfaces, LightTable.Surround surround, LightTable lights, Tracer tracer,
-        Openings openings) {
+        Openings openings, Scenery scenery) {
 
     public static RenderScene compile(Scene scene, ForkJoinPool pool) {
         return compile(scene, null, pool, BlasStore.NONE);
@@ -53,20 +54,21 @@ public record RenderScene(
         Geometry geometry = sameShape ? before.geometry : new Geometry(scene.meshes(), scene.instances(), pool, store);
         SurfaceTable surfaces = sameLook ? before.surfaces : new SurfaceTable(scene.materials(), scene.textures(), before == null ? null : before.surfaces);
         LightTable.Surround around = sameSky ? before.surround : sky.join();
-        LightTable lights = new LightTable(around, scene.lamps(), geometry, surfaces);
+        Scenery scenery = Scenery.of(scene.outlook(), around, scene.catches(), before == null ? 1.5 : before.scenery.aspect(), before == null ? null : before.scenery);
+        LightTable lights = new LightTable(around, scene.lamps(), geometry, surfaces, scenery.apart(), false);
         Tracer tracer = Tracer.of(geometry, new LampShapes(scene.lamps()), surfaces, pool);
         Openings openings = sameShape && sameLook && old.portals().equals(scene.portals()) ? before.openings : Openings.find(scene.portals(), geometry, surfaces, pool);
-        return new RenderScene(scene, geometry, surfaces, around, lights, tracer, openings);
+        return new RenderScene(scene, geometry, surfaces, around, lights, tracer, openings, scenery);
     }
 
     /** This scene with lamps chosen by their power alone, to measure the choice by place against. */
     public RenderScene lampsByPower() {
-        return new RenderScene(scene, geometry, surfaces, surround, new LightTable(surround, scene.lamps(), geometry, surfaces, true), tracer, openings);
+        return new RenderScene(scene, geometry, surfaces, surround, new LightTable(surround, scene.lamps(), geometry, surfaces, scenery.apart(), true), tracer, openings, scenery);
     }
 
     /** This scene with other openings; the light is the same, only how it is found is not. */
     public RenderScene with(Openings o) {
-        return new RenderScene(scene, geometry, surfaces, surround, lights, tracer, o);
+        return new RenderScene(scene, geometry, surfaces, surround, lights, tracer, o, scenery);
     }
 
     /**
@@ -74,6 +76,6 @@ public record RenderScene(
      * been compiled, which takes a second or two of rays after the start of the process.
      */
     public RenderScene quickToStart(ForkJoinPool pool) {
-        return new RenderScene(scene, geometry, surfaces, surround, lights, new ScalarTracer(geometry, tracer.lamps(), surfaces, pool), openings);
+        return new RenderScene(scene, geometry, surfaces, surround, lights, new ScalarTracer(geometry, tracer.lamps(), surfaces, pool), openings, scenery);
     }
 }

@@ -4,6 +4,7 @@ import bake.core.film.Film;
 import bake.core.film.PixelFilter;
 import bake.core.film.Region;
 import bake.core.math.PathSampler;
+import bake.core.outlook.Scenery;
 import bake.core.scene.Camera;
 import java.util.function.BooleanSupplier;
 
@@ -40,6 +41,7 @@ public final class Renderer implements Passes {
         this.region = region.within(film.width(), film.height());
         lens = new Lens(camera, film.width(), film.height());
         gains = scene.lights().gains(scene.scene().levels());
+        Scenery scenery = scene.scenery().framed(film.width() / (double) film.height());
         int n = workers.threads();
         tracers = new PathTracer[n];
         samplers = new PathSampler[n];
@@ -51,6 +53,7 @@ public final class Renderer implements Passes {
         for (int i = 0; i < n; i++) {
             tracers[i] = new PathTracer(scene, settings.bounces(), settings.kinds(), settings.clamp() * camera.saturation());
             // Many samples share a pixel, so each may look more sharply than a pixel's width.
+            tracers[i].frame(scenery);
             tracers[i].look(SHARPNESS * lens.pixel(film.width()));
             samplers[i] = new PathSampler();
             paths[i] = new float[tracers[i].channels()];
@@ -117,6 +120,7 @@ public final class Renderer implements Passes {
             if (gains != null) for (int i = 0; i < head.out.length; i++) head.out[i] *= gains[i];
             if (head.weight != 1) for (int i = 0; i < head.out.length; i++) head.out[i] *= head.weight;
             film.add(head.x, head.y, head.out);
+            film.addCover(head.x, head.y, head.features[FirstSeen.COVER] * head.weight);
             film.addFeatures(head.x, head.y, head.features);
             clamped[worker] += head.clamped;
         }
@@ -139,11 +143,12 @@ public final class Renderer implements Passes {
         random.next2();
         lens.ray(fx / film.width(), fy / film.height(), random.u, random.v, r);
         head.begin();
+        tracer.place(fx / film.width(), fy / film.height());
         double before = tracer.clampedLuminance();
         if (exchanges()) tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head);
         else tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head.out);
         head.clamped = tracer.clampedLuminance() - before;
-        System.arraycopy(tracer.first, 0, head.features, 0, head.features.length);
+        System.arraycopy(tracer.first.values, 0, head.features, 0, head.features.length);
     }
 
     @Override

@@ -128,6 +128,7 @@ final class Training {
             random.next2();
         }
         java.util.Arrays.fill(out, 0);
+        tracers[worker].place(u, v);
         tracers[worker].radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, out);
         double all = 0;
         for (int g = 0; g < brought.length(); g++) {

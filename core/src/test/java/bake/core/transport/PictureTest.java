@@ -229,7 +229,7 @@ class PictureTest {
         assertTrue(with.openings().share(0, 0, 1, new bake.core.geometry.Ray()) > 0.5f, "the pane is found, and indoors it is preferred");
         var r = new LightMeter(with, 12).measure(new Vec3(0, 0, 0.2), Vec3.UP, 1 << 16, 3, 0);
         RenderScene without = new RenderScene(with.scene(), with.geometry(), with.surfaces(), with.surround(), with.lights(), with.tracer(),
-                bake.core.light.Openings.none());
+                bake.core.light.Openings.none(), with.scenery());
         var q = new LightMeter(without, 12).measure(new Vec3(0, 0, 0.2), Vec3.UP, 1 << 18, 4, 0);
         assertEquals(q.lux(), r.lux(), 3 * Math.hypot(q.error(), r.error()));
         double gain = q.error() * q.error() * 4 / (r.error() * r.error());

@@ -213,8 +213,8 @@ class StrategiesTest {
             for (int i = 0; i < 64; i++) {
                 r.start(k, 0, i, 9);
                 t.radiance(at[k], 0.1f, 5, 0, 0, -1, r, out);
-                tilt[k] += Math.toDegrees(Math.atan2(t.first[3], t.first[5])) / 64;
-                assertEquals(0, t.first[4], 0.02);
+                tilt[k] += Math.toDegrees(Math.atan2(t.first.values[3], t.first.values[5])) / 64;
+                assertEquals(0, t.first.values[4], 0.02);
             }
         assertEquals(45, tilt[0], 3);
         assertEquals(Math.toDegrees(Math.atan2(0.5, 1.5)), tilt[1], 2);

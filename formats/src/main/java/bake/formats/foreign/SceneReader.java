@@ -151,7 +151,7 @@ final class SceneReader {
         Material m = materials.get(material);
         if (m.base().equals(new Vec3(1, 1, 1))) return material;
         materials.set(material, new Material(m.name(), new Vec3(1, 1, 1), m.baseImage(), m.alpha(), m.alphaMode(), m.cutoff(), m.metallic(), m.roughness(), m.roughnessImage(), m.normalImage(),
-                m.normalScale(), m.ior(), m.transmission(), m.thin(), m.translucency(), m.emission(), m.emissionImage(), m.layers(), m.relief(), m.thrift()));
+                m.normalScale(), m.ior(), m.transmission(), m.thin(), m.translucency(), m.emission(), m.emissionImage(), m.layers(), m.relief(), m.thrift(), m.catcher()));
         return material;
     }
 

@@ -119,7 +119,7 @@ final class GltfMaterials {
                 number(p.path("metallicFactor"), 1, 0, 1), number(p.path("roughnessFactor"), 1, 0, 1),
                 image(p.path("metallicRoughnessTexture"), false, name), image(m.path("normalTexture"), false, name),
                 number(m.path("normalTexture").path("scale"), 1, -10, 10), number(x.path("KHR_materials_ior").path("ior"), 1.5, 1, 3),
-                transmission, transmission > 0 && !solid, translucency, emission, image(m.path("emissiveTexture"), true, name), layers(x, name), Relief.NONE, Thrift.NONE);
+                transmission, transmission > 0 && !solid, translucency, emission, image(m.path("emissiveTexture"), true, name), layers(x, name), Relief.NONE, Thrift.NONE, false);
     }
 
     /** Everything that the material extensions lay on and in a surface. */

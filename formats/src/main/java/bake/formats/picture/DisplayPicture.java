@@ -33,6 +33,13 @@ public final class DisplayPicture {
         return new BufferedImage(model, r, false, null);
     }
 
+    /** An image over 16 bit sRGB codes and coverage, four for each pixel; colours are not multiplied by coverage. */
+    public static BufferedImage image16WithAlpha(int width, int height, short[] rgba) {
+        ComponentColorModel model = new ComponentColorModel(ColorSpace.getInstance(ColorSpace.CS_sRGB), true, false, ComponentColorModel.TRANSLUCENT, DataBuffer.TYPE_USHORT);
+        WritableRaster r = Raster.createInterleavedRaster(new DataBufferUShort(rgba, rgba.length), width, height, 4 * width, 4, new int[] {0, 1, 2, 3}, null);
+        return new BufferedImage(model, r, false, null);
+    }
+
     /** An image over packed 0xAARRGGBB codes; alpha is kept when {@code alpha}. */
     public static BufferedImage image8(int width, int height, int[] argb, boolean alpha) {
         BufferedImage i = new BufferedImage(width, height, alpha ? BufferedImage.TYPE_INT_ARGB : BufferedImage.TYPE_INT_RGB);

@@ -20,20 +20,25 @@ import java.util.zip.Deflater;
  */
 public final class ExrRows implements Closeable {
     private static final int BLOCK = 16;
-    private static final String NAMES = "BGR";
 
     private final Path target, temp;
     private final FileChannel channel;
     private final int width, height;
+    /** Channels in the order of the file, which is that of their names. */
+    private final String names;
     private final long table;
     private final long[] offsets;
     private final ByteBuffer block;
     private int rows, inBlock;
     private boolean finished;
 
-    /** @throws FormatException when the size is none that the format can hold */
-    public ExrRows(Path file, int width, int height) throws IOException {
+    /**
+     * @param alpha whether each pixel has coverage after its colours, which then are premultiplied by it
+     * @throws FormatException when the size is none that the format can hold
+     */
+    public ExrRows(Path file, int width, int height, boolean alpha) throws IOException {
         if (width < 1 || height < 1 || (long) width * height > 1L << 40) throw new FormatException(file.getFileName().toString(), null, "cannot be " + width + "x" + height + " pixels");
+        names = alpha ? "ABGR" : "BGR";
         target = file.toAbsolutePath();
         Files.createDirectories(target.getParent());
         temp = Files.createTempFile(target.getParent(), "." + target.getFileName(), ".part");
@@ -41,7 +46,7 @@ public final class ExrRows implements Closeable {
         this.width = width;
         this.height = height;
         offsets = new long[(height + BLOCK - 1) / BLOCK];
-        block = ByteBuffer.allocate(2 * 3 * width * BLOCK).order(ByteOrder.LITTLE_ENDIAN);
+        block = ByteBuffer.allocate(2 * names.length() * width * BLOCK).order(ByteOrder.LITTLE_ENDIAN);
         ByteBuffer h = header();
         table = h.position();
         h.flip();
@@ -52,8 +57,8 @@ public final class ExrRows implements Closeable {
     private ByteBuffer header() {
         ByteBuffer b = ByteBuffer.allocate(1024).order(ByteOrder.LITTLE_ENDIAN);
         b.putInt(20000630).putInt(2);
-        attribute(b, "channels", "chlist", 3 * 18 + 1);
-        for (char c : NAMES.toCharArray()) b.put((byte) c).put((byte) 0).putInt(1).putInt(0).putInt(1).putInt(1); // half floats
+        attribute(b, "channels", "chlist", names.length() * 18 + 1);
+        for (char c : names.toCharArray()) b.put((byte) c).put((byte) 0).putInt(1).putInt(0).putInt(1).putInt(1); // half floats
         b.put((byte) 0);
         attribute(b, "compression", "compression", 1);
         b.put((byte) 3);
@@ -80,10 +85,11 @@ public final class ExrRows implements Closeable {
         while (b.hasRemaining()) at += channel.write(b, at);
     }
 
-    /** Adds one row: red, green and blue of each pixel, scene light. What is brighter than half floats can say is cut there. */
+    /** Adds one row: red, green and blue of each pixel, scene light, and coverage where it has that. What is brighter than half floats can say is cut there. */
     public void row(float[] rgb) throws IOException {
         if (rows == height) throw new IllegalStateException("all rows are written");
-        for (int c = 2; c >= 0; c--) for (int x = 0; x < width; x++) block.putShort(Float.floatToFloat16(Math.clamp(rgb[3 * x + c], 0f, 65_504f)));
+        int n = names.length();
+        for (int c = n - 1; c >= 0; c--) for (int x = 0; x < width; x++) block.putShort(Float.floatToFloat16(Math.clamp(rgb[n * x + c], 0f, 65_504f)));
         rows++;
         if (++inBlock == BLOCK || rows == height) flush();
     }

@@ -91,14 +91,15 @@ public record Project(
      * @param scatter whether repeats of pictures are broken up
      * @param reach distance that reflections see things at, metres; not true to nature
      * @param weight share of paths that go on from the surface; the mean stays, noise rises
+     * @param catcher whether the camera sees only shadow and bounce of the surface, on what lies behind it
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
     public record Surface(String name, double[] base, Double metallic, Double roughness, Double ior, Double transmission, Boolean thin,
             Double translucency, double[] emission, String from, Double coat, Double coatRoughness, double[] sheen, Double sheenRoughness, Double anisotropy,
-            double[] attenuation, Double attenuationDistance, Double round, Boolean scatter, Double reach, Double weight, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+            double[] attenuation, Double attenuationDistance, Double round, Boolean scatter, Double reach, Double weight, Boolean catcher, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
         /** A material that is just what the library has. */
         public static Surface of(String name, String from) {
-            return new Surface(name, null, null, null, null, null, null, null, null, from, null, null, null, null, null, null, null, null, null, null, null, Map.of());
+            return new Surface(name, null, null, null, null, null, null, null, null, from, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
         }
     }
 

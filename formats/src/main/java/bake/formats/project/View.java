@@ -100,11 +100,17 @@ public record View(
      * @param gamma exponent on an HDRI's luminance around its mean, saturation factor on its colours; 1 for both leaves it
      * @param lux horizontal illuminance that an HDRI is brought to before its level; absent for as stored
      * @param sunOut whether the sun is taken out of an HDRI and shines as a sun of its own
+     * @param ground how an HDRI stands on the ground for camera and mirrors; absent for infinitely far away
+     * @param backdrop what the camera sees behind the model instead; values it lacks are those of the light. Its kind may be "picture" as well: a flat one
+     * @param mirrored what mirrors and gloss show instead, likewise
+     * @param apart whether the backdrop is left out of picture files, which then carry how much of it is covered
+     * @param ev exposure at which a flat picture was taken, EV at ISO 100
+     * @param size of a flat picture, 1 for as small as fills the frame; {@code across} and {@code up} move it by shares of the frame
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
     public record Around(String kind, String date, String time, Double haze, Double sunStops, Double skyStops, Double sunSize, Double albedo,
             String file, Double rotation, double[] luminance, Integer skyType, Double sunAzimuth, Double sunHeight, Boolean sunDisc, Boolean moon, Double tilt, Double roll, Double gamma, Double saturation,
-            Double lux, Boolean sunOut, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+            Double lux, Boolean sunOut, GroundSpec ground, Around backdrop, Around mirrored, Boolean apart, Double ev, Double size, Double across, Double up, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
         public static final Around DEFAULT = sunAndSky("2027-03-14", "09:10", 2.5);
 
         public Around {
@@ -113,7 +119,7 @@ public record View(
         }
 
         private static Around of(String kind, Object... keysAndValues) {
-            return new Around(kind, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of()).with(keysAndValues);
+            return new Around(kind, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of()).with(keysAndValues);
         }
 
         public static Around sunAndSky(String date, String time, double haze) {
@@ -131,6 +137,17 @@ public record View(
 
         public double or(Double v, double otherwise) {
             return v == null ? otherwise : v;
+        }
+
+        /** This, with the values of the light where it has none itself. */
+        public Around over(Around light) {
+            return Json.over(this, light.with("backdrop", null, "mirrored", null, "ground", null, "apart", null), Around.class);
+        }
+
+        /** Whether the backdrop is left out of picture files. */
+        @JsonIgnore
+        public boolean isApart() {
+            return apart != null && apart;
         }
 
         /** At another moment; a sun set by hand follows the clock again. */
@@ -179,6 +196,33 @@ public record View(
 
         public Around withFile(String f) {
             return with("file", f);
+        }
+    }
+
+    /**
+     * How a panorama stands on the ground, metres.
+     *
+     * @param x middle of the floor, likewise {@code y} and {@code z}
+     * @param radius of the floor
+     * @param tripod height of the lens when the panorama was taken
+     * @param softness of the rim, 0 to 1
+     * @param stretch height of the upright wall in radii
+     */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record GroundSpec(Double x, Double y, Double z, Double radius, Double tripod, Double softness, Double stretch, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        public GroundSpec {
+            x = x == null ? 0 : x;
+            y = y == null ? 0 : y;
+            z = z == null ? 0 : z;
+            radius = radius == null ? 25 : radius;
+            tripod = tripod == null ? 1.6 : tripod;
+            softness = softness == null ? 0.3 : softness;
+            stretch = stretch == null ? 0.5 : stretch;
+            other = other == null ? Map.of() : other;
+        }
+
+        public GroundSpec with(Object... keysAndValues) {
+            return Json.with(this, GroundSpec.class, keysAndValues);
         }
     }
 
