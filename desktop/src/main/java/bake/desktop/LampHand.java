@@ -49,7 +49,7 @@ public final class LampHand {
         background.execute(() -> {
             try {
                 bake.formats.light.IesFile.read(file);
-                String inside = bench.bring(file, "lamps");
+                String inside = bench.skyFiles().bring(file, "lamps");
                 bench.later(() -> {
                     iesFile = inside;
                     place("ies");

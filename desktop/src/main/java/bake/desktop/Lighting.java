@@ -16,7 +16,7 @@ import javafx.beans.property.SimpleObjectProperty;
 /** What the Light station can do besides setting values: lamps and portals on the picture, the light meter, soloed groups. Holds no control. */
 public final class Lighting {
     /** What a click on the picture does. */
-    public enum Tool { LOOK, LAMP, MOVE, PORTAL }
+    public enum Tool { LOOK, LAMP, MOVE, PORTAL, CATCH }
 
     private final Workbench bench;
     private final ExecutorService background;
@@ -130,6 +130,9 @@ public final class Lighting {
             }
             case MOVE -> {
                 if (p != null) lamps.move(lamps.chosenProperty().get(), p);
+            }
+            case CATCH -> {
+                if (p != null) bench.sights().catchShadows(p.material(), true);
             }
             default -> {
                 openings.at(s, x, y);

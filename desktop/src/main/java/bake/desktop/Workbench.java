@@ -56,6 +56,8 @@ public final class Workbench implements AutoCloseable {
     private LiveRender live;
     private final ModelFiles models = new ModelFiles(this, background);
     private final Lighting lighting = new Lighting(this, background);
+    private final SkyFiles skyFiles = new SkyFiles(this, background);
+    private final Sights sights = new Sights(this);
     private Reading reading;
     private int easelWidth = 640, easelHeight = 360;
 
@@ -136,6 +138,14 @@ public final class Workbench implements AutoCloseable {
 
     public Lighting lighting() {
         return lighting;
+    }
+
+    SkyFiles skyFiles() {
+        return skyFiles;
+    }
+
+    public Sights sights() {
+        return sights;
     }
 
     public ProofStore store() {
@@ -403,37 +413,9 @@ public final class Workbench implements AutoCloseable {
         });
     }
 
-    /** Copies an HDRI into the project's folder if it is not there, and uses it. */
+    /** Copies an HDRI into the project's folder if it is not there, and uses it as light. */
     public void useHdri(Path file) {
-        if (session == null) return;
-        say("Reading " + file.getFileName() + "\u2026");
-        background.execute(() -> {
-            try {
-                long[] told = {System.nanoTime()};
-                bake.formats.picture.PanoramaReader.read(file, d -> {
-                    if (System.nanoTime() - told[0] < 400_000_000L) return;
-                    told[0] = System.nanoTime();
-                    say("Reading " + file.getFileName() + ", " + Math.round(100 * d) + " %\u2026");
-                }, background::isShutdown);
-                String name = bring(file, "sky");
-                later(() -> {
-                    message.set(null);
-                    editView(null, v -> v.withAround(v.around().withFile(name).withKind("hdri")));
-                });
-            } catch (IOException e) {
-                fail(e);
-            }
-        });
-    }
-
-    /** Copies a file into a folder of the project where it is not in the project already; returns its name as a project writes it. */
-    String bring(Path file, String into) throws IOException {
-        Path folder = session.folder(), real = file.toAbsolutePath().normalize(), inside = real;
-        if (!real.startsWith(folder)) {
-            inside = java.nio.file.Files.createDirectories(folder.resolve(into)).resolve(file.getFileName().toString());
-            if (!java.nio.file.Files.exists(inside)) java.nio.file.Files.copy(real, inside);
-        }
-        return folder.relativize(inside).toString().replace('\\', '/');
+        skyFiles.panorama(file, name -> editView(null, v -> v.withAround(v.around().withFile(name).withKind("hdri"))));
     }
 
     /** Changes what is kept with a proof. */

@@ -78,7 +78,7 @@ public final class PictureOutput {
 
     /** Codes 0 to 65535 of what stands before the backdrop and of how much it covers, four for each pixel. */
     private static short[] apart(Film film, Finish finish, Region r, boolean denoise) {
-        float[] light = denoise ? Denoiser.run(film, film.front(), r) : raster(film, film.front(), r).rgb(), clean = denoise ? Denoiser.cover(film, r) : null, raw = denoise ? null : cover(film, r);
+        float[] light = denoise ? Denoiser.front(film, r) : raster(film, film.front(), r).rgb(), clean = denoise ? Denoiser.cover(film, r) : null, raw = denoise ? null : cover(film, r);
         int n = r.width() * r.height();
         float[] cover = new float[n];
         for (int i = 0; i < n; i++) {

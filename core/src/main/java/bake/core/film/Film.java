@@ -19,10 +19,12 @@ public final class Film {
     private final int[] planeOf;
     private final float[] sums;
     private final float[] squares;
+    /** The same for what lies before the backdrop; null where that is not kept apart. */
+    private final float[] frontSquares;
     private final int[] counts;
     /** Seven a pixel: sums of base colour, normal and distance of what was met first; null where not kept. */
     private final float[] features;
-    /** Sum of how much of the backdrop is covered. */
+    /** Two a pixel: sums of how much of the backdrop is covered, and of its square. */
     private final float[] cover;
 
     /**
@@ -54,14 +56,15 @@ public final class Film {
             throw new IllegalArgumentException("a picture of " + kept.width() + "x" + kept.height() + " pixels is too large to hold");
         sums = new float[(int) floats];
         squares = new float[(int) pixels];
+        frontSquares = backdrop >= 0 ? new float[(int) pixels] : null;
         counts = new int[(int) pixels];
-        cover = new float[(int) pixels];
+        cover = new float[(int) (2 * pixels)];
         features = pixels <= MOST_FEATURES ? new float[(int) (7 * pixels)] : null;
     }
 
     /** Bytes that a film takes for each pixel that it keeps, features included. */
     public static int bytesPerPixel(int planes) {
-        return 4 * (3 * planes + 3 + 7);
+        return 4 * (3 * planes + 5 + 7);
     }
 
     private int at(int x, int y) {
@@ -77,6 +80,7 @@ public final class Film {
     public void save(Consumer<ByteBuffer> out) {
         Floats.write(out, sums);
         Floats.write(out, squares);
+        if (frontSquares != null) Floats.write(out, frontSquares);
         Floats.write(out, counts);
         Floats.write(out, cover);
         if (features != null) Floats.write(out, features);
@@ -90,6 +94,7 @@ public final class Film {
     public void load(Consumer<ByteBuffer> in) {
         Floats.read(in, sums);
         Floats.read(in, squares);
+        if (frontSquares != null) Floats.read(in, frontSquares);
         Floats.read(in, counts);
         Floats.read(in, cover);
         if (features != null) Floats.read(in, features);
@@ -141,22 +146,27 @@ public final class Film {
     /** Adds one sample; {@code groups} holds three colours for each source group. */
     public void add(int x, int y, float[] groups) {
         int i = at(x, y), o = 3 * planes * i;
-        float l = 0;
+        float l = 0, behind = 0;
         for (int g = 0; g < planeOf.length; g++) {
             float r = groups[3 * g], gr = groups[3 * g + 1], b = groups[3 * g + 2];
             int p = o + 3 * planeOf[g];
             sums[p] += r;
             sums[p + 1] += gr;
             sums[p + 2] += b;
-            l += 0.2126f * r + 0.7152f * gr + 0.0722f * b;
+            float here = 0.2126f * r + 0.7152f * gr + 0.0722f * b;
+            l += here;
+            if (planeOf[g] == backdrop) behind += here;
         }
         squares[i] += l * l;
+        if (frontSquares != null) frontSquares[i] += (l - behind) * (l - behind);
         counts[i]++;
     }
 
     /** Adds how much of the backdrop one sample's path found covered. */
     public void addCover(int x, int y, float covered) {
-        cover[at(x, y)] += covered;
+        int i = 2 * at(x, y);
+        cover[i] += covered;
+        cover[i + 1] += covered * covered;
     }
 
     /** Adds what one sample's path met first: base colour, unit normal, distance in metres. */
@@ -169,7 +179,13 @@ public final class Film {
     /** How much of the backdrop is covered at a pixel, 0 to 1: by surfaces, and by the shadow on shadow catchers. */
     public float cover(int x, int y) {
         int i = at(x, y);
-        return counts[i] > 0 ? Math.clamp(cover[i] / counts[i], 0f, 1f) : 0;
+        return counts[i] > 0 ? Math.clamp(cover[2 * i] / counts[i], 0f, 1f) : 0;
+    }
+
+    /** Estimated variance of that; 0 below two samples. */
+    public float coverVariance(int x, int y) {
+        int i = at(x, y), n = counts[i];
+        return n < 2 ? 0 : Math.max(0, cover[2 * i + 1] - cover[2 * i] * cover[2 * i] / n) / (n - 1f) / n;
     }
 
     public boolean hasFeatures() {
@@ -216,10 +232,20 @@ public final class Film {
 
     /** Estimated variance of the pixel's mean luminance, (cd/m2)^2; infinite below two samples. */
     public double variance(int x, int y) {
+        return variance(x, y, squares, -1);
+    }
+
+    /** The same for what lies before the backdrop, where that is kept apart. */
+    public double frontVariance(int x, int y) {
+        return variance(x, y, frontSquares, backdrop);
+    }
+
+    private double variance(int x, int y, float[] squares, int without) {
         int i = at(x, y), n = counts[i];
         if (n < 2) return Double.POSITIVE_INFINITY;
         double l = 0;
         for (int p = 0; p < planes; p++) {
+            if (p == without) continue;
             int o = 3 * (planes * i + p);
             l += 0.2126 * sums[o] + 0.7152 * sums[o + 1] + 0.0722 * sums[o + 2];
         }

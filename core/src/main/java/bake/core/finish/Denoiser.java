@@ -28,9 +28,12 @@ public final class Denoiser {
     private final boolean[] alone;
 
     private final BooleanSupplier stop;
+    /** Whether only what lies before the backdrop is asked for. */
+    private final boolean front;
 
-    private Denoiser(Film film, float[] gains, Region r, BooleanSupplier stop) {
+    private Denoiser(Film film, float[] gains, boolean front, Region r, BooleanSupplier stop) {
         this.stop = stop;
+        this.front = front;
         region = r;
         samples = Math.max(1, film.samples(r.x() + r.width() / 2, r.y() + r.height() / 2));
         w = r.width();
@@ -55,18 +58,13 @@ public final class Denoiser {
 
     /** How much of the backdrop is covered, as {@link Film#cover} says it, after denoising; three alike for each pixel. */
     public static float[] cover(Film film, Region r) {
-        Denoiser d = new Denoiser(film, null, r, () -> false);
+        Denoiser d = new Denoiser(film, null, false, r, () -> false);
         for (int y = 0; y < d.h; y++)
             for (int x = 0; x < d.w; x++) {
                 int i = y * d.w + x;
-                float cover = film.cover(r.x() + x, r.y() + y), l = 0;
-                for (int c = 0; c < 3; c++) {
-                    l += d.light[3 * i + c] * d.base[3 * i + c] / 3;
-                    d.light[3 * i + c] = cover;
-                    d.base[3 * i + c] = 1;
-                }
-                // What is left of the backdrop is as noisy as the light that it shows; what is covered whole is not noisy.
-                d.variance[i] = l > 0 ? (float) (film.variance(r.x() + x, r.y() + y) * (1 - cover) * (1 - cover) / (l * l)) : 0;
+                java.util.Arrays.fill(d.light, 3 * i, 3 * i + 3, film.cover(r.x() + x, r.y() + y));
+                java.util.Arrays.fill(d.base, 3 * i, 3 * i + 3, 1);
+                d.variance[i] = film.coverVariance(r.x() + x, r.y() + y);
             }
         d.smoothVariance();
         for (int i = 0; i < LEVELS; i++) d.level(1 << i);
@@ -76,13 +74,21 @@ public final class Denoiser {
     /** The same; null when it was stopped, which is asked often. */
     public static float[] run(Film film, float[] gains, Region r, BooleanSupplier stop) {
         if (!film.hasFeatures()) throw new IllegalArgumentException("this picture is too large to denoise");
-        Denoiser d = new Denoiser(film, gains, r, stop);
+        return run(new Denoiser(film, gains, false, r, stop));
+    }
+
+    /** The same of what lies before the backdrop, of a film that keeps that apart. */
+    public static float[] front(Film film, Region r) {
+        return run(new Denoiser(film, film.front(), true, r, () -> false));
+    }
+
+    private static float[] run(Denoiser d) {
         d.limitStray();
         d.smoothVariance();
         for (int i = 0; i < LEVELS; i++) d.level(1 << i);
         d.joinEdges();
         for (int i = 0; i < d.light.length; i++) d.light[i] *= d.base[i];
-        return stop.getAsBoolean() ? null : d.light;
+        return d.stop.getAsBoolean() ? null : d.light;
     }
 
     private void load(Film film, float[] gains, int x, int y, float[] c, float[] f) {
@@ -99,7 +105,7 @@ public final class Denoiser {
             b += c[k] / a;
         }
         depth[i] = f[6];
-        double v = film.variance(region.x() + x, region.y() + y);
+        double v = front ? film.frontVariance(region.x() + x, region.y() + y) : film.variance(region.x() + x, region.y() + y);
         float scale = l > 0 ? b / l : 1;
         variance[i] = Double.isFinite(v) ? (float) (v * scale * scale) : Float.NaN;
     }

@@ -152,6 +152,10 @@ public record Project(
         return new Project(bake, name, due, place, models, shapes, m, lamps, portals, layers, views, presets, current, other);
     }
 
+    public Project withShapes(List<Shape> s) {
+        return new Project(bake, name, due, place, models, s, materials, lamps, portals, layers, views, presets, current, other);
+    }
+
     public Project withModels(List<ModelRef> m) {
         return new Project(bake, name, due, place, m, shapes, materials, lamps, portals, layers, views, presets, current, other);
     }
