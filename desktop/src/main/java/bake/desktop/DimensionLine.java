@@ -59,6 +59,7 @@ final class DimensionLine extends HBox {
         bench.viewProperty().addListener((o, a, b) -> refresh());
         bench.changedProperty().addListener((o, a, b) -> refresh());
         bench.factsProperty().addListener((o, a, b) -> refresh());
+        bench.lighting().openings().bareProperty().addListener((o, a, b) -> refresh());
         bench.proofs().addListener((javafx.collections.ListChangeListener<Object>) c -> refresh());
         bench.deliverer().runningProperty().addListener((o, a, b) -> refresh());
         refresh();
@@ -131,7 +132,8 @@ final class DimensionLine extends HBox {
         ModelFacts f = bench.factsProperty().get();
         fact(Station.MODEL, p == null ? "open a model" : Texts.count(f.unique()) + " triangles", p == null);
         String around = bench.view() == null ? "" : bench.view().around().kind();
-        fact(Station.LIGHT, around, false);
+        int bare = bench.view() == null || !"interior".equals(bench.view().setting()) ? 0 : bench.lighting().openings().bareProperty().get().size();
+        fact(Station.LIGHT, bare == 0 ? around : bare + (bare == 1 ? " opening, no portal" : " openings, no portal"), bare > 0);
         int n = p == null ? 0 : p.views().size();
         fact(Station.VIEW, n + (n == 1 ? " view" : " views"), p != null && n == 0);
         int k = bench.proofs().size();

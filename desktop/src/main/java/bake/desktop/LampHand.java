@@ -1,6 +1,7 @@
 package bake.desktop;
 
 import bake.core.math.Vec3;
+import bake.core.opening.Drawing;
 import bake.formats.project.LampSpec;
 import bake.studio.Spots;
 import java.util.ArrayList;
@@ -88,6 +89,24 @@ public final class LampHand {
     /** Moves a lamp before a surface. */
     void move(String name, Spots.Place p) {
         if (find(name) != null) change(name, "lamp moved", z -> z.with("position", array(before(p))));
+    }
+
+    /**
+     * Drags a lamp to a place of the picture: along the surface that is seen there, or with {@code level} at the height that it has.
+     * One drag is one edit.
+     */
+    void drag(String name, double x, double y, boolean level) {
+        Spots s = lighting.spots();
+        LampSpec l = find(name);
+        if (s == null || l == null) return;
+        if (level) {
+            Vec3[] look = s.look(x, y);
+            Vec3 to = Drawing.meet(new Vec3(l.position()[0], l.position()[1], l.position()[2]), Vec3.UP, look[0], look[1]);
+            if (to != null) change(name, "lamp moved", z -> z.with("position", array(to)));
+            return;
+        }
+        Spots.Place p = s.place(x, y);
+        if (p != null) move(name, p);
     }
 
     static double[] array(Vec3 v) {

@@ -5,7 +5,9 @@ import bake.core.scene.Portal;
 import bake.core.transport.Lens;
 import bake.formats.project.LampSpec;
 import bake.studio.Spots;
+import java.util.LinkedHashMap;
 import java.util.Locale;
+import java.util.Map;
 import javafx.scene.Cursor;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
@@ -21,7 +23,13 @@ final class LightHandles extends Pane {
     private final Lighting lighting;
     private final Label meter = Ui.label("", "meter");
     private final Pane marks = new Pane();
-    private double x, y, w = 1, h = 1;
+    /** How near the pointer must come to a corner, pixels. */
+    private static final double NEAR = 11;
+    private double x, y, w = 1, h = 1, pressX, pressY;
+    /** What lies where on the picture, by name, and the lamp that is being dragged. */
+    private final Map<String, Circle> lamps = new LinkedHashMap<>();
+    private final Map<String, Polygon> portals = new LinkedHashMap<>();
+    private String held;
 
     LightHandles(Workbench bench) {
         this.bench = bench;
@@ -30,28 +38,94 @@ final class LightHandles extends Pane {
         meter.setId("light-meter");
         meter.setMouseTransparent(true);
         meter.setVisible(false);
-        marks.setPickOnBounds(false);
+        // Marks are made anew at every edit; a drag must not lose the node that it began on.
+        marks.setMouseTransparent(true);
         getChildren().addAll(marks, meter);
         bench.stationProperty().addListener((o, a, b) -> refresh());
-        bench.projectProperty().addListener((o, a, b) -> refresh());
+        bench.projectProperty().addListener((o, a, b) -> {
+            if (a == null || b == null || a.lamps() != b.lamps() || a.portals() != b.portals()) refresh();
+        });
         bench.viewProperty().addListener((o, a, b) -> refresh());
         bench.printAProperty().addListener((o, a, b) -> refresh());
         lighting.lamps().chosenProperty().addListener((o, a, b) -> refresh());
         lighting.openings().chosenProperty().addListener((o, a, b) -> refresh());
         lighting.openings().faultsProperty().addListener((o, a, b) -> refresh());
-        lighting.toolProperty().addListener((o, a, t) -> setCursor(t == Lighting.Tool.LOOK ? Cursor.DEFAULT : Cursor.CROSSHAIR));
+        lighting.toolProperty().addListener((o, a, t) -> {
+            setCursor(t == Lighting.Tool.LOOK ? Cursor.DEFAULT : Cursor.CROSSHAIR);
+            refresh();
+        });
+        lighting.drawing().cornersProperty().addListener((o, a, c) -> refresh());
+        lighting.openings().bareProperty().addListener((o, a, c) -> refresh());
         lighting.readingProperty().addListener((o, a, r) -> read(r));
         addEventHandler(MouseEvent.MOUSE_MOVED, e -> {
             if (inside(e)) {
                 lighting.meter(across(e), down(e));
+                if (lighting.toolProperty().get() == Lighting.Tool.LOOK) setCursor(lampAt(e) != null ? Cursor.HAND : Cursor.DEFAULT);
                 meter.relocate(Math.min(e.getX() + 14, x + w - 150), Math.max(y, e.getY() - 46));
             } else lighting.noMeter();
         });
         addEventHandler(MouseEvent.MOUSE_EXITED, e -> lighting.noMeter());
         addEventHandler(MouseEvent.MOUSE_CLICKED, e -> {
-            if (inside(e) && e.isStillSincePress()) lighting.click(across(e), down(e));
+            if (!inside(e) || !e.isStillSincePress()) return;
+            if (lighting.toolProperty().get() == Lighting.Tool.DRAW) lighting.drawing().click(across(e), down(e), NEAR / w, NEAR / h);
+            else lighting.click(across(e), down(e));
+        });
+        addEventHandler(MouseEvent.MOUSE_PRESSED, e -> {
+            pressX = across(e);
+            pressY = down(e);
+            held = null;
+            if (lighting.toolProperty().get() == Lighting.Tool.DRAW) {
+                // The easel would take the keys.
+                requestFocus();
+                e.consume();
+            } else if (lighting.toolProperty().get() == Lighting.Tool.LOOK) take(e);
+        });
+        addEventHandler(MouseEvent.MOUSE_DRAGGED, e -> {
+            if (held != null) lighting.lamps().drag(held, across(e), down(e), e.isShiftDown());
+            drawn(e, false);
+        });
+        addEventHandler(MouseEvent.MOUSE_RELEASED, e -> drawn(e, true));
+        addEventHandler(javafx.scene.input.KeyEvent.KEY_PRESSED, e -> {
+            if (lighting.toolProperty().get() != Lighting.Tool.DRAW) return;
+            if (e.getCode() == javafx.scene.input.KeyCode.ESCAPE) lighting.toolProperty().set(Lighting.Tool.LOOK);
+            else if (e.getCode() == javafx.scene.input.KeyCode.ENTER) lighting.drawing().finish();
+            else return;
+            e.consume();
         });
         refresh();
+    }
+
+    /** What the pointer is on is worked on from now on. */
+    private void take(MouseEvent e) {
+        String lamp = lampAt(e);
+        if (lamp != null) {
+            held = lamp;
+            lighting.lamps().chosenProperty().set(lamp);
+            e.consume();
+            return;
+        }
+        for (var p : portals.entrySet())
+            if (p.getValue().contains(e.getX(), e.getY())) {
+                lighting.openings().chosenProperty().set(p.getKey());
+                return;
+            }
+    }
+
+    private String lampAt(MouseEvent e) {
+        String best = null;
+        double least = NEAR;
+        for (var l : lamps.entrySet()) {
+            double d = Math.hypot(l.getValue().getCenterX() - e.getX(), l.getValue().getCenterY() - e.getY());
+            if (d >= least) continue;
+            least = d;
+            best = l.getKey();
+        }
+        return best;
+    }
+
+    private void drawn(MouseEvent e, boolean end) {
+        if (lighting.toolProperty().get() != Lighting.Tool.DRAW || e.isStillSincePress()) return;
+        lighting.drawing().drag(pressX, pressY, Math.clamp(across(e), 0, 1), Math.clamp(down(e), 0, 1), NEAR / w, NEAR / h, end);
     }
 
     private boolean inside(MouseEvent e) {
@@ -88,6 +162,8 @@ final class LightHandles extends Pane {
         boolean here = bench.stationProperty().get() == Station.LIGHT && bench.view() != null;
         setVisible(here);
         marks.getChildren().clear();
+        lamps.clear();
+        portals.clear();
         marks.setClip(new javafx.scene.shape.Rectangle(x, y, w, h));
         if (!here) {
             lighting.noMeter();
@@ -96,6 +172,34 @@ final class LightHandles extends Pane {
         Lens lens = new Lens(bench.view().camera().camera(), (int) Math.max(1, w), (int) Math.max(1, h));
         for (Portal p : lighting.openings().all()) portal(lens, p);
         for (LampSpec l : bench.project().lamps()) lamp(lens, l);
+        if (lighting.toolProperty().get() == Lighting.Tool.DRAW) drawing(lens);
+    }
+
+    /** What is drawn so far, and what its corners snap to. */
+    private void drawing(Lens lens) {
+        for (Vec3 c : lighting.drawing().snaps()) {
+            double[] q = on(lens, c);
+            if (!shows(q)) continue;
+            javafx.scene.shape.Rectangle r = new javafx.scene.shape.Rectangle(q[0] - 3.5, q[1] - 3.5, 7, 7);
+            r.getStyleClass().add("snap-mark");
+            r.setMouseTransparent(true);
+            marks.getChildren().add(r);
+        }
+        javafx.scene.shape.Polyline line = new javafx.scene.shape.Polyline();
+        for (Vec3 c : lighting.drawing().cornersProperty().get()) {
+            double[] q = on(lens, c);
+            if (q != null) line.getPoints().addAll(q[0], q[1]);
+        }
+        if (line.getPoints().size() == 8) line.getPoints().addAll(line.getPoints().get(0), line.getPoints().get(1));
+        line.getStyleClass().add("drawn");
+        line.setMouseTransparent(true);
+        marks.getChildren().add(line);
+        if (line.getPoints().size() >= 2) {
+            Circle first = new Circle(line.getPoints().get(0), line.getPoints().get(1), 4.5);
+            first.getStyleClass().add("drawn-first");
+            first.setMouseTransparent(true);
+            marks.getChildren().add(first);
+        }
     }
 
     private double[] on(Lens lens, Vec3 p) {
@@ -118,9 +222,7 @@ final class LightHandles extends Pane {
         shape.getStyleClass().add("portal-mark");
         if (chosen) shape.getStyleClass().add("chosen");
         if (lighting.openings().faultsProperty().get().containsKey(p.name())) shape.getStyleClass().add("faulty");
-        shape.setOnMousePressed(e -> {
-            if (lighting.toolProperty().get() == Lighting.Tool.LOOK) lighting.openings().chosenProperty().set(p.name());
-        });
+        portals.put(p.name(), shape);
         marks.getChildren().add(shape);
         // The way it faces, into the room.
         double[] a = on(lens, p.middle()), b = on(lens, p.middle().plus(p.normal().times(0.4)));
@@ -144,11 +246,7 @@ final class LightHandles extends Pane {
         if (chosen) c.getStyleClass().add("chosen");
         if (off) c.getStyleClass().add("unlit");
         c.setAccessibleText("Lamp " + l.name());
-        c.setCursor(Cursor.HAND);
-        c.setOnMousePressed(e -> {
-            lighting.lamps().chosenProperty().set(l.name());
-            e.consume();
-        });
+        lamps.put(l.name(), c);
         marks.getChildren().add(c);
         if (!chosen) return;
         Label name = Ui.label(l.name() + (off ? " (off)" : ""), "mark-name");

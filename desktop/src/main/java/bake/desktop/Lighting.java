@@ -16,13 +16,14 @@ import javafx.beans.property.SimpleObjectProperty;
 /** What the Light station can do besides setting values: lamps and portals on the picture, the light meter, soloed groups. Holds no control. */
 public final class Lighting {
     /** What a click on the picture does. */
-    public enum Tool { LOOK, LAMP, MOVE, PORTAL, CATCH }
+    public enum Tool { LOOK, LAMP, MOVE, PORTAL, DRAW, CATCH }
 
     private final Workbench bench;
     private final ExecutorService background;
     private final ObjectProperty<Tool> tool = new SimpleObjectProperty<>(Tool.LOOK);
     private final LampHand lamps;
     private final PortalHand openings;
+    private final PortalDrawing drawing;
     private final ObjectProperty<Set<String>> solo = new SimpleObjectProperty<>(Set.of());
     private final ObjectProperty<Spots.Reading> reading = new SimpleObjectProperty<>();
     private final BooleanProperty lux = new SimpleBooleanProperty();
@@ -34,6 +35,11 @@ public final class Lighting {
         this.background = background;
         lamps = new LampHand(bench, this, background);
         openings = new PortalHand(bench, this, background);
+        drawing = new PortalDrawing(bench, this);
+        tool.addListener((o, a, b) -> {
+            if (a == Tool.DRAW) drawing.cancel();
+            if (b == Tool.DRAW) openings.learn();
+        });
         lux.addListener((o, a, b) -> bench.show());
     }
 
@@ -57,6 +63,11 @@ public final class Lighting {
 
     public ObjectProperty<Tool> toolProperty() {
         return tool;
+    }
+
+    /** A portal that is being drawn. */
+    public PortalDrawing drawing() {
+        return drawing;
     }
 
     public ObjectProperty<Set<String>> soloProperty() {
@@ -122,7 +133,7 @@ public final class Lighting {
     /** Takes a click on the picture, 0 to 1 from the left and the top. */
     public void click(double x, double y) {
         Spots s = spots();
-        if (s == null || tool.get() == Tool.LOOK) return;
+        if (s == null || tool.get() == Tool.LOOK || tool.get() == Tool.DRAW) return;
         Spots.Place p = s.place(x, y);
         switch (tool.get()) {
             case LAMP -> {

@@ -25,7 +25,9 @@ public final class PortalHand {
     private final StringProperty chosen = new SimpleStringProperty();
     private final ObjectProperty<Map<String, OpeningFinder.Fault>> faults = new SimpleObjectProperty<>(Map.of());
     private final BooleanProperty finding = new SimpleBooleanProperty();
-    private List<Portal> found;
+    private final ObjectProperty<List<Portal>> bare = new SimpleObjectProperty<>(List.of());
+    /** Openings that the analysis knows, and those of them that have no glass. */
+    private List<Portal> found, open = List.of();
     private Object foundIn;
     private volatile boolean stop;
 
@@ -40,6 +42,8 @@ public final class PortalHand {
         chosen.set(null);
         faults.set(Map.of());
         found = null;
+        open = List.of();
+        bare.set(List.of());
     }
 
     /** Name of the portal that is worked on, or null. */
@@ -49,6 +53,27 @@ public final class PortalHand {
 
     public BooleanProperty findingProperty() {
         return finding;
+    }
+
+    /** Openings without glass that have no portal, as far as openings are known. */
+    public ObjectProperty<List<Portal>> bareProperty() {
+        return bare;
+    }
+
+    /** Openings that the analysis knows of the model as it is. */
+    public List<Portal> known() {
+        return found == null || bench.project() == null || foundIn != bench.project().models() ? List.of() : found;
+    }
+
+    /** Puts portals on the openings that need one. */
+    public void cover() {
+        addPortals(bare.get());
+    }
+
+    /** Adds a portal that was drawn. */
+    void add(Portal p) {
+        addPortals(List.of(p));
+        chosen.set(bench.project().portals().getLast().name());
     }
 
     /** What is wrong with portals, by their names. */
@@ -75,13 +100,35 @@ public final class PortalHand {
         if (s == null || finding.get()) return;
         finding.set(true);
         stop = false;
+        analyse(s, this::take);
+    }
+
+    /** Learns where openings are without putting anything on them, unless it is known already. */
+    public void learn() {
+        Spots s = lighting.spots();
+        if (s == null || finding.get() || bench.project() == null || foundIn == bench.project().models()) return;
+        foundIn = bench.project().models();
+        finding.set(true);
+        stop = false;
+        analyse(s, all -> {});
+    }
+
+    private void analyse(Spots s, java.util.function.Consumer<List<Portal>> then) {
         List<Vec3> inside = cameras();
+        Object in = bench.project().models();
+        List<Portal> before = known();
         background.execute(() -> {
             try {
-                List<Portal> all = s.openings(inside, () -> stop);
+                List<Portal> all = before.isEmpty() ? s.openings(inside, () -> stop) : before;
+                List<Portal> unglazed = all == null ? null : all.stream().filter(p -> !s.glazed(p)).toList();
                 bench.later(() -> {
                     finding.set(false);
-                    if (all != null) take(all);
+                    if (all == null) return;
+                    found = all;
+                    foundIn = in;
+                    open = unglazed;
+                    then.accept(all);
+                    uncovered();
                 });
             } catch (RuntimeException | OutOfMemoryError e) {
                 bench.later(() -> finding.set(false));
@@ -90,13 +137,21 @@ public final class PortalHand {
         });
     }
 
+    private void uncovered() {
+        bare.set(known().isEmpty() ? List.of() : missing(open));
+    }
+
+    private List<Portal> missing(List<Portal> openings) {
+        List<Portal> have = all();
+        return openings.stream().filter(p -> have.stream().noneMatch(h -> h.middle().minus(p.middle()).length() < 0.6 * Math.sqrt(Math.min(h.size(), p.size())))).toList();
+    }
+
     public void stop() {
         stop = true;
     }
 
     private void take(List<Portal> all) {
-        List<Portal> have = all();
-        List<Portal> fresh = all.stream().filter(p -> have.stream().noneMatch(h -> h.middle().minus(p.middle()).length() < 0.6 * Math.sqrt(Math.min(h.size(), p.size())))).toList();
+        List<Portal> fresh = missing(all);
         if (all.isEmpty()) bench.messageProperty().set(new Workbench.Message("No opening was found: no view's camera stands in a room. Put a camera inside, or draw portals on the glass.", true));
         else if (fresh.isEmpty()) bench.say("All " + all.size() + " openings have a portal already.");
         else {
@@ -127,28 +182,18 @@ public final class PortalHand {
     void at(Spots s, double x, double y) {
         lighting.toolProperty().set(Lighting.Tool.LOOK);
         Vec3[] look = s.look(x, y);
-        List<Vec3> inside = cameras();
-        Object in = bench.project().models();
-        List<Portal> known = foundIn == in ? found : null;
         finding.set(true);
         stop = false;
-        background.execute(() -> {
-            try {
-                List<Portal> all = known != null ? known : s.openings(inside, () -> stop);
-                Portal hit = all == null ? null : OpeningFinder.along(all, look[0], look[1]);
-                if (hit == null && all != null) hit = s.glass(look[0], look[1]);
-                Portal put = hit;
+        analyse(s, all -> {
+            Portal hit = OpeningFinder.along(all, look[0], look[1]);
+            if (hit != null) addPortals(List.of(hit));
+            else bench.inBackground(() -> {
+                Portal glass = s.glass(look[0], look[1]);
                 bench.later(() -> {
-                    finding.set(false);
-                    found = all;
-                    foundIn = in;
-                    if (put != null) addPortals(List.of(put));
-                    else if (all != null) bench.messageProperty().set(new Workbench.Message("There is no opening and no glass; click a window, a roof light or a hole in a wall.", true));
+                    if (glass != null) addPortals(List.of(glass));
+                    else bench.messageProperty().set(new Workbench.Message("There is no opening and no glass; click a window, a roof light or a hole in a wall.", true));
                 });
-            } catch (RuntimeException | OutOfMemoryError e) {
-                bench.later(() -> finding.set(false));
-                bench.fail(e);
-            }
+            });
         });
     }
 
@@ -173,6 +218,7 @@ public final class PortalHand {
     public void check() {
         Spots s = lighting.spots();
         if (s == null || bench.project() == null) return;
+        uncovered();
         List<Portal> all = all();
         background.execute(() -> {
             Map<String, OpeningFinder.Fault> out = new java.util.TreeMap<>();

@@ -44,8 +44,19 @@ final class PortalsCard extends VBox {
         draw.setSelected(lighting.toolProperty().get() == Lighting.Tool.PORTAL);
         draw.setDisable(busy);
         draw.setOnAction(e -> lighting.toolProperty().set(draw.isSelected() ? Lighting.Tool.PORTAL : Lighting.Tool.LOOK));
-        HBox tools = Ui.row(find, draw);
+        ToggleButton own = new ToggleButton("Draw\u2026");
+        own.setId("own-portal");
+        own.getStyleClass().add("small");
+        own.setTooltip(Ui.tip("Drag a rectangle on a wall or glass, or click corner by corner and at last the first one again. Corners snap to openings."));
+        own.setSelected(lighting.toolProperty().get() == Lighting.Tool.DRAW);
+        own.setOnAction(e -> lighting.toolProperty().set(own.isSelected() ? Lighting.Tool.DRAW : Lighting.Tool.LOOK));
+        HBox tools = Ui.row(find, draw, own);
         getChildren().setAll(Ui.row(Ui.label("Openings", "card-title"), Ui.spring(), Ui.label(all.isEmpty() ? "" : all.size() + (all.size() == 1 ? " portal" : " portals"), "figure")), tools);
+        if (lighting.toolProperty().get() == Lighting.Tool.DRAW) {
+            javafx.scene.control.Label l = Ui.note("Drag a rectangle, or click corners and end on the first. Escape leaves it.");
+            l.getStyleClass().add("needs-hand");
+            getChildren().add(l);
+        }
         if (busy) getChildren().add(Ui.note("Looking for openings\u2026"));
         else if (all.isEmpty()) getChildren().add(Ui.note("Glass is found and looked through by itself. Portals are for openings without glass. They never change the light, only its noise."));
         Map<String, OpeningFinder.Fault> faults = lighting.openings().faultsProperty().get();

@@ -80,7 +80,7 @@ final class SeenCard extends VBox {
         Around a = v.around();
         backdrop.show(a);
         mirrored.show(a);
-        apart.setSelected(a.isApart());
+        apart.setSelected(a.leavesBackdropOut());
         boolean hdri = a.kind().equals("hdri");
         GroundSpec g = a.ground();
         Ui.show(stands, hdri);

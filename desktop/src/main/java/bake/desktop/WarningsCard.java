@@ -1,5 +1,6 @@
 package bake.desktop;
 
+import bake.core.scene.Portal;
 import bake.studio.LightFindings;
 import bake.studio.LiveRender;
 import java.util.List;
@@ -9,7 +10,10 @@ import javafx.scene.layout.VBox;
 /** What is odd about a view's light, each with what to do. There only when there is something. */
 final class WarningsCard extends VBox {
     private final Workbench bench;
+    /** Passes after which the easel's picture counts as settled. */
+    private static final int SETTLED = 24;
     private List<LightFindings.Finding> shown = List.of();
+    private List<Portal> uncovered = List.of();
 
     WarningsCard(Workbench bench) {
         this.bench = bench;
@@ -17,6 +21,7 @@ final class WarningsCard extends VBox {
         getStyleClass().add("card");
         setSpacing(6);
         bench.frameProperty().addListener((o, a, f) -> refresh(f));
+        bench.lighting().openings().bareProperty().addListener((o, a, b) -> refresh(bench.frameProperty().get()));
         Ui.show(this, false);
     }
 
@@ -24,10 +29,21 @@ final class WarningsCard extends VBox {
         // The first, coarse pictures know too little.
         if (f == null || bench.view() == null || f.passes() < 2) return;
         List<LightFindings.Finding> now = LightFindings.of(bench.project(), bench.view(), f);
-        if (now.equals(shown)) return;
+        List<Portal> bare = bench.lighting().openings().bareProperty().get();
+        boolean interior = "interior".equals(bench.view().setting());
+        // A rest of the artist's is when the model is looked through for openings, once.
+        if (interior && f.passes() >= SETTLED && bench.stationProperty().get() == Station.LIGHT) bench.lighting().openings().learn();
+        if (!interior) bare = List.of();
+        if (now.equals(shown) && bare.equals(uncovered)) return;
         shown = now;
+        uncovered = bare;
         getChildren().clear();
-        Ui.show(this, !now.isEmpty());
+        Ui.show(this, !now.isEmpty() || !bare.isEmpty());
+        if (!bare.isEmpty()) {
+            Label l = Ui.note("Sky gets in where no portal is: " + (bare.size() == 1 ? "an opening without glass." : bare.size() + " openings without glass.") + " Portals there take noise away.");
+            l.getStyleClass().add("needs-hand");
+            getChildren().addAll(l, Ui.button("mend-openings", bare.size() == 1 ? "Put a portal on it" : "Put portals on them", null, () -> bench.lighting().openings().cover(), "small"));
+        }
         for (LightFindings.Finding x : now) {
             Label l = Ui.note(x.text());
             l.getStyleClass().add("needs-hand");

@@ -42,9 +42,14 @@ class LightStationTest extends WindowFixture {
     @Start
     void start(Stage stage) throws IOException {
         show(stage);
-        Files.writeString(dir.resolve("project.json"), HOUSE.formatted(String.join(",", box("land", -20, -20, -1, 20, 20, -0.3), box("floor", -0.4, -0.4, -0.3, 5.4, 4.4, 0), box("roof", -0.4, -0.4, 2.6, 5.4, 4.4, 2.9),
+        Files.writeString(dir.resolve("project.json"), house());
+    }
+
+    /** A project of that room. */
+    static String house() {
+        return HOUSE.formatted(String.join(",", box("land", -20, -20, -1, 20, 20, -0.3), box("floor", -0.4, -0.4, -0.3, 5.4, 4.4, 0), box("roof", -0.4, -0.4, 2.6, 5.4, 4.4, 2.9),
                 box("west", -0.3, -0.3, -0.1, 0, 4.3, 2.7), box("east", 5, -0.3, -0.1, 5.3, 4.3, 2.7), box("north", -0.1, 4, -0.1, 5.1, 4.3, 2.7),
-                box("s1", -0.1, -0.3, -0.1, 1.6, 0, 2.7), box("s2", 3.2, -0.3, -0.1, 5.1, 0, 2.7), box("s3", 1.5, -0.3, -0.1, 3.3, 0, 0.9), box("s4", 1.5, -0.3, 2.1, 3.3, 0, 2.7))));
+                box("s1", -0.1, -0.3, -0.1, 1.6, 0, 2.7), box("s2", 3.2, -0.3, -0.1, 5.1, 0, 2.7), box("s3", 1.5, -0.3, -0.1, 3.3, 0, 0.9), box("s4", 1.5, -0.3, 2.1, 3.3, 0, 2.7)));
     }
 
     private void passes(int n) {

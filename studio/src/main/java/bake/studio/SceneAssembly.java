@@ -292,7 +292,7 @@ public final class SceneAssembly {
         View.Around a = view.around();
         Outlook.Sight own = a.ground() != null && light instanceof Surroundings.Hdri h ? new Outlook.Grounded(h, ground(a.ground())) : null;
         Outlook.Sight behind = a.backdrop() == null ? own : sight(project, view, a.backdrop().over(a)), mirrored = a.mirrored() == null ? own : sight(project, view, a.mirrored().over(a));
-        return behind == null && mirrored == null && !a.isApart() ? Outlook.PLAIN : new Outlook(behind, mirrored, a.isApart());
+        return behind == null && mirrored == null && !a.leavesBackdropOut() ? Outlook.PLAIN : new Outlook(behind, mirrored, a.leavesBackdropOut());
     }
 
     private Outlook.Sight sight(Project project, View view, View.Around a) throws IOException {

@@ -63,10 +63,21 @@ public final class Spots {
         float[] r = ray(x, y);
         Vec3 from = new Vec3(r[0], r[1], r[2]), along = new Vec3(r[3], r[4], r[5]);
         ray.set(r[0], r[1], r[2], r[3], r[4], r[5], Float.POSITIVE_INFINITY);
-        if (!scene.tracer().closest(ray) || ray.item >= scene.tracer().firstLamp()) return null;
+        // Lamps are looked past: what is behind them is what they can be moved along.
+        for (int lamps = 0; ; lamps++) {
+            if (lamps > 64 || !scene.tracer().closest(ray)) return null;
+            if (ray.item < scene.tracer().firstLamp()) break;
+            float t = ray.t + 1e-4f;
+            ray.set(ray.ox + t * r[3], ray.oy + t * r[4], ray.oz + t * r[5], r[3], r[4], r[5], Float.POSITIVE_INFINITY);
+        }
         point.load(scene.geometry(), scene.surfaces(), ray);
         Vec3 n = new Vec3(point.gx, point.gy, point.gz);
         return new Place(new Vec3(point.px, point.py, point.pz), n.dot(along) > 0 ? n.times(-1) : n, scene.scene().materials().get(point.material).name(), scene.surfaces().isPane(point.material), from, along);
+    }
+
+    /** Where a point lies on the picture, as {@link #place} takes it; null behind the camera. */
+    public double[] on(Vec3 p) {
+        return lens.project(p.x(), p.y(), p.z());
     }
 
     /** Where a look through a place of the picture comes from, and its unit direction. */
@@ -119,6 +130,13 @@ public final class Spots {
     /** Openings of the rooms around some places; null when it was stopped. Takes seconds. */
     public List<Portal> openings(List<Vec3> inside, BooleanSupplier stop) {
         return new OpeningFinder(scene, Workers.COMPILING).find(inside, stop);
+    }
+
+    /** Whether the first thing behind an opening is a sheet of glass in it. */
+    public boolean glazed(Portal p) {
+        Vec3 n = p.normal();
+        Portal g = OpeningFinder.glass(scene, p.middle().plus(n.times(0.4)), n.times(-1));
+        return g != null && Math.abs(g.middle().minus(p.middle()).dot(n)) < 0.5;
     }
 
     /** What is wrong with a portal, or nothing. */

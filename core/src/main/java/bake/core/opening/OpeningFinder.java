@@ -153,7 +153,8 @@ public final class OpeningFinder {
             Vec3 at = m.plus(c.minus(m).times(0.55));
             for (Vec3 q : List.of(at, m)) {
                 k++;
-                boolean before = open.open(q.plus(n.times(0.005)), n, WallHoles.BEFORE), behind = open.open(q.minus(n.times(0.005)), n.times(-1), WallHoles.BEFORE);
+                // From the other side, so that a wall that the portal lies on is met.
+                boolean before = open.open(q.minus(n.times(0.005)), n, WallHoles.BEFORE + 0.005), behind = open.open(q.plus(n.times(0.005)), n.times(-1), WallHoles.BEFORE + 0.005);
                 if (!before || !behind) shut++;
                 in += open.of(q.plus(n.times(before ? WallHoles.BEFORE : 0.01)), n, RAYS, List.of());
                 out += open.of(q.minus(n.times(behind ? WallHoles.BEHIND : 0.01)), n.times(-1), RAYS, List.of());

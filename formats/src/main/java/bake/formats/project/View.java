@@ -146,7 +146,7 @@ public record View(
 
         /** Whether the backdrop is left out of picture files. */
         @JsonIgnore
-        public boolean isApart() {
+        public boolean leavesBackdropOut() {
             return apart != null && apart;
         }
 
