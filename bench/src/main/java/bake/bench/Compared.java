@@ -44,6 +44,19 @@ final class Compared {
         return sum / (width * height);
     }
 
+    /** The same over the pixels that are set in {@code of}, and without the share of them that vary most. */
+    double variance(int way, boolean[] of, double without) {
+        double mean = 0, sum = 0;
+        int n = 0;
+        for (int i = 0; i < width * height; i++) mean += all(i) / (width * height);
+        double[] each = new double[width * height];
+        for (int i = 0; i < width * height; i++) if (of[i]) each[n++] = Math.pow((pairs.get(way)[0][i] - pairs.get(way)[1][i]) / (all(i) + 0.05 * mean), 2) / 2;
+        java.util.Arrays.sort(each, 0, n);
+        int end = (int) Math.round(n * (1 - without));
+        for (int i = 0; i < end; i++) sum += each[i];
+        return sum / end;
+    }
+
     /** Variance of one picture over the square of its mean: what is bright counts most. */
     double absolute(int way) {
         double mean = 0, sum = 0;

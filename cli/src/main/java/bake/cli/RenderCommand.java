@@ -1,6 +1,7 @@
 package bake.cli;
 
 import bake.core.film.Region;
+import bake.core.guide.Guides;
 import bake.core.transport.RenderScene;
 import bake.core.transport.Workers;
 import bake.formats.Json;
@@ -8,6 +9,7 @@ import bake.formats.project.Preset;
 import bake.formats.project.View;
 import bake.studio.BandedRender;
 import bake.studio.Checkpoint;
+import bake.studio.GuideStore;
 import bake.studio.HierarchyCache;
 import bake.studio.PictureOutput;
 import bake.studio.Presets;
@@ -93,9 +95,10 @@ final class RenderCommand implements Callable<Integer> {
         boolean bands = BandedRender.needed(order.region().width(), order.region().height(), memory);
         if (bands) BandedRender.checkEnding(out);
         RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), null, Workers.COMPILING, HierarchyCache.shared());
-        if (bands) return banded(scene, order, Checkpoint.identity(p.project(), p.folder(), v, order), n, memory);
+        Guides guides = new GuideStore(p.folder()).fitting(p.project(), v);
+        if (bands) return banded(scene, order, guides, Checkpoint.identity(p.project(), p.folder(), v, order), n, memory);
         try (Workers workers = new Workers(n)) {
-            RenderJob job = new RenderJob(scene, order, workers);
+            RenderJob job = new RenderJob(scene, order, workers).guidedBy(guides);
             if (resume) {
                 String identity = Checkpoint.identity(p.project(), p.folder(), v, order);
                 job.keepIn(new Checkpoint(Checkpoint.beside(out), identity, e -> spec.commandLine().getErr().println("bake: the unfinished picture could not be kept: " + e.getMessage())));
@@ -118,9 +121,9 @@ final class RenderCommand implements Callable<Integer> {
     }
 
     /** A picture that does not fit into the memory, band by band. */
-    private int banded(RenderScene scene, RenderJob.Order order, String identity, int threads, long bytes) throws IOException {
+    private int banded(RenderScene scene, RenderJob.Order order, Guides guides, String identity, int threads, long bytes) throws IOException {
         try (Workers workers = new Workers(threads)) {
-            BandedRender render = new BandedRender(scene, order, workers);
+            BandedRender render = new BandedRender(scene, order, guides, workers);
             if (!resume) java.nio.file.Files.deleteIfExists(Checkpoint.beside(out));
             RenderJob.Progress g;
             try (Interrupt i = Interrupt.calls(render::stop)) {

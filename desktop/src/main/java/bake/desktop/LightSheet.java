@@ -62,7 +62,7 @@ final class LightSheet extends VBox {
         levels = Ui.card("On open ground", null, Ui.line("From the sky", skyLux), Ui.line("From the sun", sunLux), Ui.line("Together", allLux));
         VBox choice = new VBox(Ui.choice(kinds, "around-", "Sun and sky", "Standard sky", "HDRI", "Plain"));
         choice.getStyleClass().add("card");
-        getChildren().addAll(choice, standard.card(), sunCards, hdri.card(), plainCard, levels, new WarningsCard(bench), new SeenCard(bench), new PortalsCard(bench), new LampsCard(bench));
+        getChildren().addAll(choice, standard.card(), sunCards, hdri.card(), plainCard, levels, new WarningsCard(bench), new SeenCard(bench), new PortalsCard(bench), new GuidesCard(bench), new LampsCard(bench));
         bench.frameProperty().addListener((o, a, f) -> lux(f));
         kinds.selectedToggleProperty().addListener((o, a, b) -> {
             if (!setting && b != null) kind(((String) b.getUserData()).toLowerCase(Locale.ROOT));

@@ -1,6 +1,7 @@
 package bake.desktop;
 
 import bake.core.film.Region;
+import bake.core.guide.Guides;
 import bake.core.finish.Finish;
 import bake.core.transport.RenderScene;
 import bake.formats.project.Preset;
@@ -112,7 +113,7 @@ public final class Prover {
             int[] s = Presets.size(p, v);
             Region r = part == null ? null : new Region(part.x() * s[0] / 1000, part.y() * s[1] / 1000, Math.max(1, part.width() * s[0] / 1000), Math.max(1, part.height() * s[1] / 1000));
             RenderScene scene = bench.live().compile(project, v);
-            RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), p, s[0], s[1], r, 1, false), bench.workers());
+            RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), p, s[0], s[1], r, 1, false), bench.workers()).guidedBy(new bake.studio.GuideStore(bench.folder()).fitting(project, v));
             job = j;
             if (pauseAsked) j.pause();
             if (stopAsked) j.stop();
@@ -121,8 +122,12 @@ public final class Prover {
             if (j.progress().passes() == 0) bench.say("Stopped before the first pass was done; nothing to keep.");
             else {
                 Proof kept = store.keep(j, v);
+                Guides learnt = j.guides();
+                int passes = j.progress().passes();
                 bench.later(() -> {
-                    if (bench.store() == store) bench.hang(kept);
+                    if (bench.store() != store) return;
+                    bench.hang(kept);
+                    bench.guides().made(project, v, learnt, passes);
                 });
             }
         } catch (Exception | OutOfMemoryError e) {

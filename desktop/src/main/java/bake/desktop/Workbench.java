@@ -58,13 +58,14 @@ public final class Workbench implements AutoCloseable {
     private final Lighting lighting = new Lighting(this, background);
     private final SkyFiles skyFiles = new SkyFiles(this, background);
     private final Sights sights = new Sights(this);
+    private final GuideHand guides = new GuideHand(this, background);
     private Reading reading;
     private int easelWidth = 640, easelHeight = 360;
 
     public Workbench(Executor ui) {
         showing.addListener((o, a, b) -> show());
         station.addListener((o, a, b) -> {
-            if ((a == Station.MODEL) != (b == Station.MODEL) && showing.get() != Showing.PICTURE || (a == Station.LIGHT || b == Station.LIGHT) && lighting.luxProperty().get()) show();
+            if ((a == Station.MODEL) != (b == Station.MODEL) && showing.get() != Showing.PICTURE || (a == Station.LIGHT || b == Station.LIGHT) && (lighting.luxProperty().get() || guides.shownProperty().get() != null)) show();
         });
         this.ui = ui;
         prover = new Prover(this, background);
@@ -142,6 +143,10 @@ public final class Workbench implements AutoCloseable {
 
     SkyFiles skyFiles() {
         return skyFiles;
+    }
+
+    public GuideHand guides() {
+        return guides;
     }
 
     public Sights sights() {
@@ -240,6 +245,7 @@ public final class Workbench implements AutoCloseable {
         printB.set(null);
         models.take(o);
         lighting.begin();
+        guides.begin();
         frame.set(null);
         message.set(null);
         live = new LiveRender(o.assembly(), o.compiled(), workers, x -> later(() -> frame.set(x)), this::fail);
@@ -254,7 +260,10 @@ public final class Workbench implements AutoCloseable {
         project.set(p);
         view.set(p.currentView());
         changed.set(session.changed());
-        if (before != p) show();
+        if (before != p) {
+            show();
+            guides.look();
+        }
         if (before != null && before.models() != p.models()) models.learn(p);
     }
 
@@ -282,6 +291,7 @@ public final class Workbench implements AutoCloseable {
     void show() {
         if (live == null || view.get() == null) return;
         int[] s = pictureSize();
+        live.guides(guides.toShow());
         live.show(project.get(), view.get(), s[0], s[1], shown());
     }
 
@@ -302,7 +312,9 @@ public final class Workbench implements AutoCloseable {
     }
 
     private Showing shown() {
-        return station.get() == Station.MODEL ? showing.get() : station.get() == Station.LIGHT && lighting.luxProperty().get() ? Showing.LUX : Showing.PICTURE;
+        if (station.get() == Station.MODEL) return showing.get();
+        if (station.get() != Station.LIGHT) return Showing.PICTURE;
+        return lighting.luxProperty().get() ? Showing.LUX : guides.shownProperty().get() != null ? guides.shownProperty().get() : Showing.PICTURE;
     }
 
     /** Starts a material from one of the library, keeping what the project says of it besides; null goes back to the model's. */

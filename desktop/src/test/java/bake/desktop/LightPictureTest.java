@@ -179,4 +179,33 @@ class LightPictureTest extends WindowFixture {
         assertTrue(bench.sights().catchers().isEmpty());
         assertFalse(bench.project().materials().stream().anyMatch(m -> m.catcher() != null));
     }
+
+    /** A proof's guide is kept, fits, is out of date after an edit, fits again when that is undone, is shown and forgotten. */
+    @Test
+    void guidesAreKept(FxRobot r) {
+        open();
+        assertTrue(r.lookup("#guides-keep").tryQuery().isEmpty(), "nothing to keep as yet");
+        r.interact(() -> {
+            bench.prover().presetProperty().set(bench.prover().presetProperty().get().withLimits(0, 0, 3));
+            bench.prover().start();
+        });
+        until("there is a proof", () -> bench.proofs().size() == 1 && !bench.prover().runningProperty().get());
+        until("it can be kept", () -> r.lookup("#guides-keep").tryQuery().isPresent());
+        r.interact(() -> r.lookup("#guides-keep").queryButton().fire());
+        until("it is kept", () -> bench.guides().keptProperty().get() != null);
+        assertTrue(bench.guides().keptProperty().get().fits());
+        r.interact(() -> bench.lighting().lamps().change("bulb", null, l -> l.with("lumens", 1200)));
+        until("it is out of date", () -> !bench.guides().keptProperty().get().fits());
+        assertEquals(List.of("the lamps"), bench.guides().keptProperty().get().changed());
+        assertTrue(r.lookup((Node n) -> n instanceof Label l && l.getText().startsWith("Not used: since it was learnt the lamps have changed")).tryQuery().isPresent());
+        r.interact(bench::undo);
+        until("it fits again", () -> bench.guides().keptProperty().get().fits());
+        r.interact(() -> r.lookup("#guides-sky").<javafx.scene.control.ToggleButton>query().fire());
+        until("it is shown", () -> bench.frameProperty().get() != null && bench.frameProperty().get().spots() == null && bench.frameProperty().get().passes() >= 1);
+        r.interact(() -> r.lookup("#guides-sky").<javafx.scene.control.ToggleButton>query().fire());
+        until("the picture is back", () -> bench.frameProperty().get().spots() != null);
+        r.interact(() -> r.lookup("#guides-forget").queryButton().fire());
+        until("it is forgotten", () -> bench.guides().keptProperty().get() == null);
+        assertFalse(Files.exists(new bake.studio.GuideStore(dir).file(bench.view())));
+    }
 }

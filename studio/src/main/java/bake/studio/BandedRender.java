@@ -2,6 +2,7 @@ package bake.studio;
 
 import bake.core.film.Film;
 import bake.core.film.Region;
+import bake.core.guide.Guides;
 import bake.core.transport.RenderScene;
 import bake.core.transport.Workers;
 import bake.formats.FormatException;
@@ -18,11 +19,16 @@ public final class BandedRender {
     private final RenderScene scene;
     private final RenderJob.Order order;
     private final Workers workers;
+    private final Guides guides;
     private volatile RenderJob current;
     private volatile boolean stopped;
 
-    /** @param order of the whole picture; its time limit is shared out among the bands */
-    public BandedRender(RenderScene scene, RenderJob.Order order, Workers workers) {
+    /**
+     * @param order of the whole picture; its time limit is shared out among the bands
+     * @param guides kept ones that every band begins with, or null
+     */
+    public BandedRender(RenderScene scene, RenderJob.Order order, Guides guides, Workers workers) {
+        this.guides = guides;
         this.scene = scene;
         this.order = order;
         this.workers = workers;
@@ -104,7 +110,7 @@ public final class BandedRender {
         double limit = order.preset().timeLimit(), left = Math.max(0.01, limit - before.seconds());
         var preset = limit > 0 ? order.preset().withLimits(order.preset().noiseAim(), left * n / (r.height() - y), order.preset().samples()) : order.preset();
         RenderJob.Order part = new RenderJob.Order(order.view(), order.camera(), order.look(), preset, order.width(), order.height(), band, order.seed(), false);
-        RenderJob job = new RenderJob(scene, part, workers, RenderJob.film(part, scene, band));
+        RenderJob job = new RenderJob(scene, part, workers, RenderJob.film(part, scene, band)).guidedBy(guides);
         current = job;
         if (stopped) job.stop();
         double done = y / (double) r.height(), share = n / (double) r.height();

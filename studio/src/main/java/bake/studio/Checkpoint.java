@@ -12,13 +12,10 @@ import java.io.DataOutputStream;
 import java.io.EOFException;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
@@ -31,7 +28,6 @@ public final class Checkpoint {
     private static final int MAGIC = 0x42414b43, VERSION = 3;
     /** To be raised whenever the engine makes other bits of the same scene. */
     private static final int ENGINE = 3;
-    private static final int MOST_FILES = 20_000;
     /** Time between two writes, and how much more work than writing there must be. */
     private static final long EVERY = 60_000_000_000L, SHARE = 20;
 
@@ -64,41 +60,19 @@ public final class Checkpoint {
         return picture.resolveSibling(picture.getFileName() + ".unfinished");
     }
 
-    /** Names everything that decides on a picture's bits: project, files, view and order, but none of its limits. */
+    /** Names everything that decides on a picture's bits: project, files, kept guide, view and order, but none of its limits. */
     public static String identity(Project p, Path folder, View v, RenderJob.Order o) throws IOException {
-        try {
-            MessageDigest d = MessageDigest.getInstance("SHA-256");
-            Project seen = p.withPresets(List.of()).withViews(List.of(v)).withCurrent(v.name()).withName("");
-            put(d, "bake " + ENGINE + " " + ProjectFile.toJson(seen) + " " + o.width() + "x" + o.height() + o.region() + o.seed() + o.keepGroups());
-            put(d, RenderJob.paths(o.preset(), o.seed()).kinds() + " " + o.preset().bounces() + " " + o.preset().clamp() + " " + o.preset().filter() + " " + o.preset().filterRadius());
-            for (Path f : p.models().stream().map(m -> folder.resolve(m.file()).normalize().getParent()).distinct().toList()) stampAll(d, f);
-            stamp(d, folder, v.around());
-            stamp(d, folder, v.around().backdrop());
-            stamp(d, folder, v.around().mirrored());
-            return HexFormat.of().formatHex(d.digest());
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException(e);
-        }
-    }
-
-    private static void put(MessageDigest d, String s) {
-        d.update(s.getBytes(StandardCharsets.UTF_8));
-    }
-
-    /** A model's folder with everything in it: buffers and pictures belong to the model too. */
-    private static void stampAll(MessageDigest d, Path folder) throws IOException {
-        if (!Files.isDirectory(folder)) return;
-        try (Stream<Path> s = Files.walk(folder, 3)) {
-            for (Path f : s.filter(Files::isRegularFile).limit(MOST_FILES).sorted().toList()) stamp(d, f);
-        }
-    }
-
-    private static void stamp(MessageDigest d, Path folder, View.Around a) throws IOException {
-        if (a != null && a.file() != null) stamp(d, folder.resolve(a.file()));
-    }
-
-    private static void stamp(MessageDigest d, Path f) throws IOException {
-        if (Files.exists(f)) put(d, f.getFileName() + " " + Files.size(f) + " " + Files.getLastModifiedTime(f).toMillis());
+        MessageDigest d = Fingerprint.digest();
+        Project seen = p.withPresets(List.of()).withViews(List.of(v)).withCurrent(v.name()).withName("");
+        Fingerprint.put(d, "bake " + ENGINE + " " + ProjectFile.toJson(seen) + " " + o.width() + "x" + o.height() + o.region() + o.seed() + o.keepGroups());
+        Fingerprint.put(d, RenderJob.paths(o.preset(), o.seed()).kinds() + " " + o.preset().bounces() + " " + o.preset().clamp() + " " + o.preset().filter() + " " + o.preset().filterRadius());
+        Fingerprint.models(d, p, folder);
+        Fingerprint.stamp(d, folder, v.around());
+        Fingerprint.stamp(d, folder, v.around().backdrop());
+        Fingerprint.stamp(d, folder, v.around().mirrored());
+        GuideStore guides = new GuideStore(folder);
+        if (guides.fitting(p, v) != null) Fingerprint.stamp(d, guides.file(v));
+        return Fingerprint.hex(d);
     }
 
     /** Asks for the file to be written after the pass in work. */

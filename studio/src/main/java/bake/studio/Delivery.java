@@ -89,7 +89,7 @@ public final class Delivery {
     }
 
     private void whole(RenderScene scene, RenderJob.Order order, Project project, Item i, Listener listener) throws IOException {
-        RenderJob job = new RenderJob(scene, order, workers);
+        RenderJob job = new RenderJob(scene, order, workers).guidedBy(new GuideStore(folder).fitting(project, i.view()));
         job.keepIn(new Checkpoint(Checkpoint.beside(i.file()), Checkpoint.identity(project, folder, i.view(), order),
                 e -> listener.warned(i, "the unfinished picture could not be kept: " + e.getMessage())));
         current = job;
@@ -102,7 +102,7 @@ public final class Delivery {
 
     /** A picture that does not fit into the memory. */
     private void inBands(RenderScene scene, RenderJob.Order order, Project project, Item i, Listener listener) throws IOException {
-        BandedRender b = new BandedRender(scene, order, workers);
+        BandedRender b = new BandedRender(scene, order, new GuideStore(folder).fitting(project, i.view()), workers);
         bands = b;
         if (stopped) b.stop();
         RenderJob.Progress p = b.run(i.file(), Checkpoint.identity(project, folder, i.view(), order), BandedRender.filmBytes(), g -> listener.progress(i, g));

@@ -6,10 +6,13 @@ import bake.core.finish.Denoiser;
 import bake.core.finish.Finish;
 import bake.core.finish.Look;
 import bake.core.finish.LuxScale;
+import bake.core.guide.Guides;
+import bake.core.guide.LightGuide;
 import bake.core.scene.Camera;
 import bake.core.scene.Material;
 import bake.core.scene.Scene;
 import bake.core.transport.Diagram;
+import bake.core.transport.GuideMap;
 import bake.core.transport.Illuminance;
 import bake.core.transport.Passes;
 import bake.core.transport.PathSettings;
@@ -67,6 +70,7 @@ public final class LiveRender implements AutoCloseable {
     /** The last picture of the current request; null until there is one. */
     private volatile Shown last;
     private volatile Set<String> solo = Set.of();
+    private volatile Guides guides;
     /** Mixes light anew while passes go on. */
     private final Thread mixer = new Thread(this::mix, "levels");
     private boolean remix;
@@ -212,6 +216,7 @@ public final class LiveRender implements AutoCloseable {
         Film film = Film.byGroup(w, h, scene.lights().groups().size());
         Passes renderer = switch (r.showing) {
             case PICTURE, CLAY -> new Renderer(scene, camera, SETTINGS, film, Region.all(w, h), workers);
+            case SKY_GUIDE, LAMP_GUIDE -> map(r.showing, scene, camera, film);
             case LUX -> new Illuminance(scene, camera, 8, film, workers);
             case EDGES -> new Diagram(scene, Diagram.Kind.EDGES, camera, film, workers);
             case MATERIALS -> new Diagram(scene, Diagram.Kind.MATERIALS, camera, film, workers);
@@ -236,6 +241,19 @@ public final class LiveRender implements AutoCloseable {
             shown = System.nanoTime() - now;
         }
         return true;
+    }
+
+    /** A map of the guides that are to be shown; without them, or when they are of another model, nothing is known anywhere. */
+    private Passes map(Showing showing, RenderScene scene, Camera camera, Film film) {
+        Guides g = guides;
+        LightGuide one = g == null ? null : showing == Showing.SKY_GUIDE ? g.sky() : g.lamps();
+        if (one == null || showing == Showing.SKY_GUIDE && one.ways() != Renderer.skyWays(scene)) one = LightGuide.nothing(1);
+        return new GuideMap(scene, one, showing == Showing.SKY_GUIDE, camera, film, workers);
+    }
+
+    /** Sets the guides that are shown when guides are to be. */
+    public void guides(Guides g) {
+        guides = g;
     }
 
     /** Hands over a picture of a film, its light mixed as is wanted now; false when it was stopped. */

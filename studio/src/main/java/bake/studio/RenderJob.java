@@ -3,6 +3,7 @@ package bake.studio;
 import bake.core.film.Film;
 import bake.core.film.PixelFilter;
 import bake.core.film.Region;
+import bake.core.guide.Guides;
 import bake.core.finish.Finish;
 import bake.core.finish.Look;
 import bake.core.scene.Camera;
@@ -51,6 +52,7 @@ public final class RenderJob {
     private volatile Checkpoint checkpoint;
     private volatile int resumedAt;
     private volatile State state = State.WAITING;
+    private boolean guided;
     private volatile boolean stop, pause;
     private volatile Progress progress = new Progress(State.WAITING, 0, Double.POSITIVE_INFINITY, 0, Double.NaN, 0, 0);
     private volatile long endsAt = Long.MAX_VALUE;
@@ -73,6 +75,22 @@ public final class RenderJob {
         Preset p = order.preset;
         renderer = new Renderer(scene, order.camera, paths(p, order.seed), film, order.region, workers);
         finish = new Finish(order.camera.saturation(), order.look);
+    }
+
+    /** Begins with a kept guide, or null for none; to be said before {@link #run}. One that does not suit the scene is left alone. */
+    public RenderJob guidedBy(Guides g) {
+        guided = g != null && renderer.begin(g);
+        return this;
+    }
+
+    /** Whether the picture began with a kept guide. */
+    public boolean guided() {
+        return guided;
+    }
+
+    /** What the picture has learnt so far, or null. To be asked when it is done or stopped. */
+    public Guides guides() {
+        return renderer.guides();
     }
 
     /** How a preset has paths followed. */

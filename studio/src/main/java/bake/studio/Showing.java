@@ -15,7 +15,9 @@ public enum Showing {
     /** A flat colour for each material. */
     MATERIALS,
     /** Illuminance in false colours. */
-    LUX;
+    LUX,
+    /** What is known of where the surroundings are seen, and of which lamps matter. */
+    SKY_GUIDE, LAMP_GUIDE;
 
     /** Reflectance of clay: middle of what rooms have (common practice, no source). */
     private static final double CLAY_REFLECTANCE = 0.5;

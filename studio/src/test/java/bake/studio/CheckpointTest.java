@@ -164,7 +164,7 @@ class CheckpointTest {
             RenderJob once = new RenderJob(s, order(p, 6, 3), w);
             once.run(g -> {});
             double[] last = {0};
-            RenderJob.Progress g = new BandedRender(s, order(p, 6, 3), w).run(dir.resolve("b.exr"), "id", 1, x -> {
+            RenderJob.Progress g = new BandedRender(s, order(p, 6, 3), null, w).run(dir.resolve("b.exr"), "id", 1, x -> {
                 assertTrue(x.fraction() >= last[0] - 1e-9, "goes forward");
                 last[0] = x.fraction();
             });
@@ -173,7 +173,7 @@ class CheckpointTest {
             Raster r = ExrFile.read(dir.resolve("b.exr"));
             float[] whole = pixels(once.film());
             for (int i = 0; i < whole.length; i++) assertEquals(Float.float16ToFloat(Float.floatToFloat16(whole[i])), r.rgb()[i], 0);
-            FormatException e = assertThrows(FormatException.class, () -> new BandedRender(s, order(p, 1, 3), w).run(dir.resolve("b.png"), "id", 1, x -> {}));
+            FormatException e = assertThrows(FormatException.class, () -> new BandedRender(s, order(p, 1, 3), null, w).run(dir.resolve("b.png"), "id", 1, x -> {}));
             assertTrue(e.getMessage().contains(".exr"));
         }
         assertTrue(BandedRender.needed(20_000, 14_000, 2L << 30) && !BandedRender.needed(4000, 2250, 2L << 30));
@@ -189,8 +189,8 @@ class CheckpointTest {
         RenderScene s = scene(p);
         Path f = dir.resolve("c.exr"), kept = Checkpoint.beside(f);
         try (Workers w = new Workers(2)) {
-            new BandedRender(s, order(p, 2, 3), w).run(dir.resolve("once.exr"), "id", 1, x -> {});
-            BandedRender first = new BandedRender(s, order(p, 2, 3), w);
+            new BandedRender(s, order(p, 2, 3), null, w).run(dir.resolve("once.exr"), "id", 1, x -> {});
+            BandedRender first = new BandedRender(s, order(p, 2, 3), null, w);
             RenderJob.Progress stopped = first.run(f, "id", 1, x -> {
                 if (x.fraction() > 0.6) first.stop();
             });
@@ -199,15 +199,15 @@ class CheckpointTest {
             long whole = Files.size(kept);
             Files.write(kept, new byte[] {16, 0, 0, 0, 2, 0, 0, 0, 1, 2, 3}, java.nio.file.StandardOpenOption.APPEND);
             double[] least = {1};
-            new BandedRender(s, order(p, 2, 3), w).run(f, "id", 1, x -> least[0] = Math.min(least[0], x.fraction()));
+            new BandedRender(s, order(p, 2, 3), null, w).run(f, "id", 1, x -> least[0] = Math.min(least[0], x.fraction()));
             assertTrue(least[0] > stopped.fraction(), "what was done is not done again");
             assertTrue(!Files.exists(kept) && whole > 0);
             org.junit.jupiter.api.Assertions.assertArrayEquals(ExrFile.read(dir.resolve("once.exr")).rgb(), ExrFile.read(f).rgb());
-            BandedRender third = new BandedRender(s, order(p, 2, 3), w);
+            BandedRender third = new BandedRender(s, order(p, 2, 3), null, w);
             third.run(f, "id", 1, x -> {
                 if (x.fraction() > 0.6) third.stop();
             });
-            new BandedRender(s, order(p, 2, 3), w).run(f, "another", 1, x -> least[0] = Math.min(least[0], x.fraction()));
+            new BandedRender(s, order(p, 2, 3), null, w).run(f, "another", 1, x -> least[0] = Math.min(least[0], x.fraction()));
             assertTrue(least[0] < stopped.fraction(), "another picture begins anew");
         }
     }

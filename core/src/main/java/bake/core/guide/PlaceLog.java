@@ -1,6 +1,6 @@
 package bake.core.guide;
 
-/** Places that a thread's paths met, kept for {@link SkyGuideLearner} until there are enough to hand over. */
+/** Places that a thread's paths met, kept for {@link GuideLearner} until there are enough to hand over. */
 public final class PlaceLog {
     private final float[] places = new float[3 * 1024];
     private final int[] leafOf = new int[1024];
@@ -13,12 +13,12 @@ public final class PlaceLog {
      * @param learner who is told, or null
      * @param hash any number that is the path's own
      */
-    public void begin(SkyGuideLearner learner, int hash) {
+    public void begin(GuideLearner learner, int hash) {
         keep = learner != null && learner.keeps(hash);
     }
 
     /** Notes a place, if this path's are kept. */
-    public void at(SkyGuideLearner learner, int leaf, float x, float y, float z) {
+    public void at(GuideLearner learner, int leaf, float x, float y, float z) {
         if (!keep) return;
         if (met == leafOf.length) flush(learner);
         leafOf[met] = leaf;
@@ -28,7 +28,7 @@ public final class PlaceLog {
     }
 
     /** Hands over what was kept; to be called when a pass ends. */
-    public void flush(SkyGuideLearner learner) {
+    public void flush(GuideLearner learner) {
         learner.met(places, leafOf, met);
         met = 0;
     }

@@ -5,7 +5,7 @@ import bake.core.math.Distribution;
 /** Aiming at all of the surroundings, or at one of the bins of directions of their dome: what is learnt where no opening is known. */
 final class CompassAim extends Aim {
     /** Least chance of aiming at everything. */
-    private static final float LEAST_WHOLE = 0.08f;
+    private static final float LEAST_WHOLE = 0.16f;
     /** A bin that is worth less than this share of what it could be is hidden. */
     private static final float HIDDEN = 0.05f;
 

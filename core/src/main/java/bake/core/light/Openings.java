@@ -95,6 +95,11 @@ public final class Openings {
         return panes.size();
     }
 
+    /** Which opening, counted from 0, a way of looking aims at; -1 for the one that looks at everything. */
+    public int opening(int way) {
+        return way == 0 ? -1 : (way - 1) / (cuts * cuts);
+    }
+
     private void span() {
         for (int k = 0; k < 3; k++) {
             float lo = Float.POSITIVE_INFINITY, hi = Float.NEGATIVE_INFINITY;

@@ -27,6 +27,19 @@ final class BouncedShare {
         for (int i = 0; i < sums.length(); i++) sums.set(i, from.sums.get(i));
     }
 
+    /** @throws IllegalArgumentException when these are not what {@link #data} gave */
+    BouncedShare(long[] data) {
+        this();
+        if (data.length != sums.length()) throw new IllegalArgumentException("not a guide");
+        for (int i = 0; i < data.length; i++) sums.set(i, Math.max(0, data[i]));
+    }
+
+    long[] data() {
+        long[] out = new long[sums.length()];
+        for (int i = 0; i < out.length; i++) out[i] = sums.get(i);
+        return out;
+    }
+
     private static int cell(double x, double y) {
         return 5 * (Math.clamp((int) (y * DOWN), 0, DOWN - 1) * ACROSS + Math.clamp((int) (x * ACROSS), 0, ACROSS - 1));
     }

@@ -2,8 +2,8 @@ package bake.core.transport;
 
 import bake.core.geometry.Ray;
 import bake.core.guide.PlaceLog;
-import bake.core.guide.SkyGuide;
-import bake.core.guide.SkyGuideLearner;
+import bake.core.guide.LightGuide;
+import bake.core.guide.GuideLearner;
 import bake.core.light.Aim;
 import bake.core.light.LightSample;
 import bake.core.math.PathSampler;
@@ -19,8 +19,8 @@ final class Daylight {
     /** Whether no opening is known, and bins of directions are learnt instead. */
     private final boolean compass;
     private final PlaceLog log = new PlaceLog();
-    private SkyGuide guide;
-    private SkyGuideLearner learner;
+    private LightGuide guide;
+    private GuideLearner learner;
     private Aim[] aims;
     private int leaf, way;
     private float perWay;
@@ -42,7 +42,7 @@ final class Daylight {
      *
      * @param aims of the guide's places, filled as they are asked for; shared by all threads, which fill them alike
      */
-    void follow(SkyGuide guide, Aim[] aims, SkyGuideLearner learner) {
+    void follow(LightGuide guide, Aim[] aims, GuideLearner learner) {
         this.guide = guide;
         this.learner = learner;
         this.aims = aims;

@@ -1,8 +1,8 @@
 package bake.core.transport;
 
 import bake.core.guide.PlaceLog;
-import bake.core.guide.SkyGuide;
-import bake.core.guide.SkyGuideLearner;
+import bake.core.guide.LightGuide;
+import bake.core.guide.GuideLearner;
 import bake.core.light.Emitters;
 import bake.core.light.LightSample;
 import bake.core.math.PathSampler;
@@ -15,8 +15,8 @@ import bake.core.surface.SurfacePoint;
 final class Lamplight {
     private final Emitters emitters;
     private final PlaceLog log = new PlaceLog();
-    private SkyGuide guide;
-    private SkyGuideLearner learner;
+    private LightGuide guide;
+    private GuideLearner learner;
     private int leaf = -1;
 
     Lamplight(Emitters emitters) {
@@ -24,7 +24,7 @@ final class Lamplight {
     }
 
     /** From now on choices follow a guide and teach a learner; null for neither. */
-    void follow(SkyGuide guide, SkyGuideLearner learner) {
+    void follow(LightGuide guide, GuideLearner learner) {
         this.guide = guide;
         this.learner = learner;
     }

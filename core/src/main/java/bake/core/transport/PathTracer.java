@@ -45,6 +45,7 @@ public final class PathTracer {
 
     private final PathTrail trail = new PathTrail();
     private Looks looks = Looks.UNLEARNT;
+    private int lessons, lampLessons;
     /** How often the point looks for the surroundings and for emitters. */
     private float skyLooks = 1, lampLooks = 1;
 
@@ -104,6 +105,12 @@ public final class PathTracer {
     /** Sets where in the picture the next path begins, 0 left to 1 right and 0 top to 1 bottom: what a flat backdrop shows depends on it. */
     void place(float x, float y) {
         onlook.place(x, y);
+    }
+
+    /** Sets how many more looks for the surroundings and for lamps every point takes only to teach. */
+    void teach(int sky, int lamps) {
+        lessons = sky;
+        lampLessons = lamps;
     }
 
     /** Sets how often points look for light. */
@@ -371,6 +378,7 @@ public final class PathTracer {
             aim = daylight.at(point);
             skyLooks = bounce > 0 ? looks.laterSky() : daylight.indoors(aim, point, shadow) ? looks.skyIndoors() : 1;
             directDome(bounce);
+            if (lessons > 0) teach();
         }
         if (lights.emitters().count() > 0) {
             lampLooks = bounce > 0 ? looks.laterLamps() : looks.lamps();
@@ -390,6 +398,25 @@ public final class PathTracer {
         }
     }
 
+    /** Looks that bring the picture nothing, only teach: a look is one ray, a path that comes to a point is many. Half of them look anywhere. */
+    private void teach() {
+        float first = random.next1();
+        for (int k = 0; k < lessons; k++) {
+            Aim how = k % 2 == 0 ? null : aim;
+            daylight.sample(how, point.px, point.py, point.pz, (first + k) / lessons, random, light, shadow);
+            float cos = point.nx * light.x + point.ny * light.y + point.nz * light.z;
+            daylight.brought(cos > 0 && light.pdf > 0 && arrives(Float.POSITIVE_INFINITY) ? cos * (0.2126f * light.r * shadow.tr + 0.7152f * light.g * shadow.tg + 0.0722f * light.b * shadow.tb) : 0);
+        }
+    }
+
+    /** Whether the sampled light reaches the point, as far as {@code reach}; what is left of it by colour is the shadow ray's. */
+    private boolean arrives(float reach) {
+        float side = light.x * point.gx + light.y * point.gy + light.z * point.gz > 0 ? 1 : -1, e = point.offset * side;
+        shadow.set(point.px + e * point.gx, point.py + e * point.gy, point.pz + e * point.gz, light.x, light.y, light.z, reach);
+        shadow.skipLamp = light.lamp;
+        return scene.tracer().open(shadow);
+    }
+
     private void directEmitters(int bounce) {
         facing();
         lampAt = lamplight.at(point);
@@ -402,6 +429,18 @@ public final class PathTracer {
             float got = connect(bounce);
             light.pdf /= lampLooks;
             lamplight.brought(light, point.px, point.py, point.pz, got * Math.max(0, point.nx * light.x + point.ny * light.y + point.nz * light.z));
+        }
+        if (lampLessons > 0) teachLamps();
+    }
+
+    private void teachLamps() {
+        float first = random.next1();
+        for (int k = 0; k < lampLessons; k++) {
+            random.next2();
+            int at = k % 2 == 0 ? -1 : lampAt;
+            if (!lights.emitters().sample(point.px, point.py, point.pz, (first + k) / lampLessons, random.u, random.v, light, lamplight.worths(at), Math.max(0, at))) continue;
+            float cos = point.nx * light.x + point.ny * light.y + point.nz * light.z, reach = light.distance * 0.9999f - 2 * point.offset;
+            lamplight.brought(light, point.px, point.py, point.pz, cos > 0 && (reach <= 0 || arrives(reach)) ? cos * (0.2126f * light.r + 0.7152f * light.g + 0.0722f * light.b) : 0);
         }
     }
 
@@ -420,12 +459,9 @@ public final class PathTracer {
         if (!(scatter.r * light.r + scatter.g * light.g + scatter.b * light.b > 0) && !(trail.second() && point.transmission > 0)) return 0;
         if (light.group == LightTable.DOME && onlook.mixes()) onlook.replace(point, scatter, light);
         float r = light.r, g = light.g, b = light.b;
-        float side = light.x * point.gx + light.y * point.gy + light.z * point.gz > 0 ? 1 : -1, e = point.offset * side;
         float reach = light.distance == Float.POSITIVE_INFINITY ? light.distance : light.distance * 0.9999f - 2 * point.offset;
         if (reach > 0) {
-            shadow.set(point.px + e * point.gx, point.py + e * point.gy, point.pz + e * point.gz, light.x, light.y, light.z, reach);
-            shadow.skipLamp = light.lamp;
-            if (!scene.tracer().open(shadow)) return 0;
+            if (!arrives(reach)) return 0;
             r *= shadow.tr;
             g *= shadow.tg;
             b *= shadow.tb;

@@ -3,6 +3,7 @@ package bake.core.transport;
 import bake.core.film.Film;
 import bake.core.film.PixelFilter;
 import bake.core.film.Region;
+import bake.core.guide.Guides;
 import bake.core.math.PathSampler;
 import bake.core.outlook.Scenery;
 import bake.core.scene.Camera;
@@ -62,6 +63,26 @@ public final class Renderer implements Passes {
         }
         training = settings.guided() && (scene.openings().count() > 0 || !scene.lights().dome().dark() || scene.lights().emitters().clusters() > 0)
                 ? new Training(scene, lens, camera.saturation(), settings, (long) film.width() * film.height(), tracers, samplers, paths, rays) : null;
+    }
+
+    /**
+     * Begins with what was learnt in another picture of the scene, before the first pass; false when it does not suit. Guides never change the
+     * mean of a picture, but they do its bits.
+     */
+    public boolean begin(Guides g) {
+        if (training == null || !training.suits(g)) return false;
+        training.begin(g);
+        return true;
+    }
+
+    /** In how many ways pictures of a scene look for the surroundings. */
+    public static int skyWays(RenderScene scene) {
+        return Daylight.ways(scene);
+    }
+
+    /** What was learnt so far, or null. */
+    public Guides guides() {
+        return training == null ? null : training.guides();
     }
 
     public Film film() {

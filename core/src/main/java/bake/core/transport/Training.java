@@ -1,7 +1,8 @@
 package bake.core.transport;
 
-import bake.core.guide.SkyGuide;
-import bake.core.guide.SkyGuideLearner;
+import bake.core.guide.LightGuide;
+import bake.core.guide.GuideLearner;
+import bake.core.guide.Guides;
 import bake.core.light.Aim;
 import bake.core.light.LightTable;
 import bake.core.math.PathSampler;
@@ -16,6 +17,8 @@ import java.util.function.BooleanSupplier;
 final class Training {
     /** Share of the picture's own paths that training adds. */
     private static final double SHARE = 0.05;
+    /** Looks that every point of the first round's paths takes only to learn from; half of them in the next round, and so on. */
+    private static final int LESSONS = 32, LAMP_LESSONS = 16;
     private static final int LEAST_PATHS = 8192, MOST_PATHS = 2_000_000, CHUNK = 1024;
     /** Least worth of a part of the lamps against the mean of all: nothing is given up. */
     private static final float LEAST_LAMP = 0.1f;
@@ -28,10 +31,10 @@ final class Training {
     private final Lens lens;
     private final long seed, pixels;
     private final boolean prompt;
-    private SkyGuideLearner learner;
+    private final int lessons;
+    private GuideLearner learner;
     /** The same for lamps; null where they are few. */
-    private SkyGuideLearner lampLearner;
-    private SkyGuide guide;
+    private GuideLearner lampLearner;
     private Aim[] aims = new Aim[0];
     private int rounds;
     private boolean exchangePays = true;
@@ -54,9 +57,34 @@ final class Training {
         this.light = light;
         pair = new double[2 * tracers.length];
         brought = new AtomicLongArray(tracers[0].channels() / 3);
-        learner = SkyGuideLearner.begin(light, count(0), Daylight.ways(scene));
+        learner = GuideLearner.begin(light, count(0), Daylight.ways(scene));
+        // Openings that are known are found by test rays as well.
+        lessons = scene.openings().count() > 0 ? 0 : LESSONS;
         int parts = scene.lights().emitters().clusters();
-        if (parts > 0) lampLearner = SkyGuideLearner.begin(1, count(0), parts);
+        if (parts > 0) lampLearner = GuideLearner.begin(1, count(0), parts);
+    }
+
+    /** Whether what was learnt elsewhere is about as many ways to look as this scene has. */
+    boolean suits(Guides g) {
+        return g.sky().ways() == learner.guide().ways() && (g.lamps() == null) == (lampLearner == null) && (lampLearner == null || g.lamps().ways() == lampLearner.guide().ways()) && g.brought().length == brought.length();
+    }
+
+    /** Begins with what was learnt elsewhere. */
+    void begin(Guides g) {
+        rounds = g.rounds();
+        share = new BouncedShare(g.bounced());
+        for (int i = 0; i < brought.length(); i++) brought.set(i, Math.max(0, g.brought()[i]));
+        learner = GuideLearner.after(g.sky(), light, count(rounds));
+        if (lampLearner != null) lampLearner = GuideLearner.after(g.lamps(), 1, count(rounds));
+        follow();
+    }
+
+    /** What was learnt so far; null while nothing was. */
+    Guides guides() {
+        if (rounds == 0) return null;
+        long[] b = new long[brought.length()];
+        for (int i = 0; i < b.length; i++) b[i] = brought.get(i);
+        return new Guides(learner.guide(), lampLearner == null ? null : lampLearner.guide(), rounds, b, share.data());
     }
 
     private int count(int round) {
@@ -78,6 +106,7 @@ final class Training {
         for (int g = 0; g < before.length(); g++) brought.set(g, before.get(g));
         for (PathTracer t : tracers) {
             t.daylight().follow(learner.guide(), aims, learner);
+            t.teach(lessons >> rounds, lampLearner == null ? 0 : LAMP_LESSONS >> rounds);
             if (lampLearner != null) t.lamplight().follow(lampLearner.guide().floored(LEAST_LAMP), lampLearner);
         }
         boolean[] stopped = new boolean[workers.threads()];
@@ -98,19 +127,23 @@ final class Training {
                 return false;
             }
         learner = learner.next(count(rounds + 1));
-        guide = learner.guide();
         if (lampLearner != null) lampLearner = lampLearner.next(count(rounds + 1));
-        SkyGuide lampGuide = lampLearner == null ? null : lampLearner.guide().floored(LEAST_LAMP);
-        aims = new Aim[guide.places()];
         rounds++;
+        follow();
+        return true;
+    }
+
+    private void follow() {
+        LightGuide guide = learner.guide(), lampGuide = lampLearner == null ? null : lampLearner.guide().floored(LEAST_LAMP);
+        aims = new Aim[guide.places()];
         Looks looks = looks();
         exchangePays = share.pays();
         for (PathTracer t : tracers) {
             t.daylight().follow(guide, aims, null);
+            t.teach(0, 0);
             t.lamplight().follow(lampGuide, null);
             t.look(looks);
         }
-        return true;
     }
 
     private void path(int worker, int i) {

@@ -238,7 +238,7 @@ class PictureTest {
 
     /** The sky guide takes noise away and leaves the mean, over the picture and in blocks of it; and threads do not matter to it. */
     @Test
-    void theSkyGuideDoesNotChangeTheMean() {
+    void theLightGuideDoesNotChangeTheMean() {
         TestScene s = new TestScene().around(new Surroundings.SunSky(new Vec3(-0.3, 0.5, 0.2).normalized(), 3, -20, 0, 0.533, 0.2));
         int wall = s.material(Material.diffuse("wall", grey(0.5))), glass = s.material(Material.glass("pane", grey(1), 0, 1.52, true));
         box(s, wall);

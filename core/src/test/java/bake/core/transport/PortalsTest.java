@@ -84,7 +84,7 @@ class PortalsTest {
 
     /** Light straight from the sky, at as many passes: what is learnt without any portal comes near to what a portal gives, and all means agree. */
     @Test
-    void theSkyGuideAlone() {
+    void theLightGuideAlone() {
         RenderScene none = RenderScene.compile(room(List.of()), ForkJoinPool.commonPool()), with = RenderScene.compile(room(List.of(WINDOW)), ForkJoinPool.commonPool());
         double[] whole = compare(picture(none, false, 1, 64), picture(none, false, 2, 64)), guide = compare(picture(none, true, 3, 64), picture(none, true, 4, 64)), portal = compare(picture(with, true, 5, 64), picture(with, true, 6, 64));
         double[] unlearnt = compare(picture(with, false, 5, 64), picture(with, false, 6, 64));

@@ -10,11 +10,11 @@ import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
 /** What the sky guide makes of its records, and that their order does not matter. */
-final class SkyGuideTest {
+final class LightGuideTest {
     private static final int WAYS = 5, RECORDS = 60_000;
 
     /** Record {@code i}: a place on a floor of 8 x 6 m, or on a wall, and a look that way 2 rewards on the left half, way 4 on the right. */
-    private static void record(SkyGuideLearner l, PlaceLog log, int i) {
+    private static void record(GuideLearner l, PlaceLog log, int i) {
         SplittableRandom r = new SplittableRandom(i);
         float x = (float) r.nextDouble(8), y = (float) r.nextDouble(6);
         boolean wall = i % 4 == 0;
@@ -25,10 +25,10 @@ final class SkyGuideTest {
         log.at(l, leaf, x, wall ? 0 : y, wall ? y / 2 : 0);
     }
 
-    private static SkyGuideLearner learn(int rounds, boolean parallel) {
-        SkyGuideLearner l = SkyGuideLearner.begin(1, RECORDS / 4, WAYS);
+    private static GuideLearner learn(int rounds, boolean parallel) {
+        GuideLearner l = GuideLearner.begin(1, RECORDS / 4, WAYS);
         for (int k = 0; k < rounds; k++) {
-            SkyGuideLearner now = l;
+            GuideLearner now = l;
             int parts = 30, each = (RECORDS << k) / parts;
             IntStream s = IntStream.range(0, parts);
             if (parallel) s = s.parallel();
@@ -44,7 +44,7 @@ final class SkyGuideTest {
 
     @Test
     void learnsWhereEachWayPays() {
-        SkyGuide g = learn(3, false).guide();
+        LightGuide g = learn(3, false).guide();
         assertTrue(g.leaves() > 20, g.leaves() + " leaves");
         int seen = 0;
         for (float x : new float[] {0.5f, 2, 3, 5, 6, 7.5f})
@@ -63,9 +63,9 @@ final class SkyGuideTest {
 
     @Test
     void theOrderOfRecordsDoesNotMatter() throws Exception {
-        SkyGuide a = learn(3, false).guide();
+        LightGuide a = learn(3, false).guide();
         try (ForkJoinPool pool = new ForkJoinPool(3)) {
-            SkyGuide b = pool.submit(() -> learn(3, true).guide()).get();
+            LightGuide b = pool.submit(() -> learn(3, true).guide()).get();
             assertArrayEquals(a.space.nodes(), b.space.nodes());
             assertArrayEquals(a.space.cuts(), b.space.cuts());
             assertArrayEquals(a.worths(), b.worths());
@@ -74,7 +74,7 @@ final class SkyGuideTest {
 
     @Test
     void surfacesThatFaceOtherWaysHaveLeavesOfTheirOwn() {
-        SkyGuide g = learn(1, false).guide();
+        LightGuide g = learn(1, false).guide();
         assertTrue(g.leaf(2, 0, 0, 0, 0, 1) != g.leaf(2, 0, 0, 0, 1, 0));
         assertEquals(-1, g.learnt(g.leaf(2, 1, 3, 0, 0, -1)), "nothing was met below a ceiling");
         for (int k = 0; k < 6; k++) {
@@ -85,7 +85,7 @@ final class SkyGuideTest {
 
     @Test
     void placesAtOnePointAreNotCut() {
-        SkyGuideLearner l = SkyGuideLearner.begin(1, 1000, WAYS);
+        GuideLearner l = GuideLearner.begin(1, 1000, WAYS);
         PlaceLog log = new PlaceLog();
         for (int i = 0; i < 20_000; i++) {
             int leaf = l.guide().leaf(1, 2, 3, 0, 0, 1);

@@ -3,11 +3,11 @@ package bake.core.guide;
 import java.util.Arrays;
 
 /**
- * Collects what looks for the surroundings brought, and makes a {@link SkyGuide} of it, round by round.
+ * Collects what looks for the surroundings brought, and makes a {@link LightGuide} of it, round by round.
  * Many threads may record at once; all sums are whole numbers and places are sorted before use, so what is learnt does not
  * depend on their order, and pictures stay the same to the bit.
  */
-public final class SkyGuideLearner {
+public final class GuideLearner {
     /** Looks that a leaf of space may hold before it is cut in two, for a round of {@link #ROUND} paths; grows with the root of the paths. */
     private static final int MOST_LOOKS = 1000, ROUND = 50_000;
     /** Most numbers kept for all leaves together, and most places that space is cut by. */
@@ -15,7 +15,7 @@ public final class SkyGuideLearner {
     /** Paths bounce a few times each. */
     private static final float BOUNCES = 4;
 
-    private final SkyGuide guide;
+    private final LightGuide guide;
     private final float perLight;
     private final long paths;
     private final float keep;
@@ -24,7 +24,7 @@ public final class SkyGuideLearner {
     private int[] leafOf = new int[4096];
     private int kept;
 
-    private SkyGuideLearner(SkyGuide guide, float perLight, long paths) {
+    private GuideLearner(LightGuide guide, float perLight, long paths) {
         this.guide = guide;
         this.perLight = perLight;
         this.paths = Math.max(1, paths);
@@ -39,15 +39,17 @@ public final class SkyGuideLearner {
      * @param paths how many paths the first round has
      * @param ways in which one may look for the surroundings
      */
-    public static SkyGuideLearner begin(double light, long paths, int ways) {
-        Space s = Space.whole();
-        int[] nothing = new int[s.leaves()];
-        Arrays.fill(nothing, -1);
-        return new SkyGuideLearner(new SkyGuide(s, ways, new float[0], nothing), (float) (1 / Math.max(light, 1e-9)), paths);
+    public static GuideLearner begin(double light, long paths, int ways) {
+        return after(LightGuide.nothing(ways), light, paths);
+    }
+
+    /** Goes on from a guide that was learnt before; parameters as in {@link #begin}. */
+    public static GuideLearner after(LightGuide known, double light, long paths) {
+        return new GuideLearner(known, (float) (1 / Math.max(light, 1e-9)), paths);
     }
 
     /** What was known when this learner began. */
-    public SkyGuide guide() {
+    public LightGuide guide() {
         return guide;
     }
 
@@ -82,12 +84,12 @@ public final class SkyGuideLearner {
     }
 
     /** The same round from its beginning. */
-    public SkyGuideLearner again() {
-        return new SkyGuideLearner(guide, perLight, paths);
+    public GuideLearner again() {
+        return new GuideLearner(guide, perLight, paths);
     }
 
     /** Ends a round: a learner for the next one, of {@code paths} paths, whose guide knows what this one took in. */
-    public SkyGuideLearner next(long paths) {
+    public GuideLearner next(long paths) {
         Space space = guide.space;
         int ways = guide.ways();
         double most = Math.max(MOST_LOOKS * Math.sqrt(Math.max(1, this.paths / (double) ROUND)), BOUNCES * this.paths * (double) ways / MOST_WORTHS);
@@ -104,7 +106,7 @@ public final class SkyGuideLearner {
         }
         int[] learnt = new int[cut.leaves];
         for (int leaf = 0; leaf < cut.leaves; leaf++) learnt[leaf] = enough[cut.from[leaf]] ? cut.from[leaf] : -1;
-        return new SkyGuideLearner(new SkyGuide(cut.space(), ways, worths, learnt), perLight, paths);
+        return new GuideLearner(new LightGuide(cut.space(), ways, worths, learnt), perLight, paths);
     }
 
     private int[][] byLeaf() {
