@@ -36,9 +36,9 @@ record Arguments(String project, Path shot, double seconds, int width, int heigh
                 case "--view" -> view = value(a, ++i);
                 case "--show" -> {
                     try {
-                        showing = Showing.valueOf(value(a, ++i).toUpperCase(Locale.ROOT));
+                        showing = Showing.valueOf(value(a, ++i).toUpperCase(Locale.ROOT).replace('-', '_'));
                     } catch (IllegalArgumentException e) {
-                        throw new IllegalArgumentException("--show takes picture, clay, edges, materials or lux");
+                        throw new IllegalArgumentException("--show takes picture, clay, edges, materials, lux, sky-guide or lamp-guide");
                     }
                 }
                 case "--find-openings" -> openings = true;

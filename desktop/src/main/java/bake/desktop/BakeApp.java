@@ -1,6 +1,7 @@
 package bake.desktop;
 
 import bake.formats.picture.DisplayPicture;
+import bake.studio.Showing;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -36,8 +37,11 @@ public final class BakeApp extends Application {
         stage.setScene(scene);
         stage.show();
         bench.stationProperty().set(a.station());
-        bench.showingProperty().set(a.showing() == bake.studio.Showing.LUX ? bake.studio.Showing.PICTURE : a.showing());
-        bench.lighting().luxProperty().set(a.showing() == bake.studio.Showing.LUX);
+        // What belongs to the Light station is switched on there.
+        boolean guide = a.showing() == Showing.SKY_GUIDE || a.showing() == Showing.LAMP_GUIDE;
+        bench.showingProperty().set(guide || a.showing() == Showing.LUX ? Showing.PICTURE : a.showing());
+        if (guide) bench.projectProperty().addListener((o, x, p) -> Platform.runLater(() -> bench.guides().shownProperty().set(a.showing())));
+        bench.lighting().luxProperty().set(a.showing() == Showing.LUX);
         if (a.fold()) window.foldRail();
         window.focusEasel();
         if (reading != null) bench.open(reading);

@@ -54,7 +54,7 @@ final class LightStrip extends VBox {
     }
 
     private void frame(LiveRender.Frame f) {
-        if (f == null) return;
+        if (f == null || f.light().length == 0) return;
         bar.show(f.groups(), f.light());
         if (!f.groups().get(LightTable.DOME).equals(sky)) {
             sky = f.groups().get(LightTable.DOME);

@@ -27,7 +27,7 @@ final class WarningsCard extends VBox {
 
     private void refresh(LiveRender.Frame f) {
         // The first, coarse pictures know too little.
-        if (f == null || bench.view() == null || f.passes() < 2) return;
+        if (f == null || bench.view() == null || f.passes() < 2 || f.light().length == 0) return;
         List<LightFindings.Finding> now = LightFindings.of(bench.project(), bench.view(), f);
         List<Portal> bare = bench.lighting().openings().bareProperty().get();
         boolean interior = "interior".equals(bench.view().setting());

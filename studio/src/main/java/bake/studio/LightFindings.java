@@ -32,7 +32,7 @@ public final class LightFindings {
         for (int g = 0; g < f.light().length; g++) {
             all += f.light()[g];
             if (g <= LightTable.DOME) day += f.light()[g];
-            else lamps += f.light()[g];
+            else if (!f.groups().get(g).equals(LightTable.BACKDROP)) lamps += f.light()[g];
         }
         boolean indoors = "interior".equals(view.setting()), night = f.skyLux() + f.sunLux() < 1;
         boolean lit = project.lamps().stream().map(LampSpec::groupName).anyMatch(g -> !view.off().contains(g));

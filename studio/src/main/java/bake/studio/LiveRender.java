@@ -43,7 +43,7 @@ public final class LiveRender implements AutoCloseable {
      *
      * @param argb width times height pixels, which the receiver may keep
      * @param groups names of the source groups
-     * @param light mean luminance of each group, cd/m2
+     * @param light mean luminance of each group, cd/m2; empty where the picture shows no light
      * @param aimed width of the sharp picture that this one stands for
      * @param skyLux illuminance of open level ground from all surroundings but the sun, lux
      * @param sunLux the same from the sun
@@ -270,7 +270,7 @@ public final class LiveRender implements AutoCloseable {
         int w = s.film.width(), h = s.film.height();
         int[] argb = r.showing == Showing.LUX ? lux(s.film, gains, stop) : PictureOutput.argb(s.film, finish, gains, Region.all(w, h), lit, stop);
         if (argb == null) return false;
-        double[] light = s.film.planeLuminance();
+        double[] light = lit ? s.film.planeLuminance() : new double[0];
         if (gains != null) {
             double[] white = new double[light.length];
             // A plane's mean luminance scales with what its gains do to white.

@@ -66,10 +66,10 @@ public final class GuideMap implements Passes {
             all += sums[s];
             if (sums[s] > sums[best]) best = s;
         }
-        float share = all > 0 ? sums[best] / all : 0, hue = best * GOLDEN % 1 * 6, strength = 0.25f + 0.6f * (float) Math.sqrt(share);
+        float share = all > 0 ? sums[best] / all : 0, hue = best * GOLDEN % 1 * 6, strength = 0.12f + 0.45f * (float) Math.sqrt(share);
         for (int c = 0; c < 3; c++) {
             float k = (hue + 4 - 2 * c) % 6, pure = Math.clamp(Math.abs(k - 3) - 1, 0f, 1f);
-            colours[o + c] = 0.78f * (1 - strength + strength * pure);
+            colours[o + c] = 0.86f * (1 - strength + strength * pure);
         }
     }
 
