@@ -6,12 +6,15 @@ import bake.studio.SunPosition;
 import java.time.LocalTime;
 import java.time.ZonedDateTime;
 import java.time.temporal.ChronoUnit;
+import java.util.function.IntToDoubleFunction;
 import javafx.scene.layout.HBox;
 
 /** Hours of a day by where its sun stands: early, noon, late, and the blue hour after sunset. */
 final class SunTimes {
     /** Heights in degrees that are looked for; early and late light makes long shadows (common practice, no source). */
     private static final double LOW = 14, BLUE = -5;
+
+    private static final int STEP = 20;
 
     private SunTimes() {}
 
@@ -42,18 +45,31 @@ final class SunTimes {
     /** The minute of a day at which the sun stands as wanted, or nearest to it. */
     static LocalTime time(Project.Place place, ZonedDateTime day, String which) {
         ZonedDateTime start = day.toLocalDate().atStartOfDay(day.getZone());
-        int noon = 0;
-        double[] height = new double[1440];
-        for (int m = 0; m < 1440; m++) {
-            // Hours of the clock: on days on which it is changed some come twice or not at all.
-            height[m] = SunPosition.at(place, start.with(LocalTime.of(m / 60, m % 60))).height();
-            if (height[m] > height[noon]) noon = m;
-        }
+        // Hours of the clock: on days on which it is changed some come twice or not at all.
+        IntToDoubleFunction height = m -> SunPosition.at(place, start.with(LocalTime.of(m / 60, m % 60))).height();
+        int noon = least(0, 1439, m -> -height.applyAsDouble(m));
         if (which.equals("noon")) return LocalTime.of(noon / 60, noon % 60);
-        double want = which.equals("blue") ? BLUE : Math.min(LOW, 0.6 * height[noon]);
-        int best = noon;
+        double want = which.equals("blue") ? BLUE : Math.min(LOW, 0.6 * height.applyAsDouble(noon));
         boolean morning = which.equals("early");
-        for (int m = morning ? 0 : noon; m < (morning ? noon : 1440); m++) if (Math.abs(height[m] - want) < Math.abs(height[best] - want)) best = m;
+        int best = least(morning ? 0 : noon, morning ? noon : 1439, m -> Math.abs(height.applyAsDouble(m) - want));
         return LocalTime.of(best / 60, best % 60).truncatedTo(ChronoUnit.MINUTES);
+    }
+
+    /** The minute from {@code a} to {@code b} at which a smooth function of the day is least: looked for in steps first, which takes a millisecond. */
+    private static int least(int a, int b, IntToDoubleFunction f) {
+        int best = a;
+        double least = Double.POSITIVE_INFINITY;
+        for (int step = STEP, from = a, to = b; step >= 1; step = step == 1 ? 0 : 1) {
+            for (int m = from; m <= to; m += step) {
+                double v = f.applyAsDouble(m);
+                if (v < least) {
+                    least = v;
+                    best = m;
+                }
+            }
+            from = Math.max(a, best - STEP);
+            to = Math.min(b, best + STEP);
+        }
+        return best;
     }
 }

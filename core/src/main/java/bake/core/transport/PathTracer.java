@@ -1,7 +1,6 @@
 package bake.core.transport;
 
 import bake.core.geometry.Ray;
-import bake.core.light.Aim;
 import bake.core.light.LightSample;
 import bake.core.light.LightTable;
 import bake.core.math.PathSampler;
@@ -29,25 +28,18 @@ public final class PathTracer {
     private final int bounces;
     private final int[] most, left = new int[3];
     private final float clamp;
-    private final Ray ray = new Ray(), shadow = new Ray();
+    private final Ray ray = new Ray(), shadow;
     private final SurfacePoint ownPoint = new SurfacePoint();
     private final Scatter ownScatter = new Scatter();
     /** Where the path is. Belongs to a head as long as others may want to know it. */
     private SurfacePoint point = ownPoint;
     private Scatter scatter = ownScatter;
-    private final LightSample light = new LightSample(), scratch = new LightSample();
+    private final DirectLight direct;
+    private final LightSample light;
     private final RoundEdges edges;
     private final float[] rgb = new float[4];
-    private final Daylight daylight;
-    private final Lamplight lamplight;
-    /** How the surroundings are looked for at the point; null for the unlearnt way. */
-    private Aim aim;
 
     private final PathTrail trail = new PathTrail();
-    private Looks looks = Looks.UNLEARNT;
-    private int lessons, lampLessons;
-    /** How often the point looks for the surroundings and for emitters. */
-    private float skyLooks = 1, lampLooks = 1;
 
     private PathSampler random;
     private float[] out;
@@ -56,10 +48,6 @@ public final class PathTracer {
     /** The last scattering, and how far the ray has come since. */
     private final Departure from = new Departure();
     private float come;
-    /** Whether light comes to the point from both sides. */
-    private boolean around;
-    /** What the lamp guide knows of the point. */
-    private int lampAt = -1;
     /** Whether the path has left a surface in a way that calls for the clamp. */
     private boolean indirect;
     /** Whether only what the path meets next may still add its own light. */
@@ -84,8 +72,9 @@ public final class PathTracer {
         most = new int[] {kinds.diffuse(), kinds.mirrored(), kinds.refracted()};
         this.scene = scene;
         lights = scene.lights();
-        daylight = new Daylight(scene);
-        lamplight = new Lamplight(lights.emitters());
+        direct = new DirectLight(this, scene);
+        light = direct.light;
+        shadow = direct.shadow;
         edges = new RoundEdges(scene);
         onlook = new Onlook(scene.scenery(), lights);
         this.bounces = bounces;
@@ -105,17 +94,6 @@ public final class PathTracer {
     /** Sets where in the picture the next path begins, 0 left to 1 right and 0 top to 1 bottom: what a flat backdrop shows depends on it. */
     void place(float x, float y) {
         onlook.place(x, y);
-    }
-
-    /** Sets how many more looks for the surroundings and for lamps every point takes only to teach. */
-    void teach(int sky, int lamps) {
-        lessons = sky;
-        lampLessons = lamps;
-    }
-
-    /** Sets how often points look for light. */
-    void look(Looks often) {
-        looks = often;
     }
 
     /** Length of the array that {@link #radiance} adds to: three colours for each source group. */
@@ -142,12 +120,13 @@ public final class PathTracer {
         return clamp;
     }
 
-    Daylight daylight() {
-        return daylight;
+    /** How light is looked for at points. */
+    DirectLight direct() {
+        return direct;
     }
 
-    Lamplight lamplight() {
-        return lamplight;
+    SurfacePoint point() {
+        return point;
     }
 
     /** Adds the luminance by colour seen along a ray to {@code add}, by source group, cd/m2. */
@@ -180,7 +159,7 @@ public final class PathTracer {
         begin(sampler, add, (float) Math.PI);
         point.setMeter(x, y, z, nx, ny, nz);
         scatter.begin(point, nx, ny, nz);
-        direct(0);
+        direct.find(0);
         if (scatterOn(0)) walk(1);
     }
 
@@ -198,10 +177,7 @@ public final class PathTracer {
         indirect = false;
         bounced = 0;
         come = 0;
-        aim = null;
-        lampAt = -1;
-        daylight.beginPath(sampler);
-        lamplight.beginPath(sampler);
+        direct.begin(sampler);
     }
 
     private void walk(int bounce) {
@@ -242,7 +218,7 @@ public final class PathTracer {
             scatter.begin(point, -ray.dx, -ray.dy, -ray.dz);
             if (trail.first()) trail.keepFirst(point, scene.surfaces(), br, bg, bb);
             else if (trail.between()) trail.meet(point, scene.surfaces(), -(point.nx * ray.dx + point.ny * ray.dy + point.nz * ray.dz));
-            direct(bounce);
+            direct.find(bounce);
             if (!scatterOn(bounce)) return;
             bounce++;
             if (trail.between()) {
@@ -261,7 +237,7 @@ public final class PathTracer {
         else if (!lights.dome().dark() || onlook.seesOther()) {
             float whole = lights.dome().read(ray.dx, ray.dy, ray.dz, rgb);
             onlook.replace(ray, rgb);
-            met(onlook.group(LightTable.DOME), rgb, from.pdf < 0 ? 0 : from.skyLooks * daylight.pdf(from.aim, from.x, from.y, from.z, ray.dx, ray.dy, ray.dz, whole, (int) rgb[3], shadow));
+            met(onlook.group(LightTable.DOME), rgb, from.pdf < 0 ? 0 : from.skyLooks * direct.daylight.pdf(from.aim, from.x, from.y, from.z, ray.dx, ray.dy, ray.dz, whole, (int) rgb[3], shadow));
         }
         float sun = lights.pdfSun(ray.dx, ray.dy, ray.dz);
         // A disc that is not to be seen is not met; what light sampling finds of it then counts alone.
@@ -289,7 +265,7 @@ public final class PathTracer {
 
     private void meetLamp(int lamp) {
         if (!lights.emitters().lampLuminance(lamp, ray.dx, ray.dy, ray.dz, rgb)) return;
-        met(lights.emitters().lampGroup(lamp), rgb, from.pdf < 0 ? 0 : from.lampLooks * lights.emitters().pdfLamp(lamp, from.x, from.y, from.z, ray.dx, ray.dy, ray.dz, come, before(), lamplight.worths(from.lampAt), Math.max(0, from.lampAt)));
+        met(lights.emitters().lampGroup(lamp), rgb, from.pdf < 0 ? 0 : from.lampLooks * lights.emitters().pdfLamp(lamp, from.x, from.y, from.z, ray.dx, ray.dy, ray.dz, come, direct.before(from), direct.lamplight.worths(from.lampAt), Math.max(0, from.lampAt)));
     }
 
     private void meetGlow() {
@@ -297,14 +273,7 @@ public final class PathTracer {
         rgb[0] = point.emitR;
         rgb[1] = point.emitG;
         rgb[2] = point.emitB;
-        met(lights.glowGroup(), rgb, from.pdf < 0 ? 0 : from.lampLooks * lights.emitters().pdfGlow(ray.item, ray.prim, from.x, from.y, from.z, come, cos, before(), lamplight.worths(from.lampAt), Math.max(0, from.lampAt)));
-    }
-
-    /** The other look at the last scattering, for asking how likely it would have found what was met. */
-    private LightSample before() {
-        if (from.around) scratch.fromAround();
-        else scratch.from(from.nx, from.ny, from.nz);
-        return scratch;
+        met(lights.glowGroup(), rgb, from.pdf < 0 ? 0 : from.lampLooks * lights.emitters().pdfGlow(ray.item, ray.prim, from.x, from.y, from.z, come, cos, direct.before(from), direct.lamplight.worths(from.lampAt), Math.max(0, from.lampAt)));
     }
 
     /** Adds light that the path ran into, which light sampling might have found with some density. */
@@ -366,93 +335,8 @@ public final class PathTracer {
         trail.scale(r, g, b);
     }
 
-    /** Light straight from sun, surroundings and emitters to the point. */
-    private void direct(int bounce) {
-        if (Scatter.onlyStraight(point)) return;
-        if (lights.hasSun()) {
-            random.next2();
-            lights.sampleSun(random.u, random.v, light);
-            connect(bounce);
-        }
-        if (!lights.dome().dark()) {
-            aim = daylight.at(point);
-            skyLooks = bounce > 0 ? looks.laterSky() : daylight.indoors(aim, point, shadow) ? looks.skyIndoors() : 1;
-            directDome(bounce);
-            if (lessons > 0) teach();
-        }
-        if (lights.emitters().count() > 0) {
-            lampLooks = bounce > 0 ? looks.laterLamps() : looks.lamps();
-            directEmitters(bounce);
-        }
-    }
-
-    /** Looks are spread over what there is to choose from. What they brought is told to those who choose where to look. */
-    private void directDome(int bounce) {
-        if (skyLooks < 1 && random.next1() >= skyLooks) return;
-        float first = random.next1();
-        for (int k = 0; k < skyLooks; k++) {
-            daylight.sample(aim, point.px, point.py, point.pz, (first + k) / Math.max(1, skyLooks), random, light, shadow);
-            light.pdf *= skyLooks;
-            float got = connect(bounce), cos = point.nx * light.x + point.ny * light.y + point.nz * light.z;
-            daylight.brought(got * Math.max(0, cos));
-        }
-    }
-
-    /** Looks that bring the picture nothing, only teach: a look is one ray, a path that comes to a point is many. Half of them look anywhere. */
-    private void teach() {
-        float first = random.next1();
-        for (int k = 0; k < lessons; k++) {
-            Aim how = k % 2 == 0 ? null : aim;
-            daylight.sample(how, point.px, point.py, point.pz, (first + k) / lessons, random, light, shadow);
-            float cos = point.nx * light.x + point.ny * light.y + point.nz * light.z;
-            daylight.brought(cos > 0 && light.pdf > 0 && arrives(Float.POSITIVE_INFINITY) ? cos * (0.2126f * light.r * shadow.tr + 0.7152f * light.g * shadow.tg + 0.0722f * light.b * shadow.tb) : 0);
-        }
-    }
-
-    /** Whether the sampled light reaches the point, as far as {@code reach}; what is left of it by colour is the shadow ray's. */
-    private boolean arrives(float reach) {
-        float side = light.x * point.gx + light.y * point.gy + light.z * point.gz > 0 ? 1 : -1, e = point.offset * side;
-        shadow.set(point.px + e * point.gx, point.py + e * point.gy, point.pz + e * point.gz, light.x, light.y, light.z, reach);
-        shadow.skipLamp = light.lamp;
-        return scene.tracer().open(shadow);
-    }
-
-    private void directEmitters(int bounce) {
-        facing();
-        lampAt = lamplight.at(point);
-        if (lampLooks < 1 && random.next1() >= lampLooks) return;
-        float first = random.next1();
-        for (int k = 0; k < lampLooks; k++) {
-            random.next2();
-            if (!lights.emitters().sample(point.px, point.py, point.pz, (first + k) / Math.max(1, lampLooks), random.u, random.v, light, lamplight.worths(lampAt), Math.max(0, lampAt))) continue;
-            light.pdf *= lampLooks;
-            float got = connect(bounce);
-            light.pdf /= lampLooks;
-            lamplight.brought(light, point.px, point.py, point.pz, got * Math.max(0, point.nx * light.x + point.ny * light.y + point.nz * light.z));
-        }
-        if (lampLessons > 0) teachLamps();
-    }
-
-    private void teachLamps() {
-        float first = random.next1();
-        for (int k = 0; k < lampLessons; k++) {
-            random.next2();
-            int at = k % 2 == 0 ? -1 : lampAt;
-            if (!lights.emitters().sample(point.px, point.py, point.pz, (first + k) / lampLessons, random.u, random.v, light, lamplight.worths(at), Math.max(0, at))) continue;
-            float cos = point.nx * light.x + point.ny * light.y + point.nz * light.z, reach = light.distance * 0.9999f - 2 * point.offset;
-            lamplight.brought(light, point.px, point.py, point.pz, cos > 0 && (reach <= 0 || arrives(reach)) ? cos * (0.2126f * light.r + 0.7152f * light.g + 0.0722f * light.b) : 0);
-        }
-    }
-
-    /** Tells the choice of emitters which way the point faces; what lets light through is lit from both sides. */
-    private void facing() {
-        around = point.transmission > 0 || point.translucency > 0 || point.askew;
-        if (around) light.fromAround();
-        else light.from(point.nx, point.ny, point.nz);
-    }
-
     /** Adds what comes from the sampled light to the point; returns the luminance that arrives. */
-    private float connect(int bounce) {
+    float connect(int bounce) {
         if (!(light.pdf > 0)) return 0;
         scatter.eval(light.x, light.y, light.z);
         // Rough glass may scatter to others what it does not scatter here.
@@ -461,7 +345,7 @@ public final class PathTracer {
         float r = light.r, g = light.g, b = light.b;
         float reach = light.distance == Float.POSITIVE_INFINITY ? light.distance : light.distance * 0.9999f - 2 * point.offset;
         if (reach > 0) {
-            if (!arrives(reach)) return 0;
+            if (!direct.arrives(point, reach)) return 0;
             r *= shadow.tr;
             g *= shadow.tg;
             b *= shadow.tb;
@@ -500,11 +384,7 @@ public final class PathTracer {
         // A path stands for about this share of all directions; what is met in them may be seen as finely.
         if (!scatter.smooth) ray.spread = Math.max(ray.spread, Math.min(0.4f, WIDE / (float) Math.sqrt(scatter.pdf)));
         if (!scatter.smooth) indirect = true;
-        from.aim = aim;
-        from.skyLooks = skyLooks;
-        from.lampLooks = lampLooks;
-        from.around = around;
-        from.lampAt = lampAt;
+        direct.leave(from);
         from.at(point);
         come = 0;
         float side = scatter.wx * point.gx + scatter.wy * point.gy + scatter.wz * point.gz > 0 ? 1 : -1;

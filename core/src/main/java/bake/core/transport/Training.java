@@ -105,9 +105,9 @@ final class Training {
         share = new BouncedShare(share);
         for (int g = 0; g < before.length(); g++) brought.set(g, before.get(g));
         for (PathTracer t : tracers) {
-            t.daylight().follow(learner.guide(), aims, learner);
-            t.teach(lessons >> rounds, lampLearner == null ? 0 : LAMP_LESSONS >> rounds);
-            if (lampLearner != null) t.lamplight().follow(lampLearner.guide().floored(LEAST_LAMP), lampLearner);
+            t.direct().daylight.follow(learner.guide(), aims, learner);
+            t.direct().teach(lessons >> rounds, lampLearner == null ? 0 : LAMP_LESSONS >> rounds);
+            if (lampLearner != null) t.direct().lamplight.follow(lampLearner.guide().floored(LEAST_LAMP), lampLearner);
         }
         boolean[] stopped = new boolean[workers.threads()];
         workers.run((n + CHUNK - 1) / CHUNK, (worker, chunk) -> {
@@ -115,8 +115,8 @@ final class Training {
             else for (int i = chunk * CHUNK; i < Math.min(n, (chunk + 1) * CHUNK); i++) path(worker, i);
         });
         for (PathTracer t : tracers) {
-            t.daylight().endRound();
-            t.lamplight().endRound();
+            t.direct().daylight.endRound();
+            t.direct().lamplight.endRound();
         }
         for (boolean s : stopped)
             if (s) {
@@ -139,10 +139,10 @@ final class Training {
         Looks looks = looks();
         exchangePays = share.pays();
         for (PathTracer t : tracers) {
-            t.daylight().follow(guide, aims, null);
-            t.teach(0, 0);
-            t.lamplight().follow(lampGuide, null);
-            t.look(looks);
+            t.direct().daylight.follow(guide, aims, null);
+            t.direct().teach(0, 0);
+            t.direct().lamplight.follow(lampGuide, null);
+            t.direct().look(looks);
         }
     }
 

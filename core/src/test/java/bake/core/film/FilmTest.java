@@ -78,4 +78,36 @@ class FilmTest {
         assertThrows(IllegalArgumentException.class, () -> new Region(9, 9, 4, 4).within(5, 5));
         assertEquals(new Region(0, 0, 3, 2), Region.all(3, 2));
     }
+
+    /** A backdrop that is kept apart: its plane, what lies before it, how much it is covered, and all of that after being saved. */
+    @Test
+    void backdropApart() {
+        Film f = Film.apart(2, 1, 3, 2, Region.all(2, 1)), g = Film.apart(2, 1, 3, 2, Region.all(2, 1));
+        float[] before = {1, 1, 1, 2, 2, 2, 0, 0, 0}, behind = {0, 0, 0, 0, 0, 0, 8, 8, 8};
+        for (int i = 0; i < 10; i++) {
+            f.add(0, 0, i % 2 == 0 ? before : behind);
+            f.addCover(0, 0, i % 2 == 0 ? 1 : 0.2f);
+        }
+        java.util.List<byte[]> kept = new java.util.ArrayList<>();
+        f.save(b -> {
+            byte[] x = new byte[b.limit()];
+            b.get(0, x);
+            kept.add(x);
+        });
+        java.util.Iterator<byte[]> in = kept.iterator();
+        g.load(b -> b.put(in.next()));
+        for (Film x : new Film[] {f, g}) {
+            float[] c = new float[3];
+            x.mean(0, 0, null, c);
+            assertEquals(5.5, c[0], 1e-6);
+            x.mean(0, 0, x.front(), c);
+            assertEquals(1.5, c[0], 1e-6);
+            assertEquals(0.6, x.cover(0, 0), 1e-6);
+            assertEquals(0.16 / 9, x.coverVariance(0, 0), 1e-5);
+            // Ten samples, half of them 3 and half 0 before the backdrop.
+            assertEquals(2.25 / 9, x.frontVariance(0, 0), 1e-5);
+            assertEquals(0, x.cover(1, 0));
+        }
+        org.junit.jupiter.api.Assertions.assertNull(Film.apart(2, 1, 3, -1, Region.all(2, 1)).front());
+    }
 }

@@ -78,4 +78,32 @@ class DenoiserTest {
         float[] clean = Denoiser.run(noisy(4, 0), null, Region.all(W, H));
         for (int i = 0; i < W * H; i++) assertEquals(truth(i % W) * base(i % W), clean[3 * i], 0.02 * truth(i % W) * base(i % W));
     }
+
+    /** How much of a backdrop is covered comes out even where it was noise, and with its edge where two surfaces meet. */
+    @Test
+    void coverIsCleaned() {
+        int w = 48, h = 32;
+        Film f = Film.apart(w, h, 2, 1, Region.all(w, h));
+        java.util.SplittableRandom r = new java.util.SplittableRandom(5);
+        for (int y = 0; y < h; y++)
+            for (int x = 0; x < w; x++)
+                for (int s = 0; s < 8; s++) {
+                    boolean solid = x < w / 2;
+                    f.add(x, y, new float[] {solid ? 5 : 0, solid ? 5 : 0, solid ? 5 : 0, 0, 0, 0});
+                    f.addFeatures(x, y, new float[] {0.5f, 0.5f, 0.5f, solid ? 1 : 0, solid ? 0 : 1, 0, 5});
+                    f.addCover(x, y, solid ? 1 : r.nextInt(4) == 0 ? 1 : 0);
+                }
+        float[] c = Denoiser.cover(f, Region.all(w, h));
+        double before = 0, after = 0;
+        for (int y = 4; y < h - 4; y++)
+            for (int x = w / 2 + 4; x < w - 4; x++) {
+                before += Math.pow(f.cover(x, y) - 0.25, 2);
+                after += Math.pow(c[3 * (y * w + x)] - 0.25, 2);
+            }
+        org.junit.jupiter.api.Assertions.assertTrue(after < 0.1 * before, before + " " + after);
+        for (int y = 0; y < h; y++) org.junit.jupiter.api.Assertions.assertEquals(1, c[3 * (y * w + w / 2 - 1)], 1e-3, "the edge");
+        float[] front = Denoiser.front(f, Region.all(w, h));
+        org.junit.jupiter.api.Assertions.assertEquals(5, front[3 * (10 * w + 5)], 0.05);
+        org.junit.jupiter.api.Assertions.assertEquals(0, front[3 * (10 * w + 40)], 0.05);
+    }
 }

@@ -105,4 +105,16 @@ class FinishTest {
         assertEquals(Double.POSITIVE_INFINITY, f.noise(flat(50, 1), new Region(0, 0, 4, 4)));
         assertEquals(0, f.noise(flat(0, 4), new Region(0, 0, 4, 4)));
     }
+
+    /** Turned back through a tone curve light comes out as it went in. */
+    @Test
+    void curvesAreInverted() {
+        for (ToneCurve c : ToneCurve.values())
+            for (double x = 0.001; x < 1; x += 0.037) assertEquals(x, c.apply(c.invert(x)), 1e-9, c + " of " + x);
+        for (ToneCurve c : ToneCurve.values()) {
+            assertEquals(0, c.invert(0));
+            assertEquals(1, c.apply(c.invert(1)), 1e-9);
+        }
+        assertEquals(1, ToneCurve.LINEAR.invert(1), 1e-9, "the least that is white");
+    }
 }
