@@ -100,7 +100,7 @@ public final class PortalHand {
         if (s == null || finding.get()) return;
         finding.set(true);
         stop = false;
-        analyse(s, this::take);
+        analyse(s, false, this::take);
     }
 
     /** Learns where openings are without putting anything on them, unless it is known already. */
@@ -110,16 +110,16 @@ public final class PortalHand {
         foundIn = bench.project().models();
         finding.set(true);
         stop = false;
-        analyse(s, all -> {});
+        analyse(s, true, all -> {});
     }
 
-    private void analyse(Spots s, java.util.function.Consumer<List<Portal>> then) {
+    private void analyse(Spots s, boolean quietly, java.util.function.Consumer<List<Portal>> then) {
         List<Vec3> inside = cameras();
         Object in = bench.project().models();
         List<Portal> before = known();
         background.execute(() -> {
             try {
-                List<Portal> all = before.isEmpty() ? s.openings(inside, () -> stop) : before;
+                List<Portal> all = before.isEmpty() ? s.openings(inside, quietly, () -> stop) : before;
                 List<Portal> unglazed = all == null ? null : all.stream().filter(p -> !s.glazed(p)).toList();
                 bench.later(() -> {
                     finding.set(false);
@@ -184,7 +184,7 @@ public final class PortalHand {
         Vec3[] look = s.look(x, y);
         finding.set(true);
         stop = false;
-        analyse(s, all -> {
+        analyse(s, false, all -> {
             Portal hit = OpeningFinder.along(all, look[0], look[1]);
             if (hit != null) addPortals(List.of(hit));
             else bench.inBackground(() -> {

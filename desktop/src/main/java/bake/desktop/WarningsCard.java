@@ -10,8 +10,8 @@ import javafx.scene.layout.VBox;
 /** What is odd about a view's light, each with what to do. There only when there is something. */
 final class WarningsCard extends VBox {
     private final Workbench bench;
-    /** Passes after which the easel's picture counts as settled. */
-    private static final int SETTLED = 24;
+    /** Time without an edit after which the model is looked through, seconds: where no opening is known, and where glass or portals are, so that it can wait. */
+    private static final double SOON = 4, LATER = 30;
     private List<LightFindings.Finding> shown = List.of();
     private List<Portal> uncovered = List.of();
 
@@ -32,7 +32,7 @@ final class WarningsCard extends VBox {
         List<Portal> bare = bench.lighting().openings().bareProperty().get();
         boolean interior = "interior".equals(bench.view().setting());
         // A rest of the artist's is when the model is looked through for openings, once.
-        if (interior && f.passes() >= SETTLED && bench.stationProperty().get() == Station.LIGHT) bench.lighting().openings().learn();
+        if (interior && f.spots() != null && f.seconds() >= (f.spots().knowsOpenings() ? LATER : SOON) && bench.stationProperty().get() == Station.LIGHT) bench.lighting().openings().learn();
         if (!interior) bare = List.of();
         if (now.equals(shown) && bare.equals(uncovered)) return;
         shown = now;

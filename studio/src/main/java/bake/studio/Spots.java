@@ -13,6 +13,7 @@ import bake.core.transport.LightMeter;
 import bake.core.transport.RenderScene;
 import bake.core.transport.Workers;
 import java.util.List;
+import java.util.concurrent.ForkJoinPool;
 import java.util.function.BooleanSupplier;
 
 /**
@@ -127,9 +128,21 @@ public final class Spots {
         return new Reading(l, ev, lux, r.lux() > 0 ? r.error() * lux / r.lux() : r.error());
     }
 
-    /** Openings of the rooms around some places; null when it was stopped. Takes seconds. */
-    public List<Portal> openings(List<Vec3> inside, BooleanSupplier stop) {
-        return new OpeningFinder(scene, Workers.COMPILING).find(inside, stop);
+    /**
+     * Openings of the rooms around some places; null when it was stopped. Takes seconds.
+     *
+     * @param quietly on one thread, for when nobody waits for it
+     */
+    public List<Portal> openings(List<Vec3> inside, boolean quietly, BooleanSupplier stop) {
+        if (!quietly) return new OpeningFinder(scene, Workers.COMPILING).find(inside, stop);
+        try (ForkJoinPool one = new ForkJoinPool(1)) {
+            return new OpeningFinder(scene, one).find(inside, stop);
+        }
+    }
+
+    /** Whether the model has glass or portals through which the surroundings are looked for. */
+    public boolean knowsOpenings() {
+        return scene.openings().count() > 0;
     }
 
     /** Whether the first thing behind an opening is a sheet of glass in it. */
