@@ -30,7 +30,8 @@ import java.util.concurrent.ForkJoinPool;
  * <pre>bake bench daylight [SECONDS [WIDTH [VIEW]]]</pre>
  *
  * Figures: half the mean of ((A - B) / M)^2 over pixels, M the mean of all with a floor of a twentieth of its mean; and of how many standard errors
- * the means differ from those of all others, for the picture and at worst and on the root mean square of its 16 x 16 blocks.
+ * the means differ from those of all others, for the picture and at worst and on the root mean square of its 16 x 16 blocks. The variance is given once more for
+ * the pixels that show the room alone.
  */
 public final class Daylighting {
     /** Windows of the reading room, its roof light and its glazed entrance, as an artist would draw them. */
@@ -67,7 +68,6 @@ public final class Daylighting {
         scenes.put("found openings", scene.with(Openings.of(found, scene.geometry(), scene.surfaces(), pool)));
         scenes.put("sky guide alone", scene.with(Openings.none()));
         scenes.put("by itself (panes)", scene);
-        if (Boolean.getBoolean("few")) scenes.keySet().removeAll(List.of("found openings", "by itself (panes)"));
         int height = width * view.size()[1] / view.size()[0];
         Way[] ways = new Way[scenes.size()];
         int k = 0;
