@@ -68,7 +68,7 @@ final class LightStrip extends VBox {
         boolean sun = v.around().kind().equals("sun and sky") || v.around().kind().equals("standard sky") || v.around().kind().equals("hdri") && v.around().takesSunOut();
         if (sun) out.add("Sun");
         out.add(sky);
-        if (v.around().leavesBackdropOut() || v.around().backdrop() != null || v.around().ground() != null || !bench.sights().catchers().isEmpty()) out.add(LightTable.BACKDROP);
+        if (v.around().leavesBackdropOut() || v.around().backdrop() != null || v.around().ground() != null && v.around().kind().equals("hdri") || !bench.sights().catchers().isEmpty()) out.add(LightTable.BACKDROP);
         bench.project().lamps().forEach(l -> out.add(l.groupName()));
         if (bench.factsProperty().get().materials().stream().anyMatch(m -> m.glows()) || bench.project().materials().stream().anyMatch(m -> m.emission() != null)) out.add(LightTable.GLOW);
         return new ArrayList<>(out);

@@ -13,7 +13,7 @@ import bake.core.surface.SurfacePoint;
  *
  * <p>A shadow catcher is a matt surface with just the reflectance under which it would look like what lies behind it if nothing stood
  * around it: pi B / E, where B is what is seen behind and E the illuminance of the open surface. So its shadow is B times the share of E that
- * is left, and what bounces onto it adds to that. Only the camera sees it so; other surfaces get light from it by its own base colour.
+ * is left. All other light, of lamps or from a bounce, it reflects by its own base colour, and adds that. Only the camera sees it so.
  */
 final class Onlook {
     private final LightTable lights;
@@ -25,6 +25,8 @@ final class Onlook {
     /** Source group that light straight onto the caught point counts for, -1 when there is none; one over the luminance of what lies behind it. */
     private int caught = -1;
     private float behind;
+    /** What the caught point's own base colour is of its reflectance, by colour. */
+    private float ownR, ownG, ownB;
     /** Share of what the last scattering gives to its direction that is gloss, by colour. */
     private float glossR, glossG, glossB;
     private final float[] rgb = new float[4], matt = new float[3];
@@ -136,24 +138,58 @@ final class Onlook {
         light.b += gloss(matt[2], s.b) * (rgb[2] - light.b);
     }
 
-    /** The path is at a surface. When that catches shadows and the camera sees it, the point is changed to what it looks like. */
-    void meet(SurfacePoint p, boolean catches, Ray r, FirstSeen first) {
+    /**
+     * The path is at a surface. When that catches shadows and the camera sees it, the point is changed to what it looks like. Returns whether nothing
+     * lights what lies behind it, which then is {@link #seen} as it is.
+     */
+    boolean meet(SurfacePoint p, boolean catches, Ray r, FirstSeen first) {
         caught = -1;
-        if (!catches || !smoothly) return;
+        if (!catches || !smoothly) return false;
         if (mirrored) scenery.mirrored(r.ox, r.oy, r.oz, r.dx, r.dy, r.dz, rgb);
         else backdrop(r, rgb);
         float br = rgb[0], bg = rgb[1], bb = rgb[2];
         scenery.open(p.nx, p.ny, p.nz, rgb);
-        if (!(rgb[0] > 0 && rgb[1] > 0 && rgb[2] > 0)) return; // no light, no shadow
-        p.matt((float) Math.PI * br / rgb[0], (float) Math.PI * bg / rgb[1], (float) Math.PI * bb / rgb[2]);
+        boolean lit = rgb[0] > 0 && rgb[1] > 0 && rgb[2] > 0;
+        if (!lit) {
+            p.matt(p.baseR, p.baseG, p.baseB);
+            rgb[0] = br;
+            rgb[1] = bg;
+            rgb[2] = bb;
+            if (straight) first.values[FirstSeen.COVER] = 0;
+            return true;
+        }
+        float r0 = reflectance(br, rgb[0]), g0 = reflectance(bg, rgb[1]), b0 = reflectance(bb, rgb[2]);
+        ownR = p.baseR / r0;
+        ownG = p.baseG / g0;
+        ownB = p.baseB / b0;
+        p.matt(r0, g0, b0);
         caught = straight ? lights.backdropGroup() : LightTable.DOME;
-        float l = 0.2126f * br + 0.7152f * bg + 0.0722f * bb;
-        behind = straight && l > 0 ? 1 / l : 0;
-        if (!straight) return;
+        behind = straight ? (float) Math.PI / (0.2126f * r0 * rgb[0] + 0.7152f * g0 * rgb[1] + 0.0722f * b0 * rgb[2]) : 0;
+        if (!straight) return false;
         rgb[0] = br;
         rgb[1] = bg;
         rgb[2] = bb;
         colour(first, rgb);
+        return false;
+    }
+
+    /** Before a black backdrop there is next to none, so that the own base colour can still be told as a multiple. */
+    private static float reflectance(float behind, float open) {
+        return Math.max(1e-6f, (float) Math.PI * behind / open);
+    }
+
+    /** What lies behind a catcher that nothing lights, cd/m2, and the group it counts for. */
+    float[] seen() {
+        return rgb;
+    }
+
+    int seenGroup() {
+        return straight ? lights.backdropGroup() : LightTable.DOME;
+    }
+
+    /** By how much light that is not straight from the surroundings counts for more or less at the caught point, by colour. */
+    float own(int colour) {
+        return caught < 0 ? 1 : colour == 0 ? ownR : colour == 1 ? ownG : ownB;
     }
 
     boolean catching() {

@@ -191,6 +191,7 @@ public final class PathTracer {
             if (ray.item >= scene.tracer().firstLamp()) {
                 int lamp = scene.tracer().lamps().lamp(ray.item - scene.tracer().firstLamp());
                 if (lights.emitters().seen(lamp, onlook.straight)) {
+                    ownColour();
                     meetLamp(lamp);
                     return;
                 }
@@ -212,11 +213,15 @@ public final class PathTracer {
             float round = scene.surfaces().round(point.material);
             if (round > 0 && (bounce == 0 || from.pdf < 0)) edges.at(point, round, ray, random);
             if (bounce == 0) first.surface(point, come);
-            onlook.meet(point, scene.surfaces().catches(point.material), ray, first);
+            ownColour();
+            if (onlook.meet(point, scene.surfaces().catches(point.material), ray, first)) {
+                float[] b = onlook.seen();
+                add(onlook.seenGroup(), b[0], b[1], b[2]);
+            }
             if (point.emitR + point.emitG + point.emitB > 0) meetGlow();
             if (last || bounce >= bounces) return;
             scatter.begin(point, -ray.dx, -ray.dy, -ray.dz);
-            if (trail.first()) trail.keepFirst(point, scene.surfaces(), br, bg, bb);
+            if (trail.first()) trail.keepFirst(point, scene.surfaces(), br * onlook.own(0), bg * onlook.own(1), bb * onlook.own(2));
             else if (trail.between()) trail.meet(point, scene.surfaces(), -(point.nx * ray.dx + point.ny * ray.dy + point.nz * ray.dz));
             direct.find(bounce);
             if (!scatterOn(bounce)) return;
@@ -253,6 +258,11 @@ public final class PathTracer {
         onlook.colour(first, rgb);
         first.values[FirstSeen.COVER] = 1 - (0.2126f * br + 0.7152f * bg + 0.0722f * bb);
         met(lights.backdropGroup(), rgb, 0);
+    }
+
+    /** What came off a shadow catcher has met something: from there it is light that the catcher reflects by its own colour. */
+    private void ownColour() {
+        if (onlook.catching()) scale(onlook.own(0), onlook.own(1), onlook.own(2));
     }
 
     /** Past something that is not there for this path. */
@@ -356,6 +366,11 @@ public final class PathTracer {
             float w = (alone ? 1 : weigh(light.pdf, scatter.pdf)) / light.pdf;
             boolean before = indirect;
             indirect = bounce > 0 || before;
+            if (onlook.catching() && light.group > LightTable.DOME) {
+                r *= onlook.own(0);
+                g *= onlook.own(1);
+                b *= onlook.own(2);
+            }
             add(onlook.group(light.group), scatter.r * r * w, scatter.g * g * w, scatter.b * b * w);
             indirect = before;
         }

@@ -12,6 +12,7 @@ import bake.core.light.LightTable;
 import bake.core.math.Affine;
 import bake.core.math.Vec3;
 import bake.core.scene.Camera;
+import bake.core.scene.Lamp;
 import bake.core.scene.Material;
 import bake.core.scene.Outlook;
 import bake.core.scene.Panorama;
@@ -117,6 +118,28 @@ class OutlookTest {
         double[] c = mean(f, bounced, W / 2 - 2, 9, W / 2 + 2, 11);
         assertTrue(c[0] > 8 * c[2] && c[0] > 10, "red light on the ground before the wall: " + c[0] + " " + c[2]);
         assertEquals("Backdrop", scene.lights().groups().get(scene.lights().backdropGroup()));
+    }
+
+    /** Lamps light a catcher by its own base colour, on what lies behind it: by day, before a black backdrop, and by night when nothing lights what is behind. */
+    @Test
+    void lampsOnCatchers() {
+        Surroundings black = new Surroundings.Plain(Vec3.ZERO);
+        double[] lamp = new double[3];
+        for (int i = 0; i < 3; i++) {
+            TestScene t = ground(i == 2 ? black : pano(2), 0);
+            t.lamp(new Lamp("l", "Lamps", Lamp.Kind.SPHERE, Affine.translation(0, 0, 2), 0.3, 0.3, 30_000, grey(1), 0, 60, false, false));
+            RenderScene s = with(t, new Outlook(new Outlook.Far(i == 1 ? black : new Surroundings.Plain(grey(900))), null, true));
+            Film f = render(s, down(), 300);
+            float[] only = new float[3 * s.lights().groups().size()], back = new float[only.length];
+            java.util.Arrays.fill(only, 3 * s.lights().groups().indexOf("Lamps"), 3 * s.lights().groups().indexOf("Lamps") + 3, 1);
+            java.util.Arrays.fill(back, 3 * s.lights().backdropGroup(), 3 * s.lights().backdropGroup() + 3, 1);
+            lamp[i] = mean(f, only, W / 2 - 1, H / 2 - 1, W / 2 + 1, H / 2 + 1)[1];
+            assertEquals(i == 1 ? 0 : 900, mean(f, back, 0, 10, W, H)[1], i == 1 ? 1 : 15, "what is behind is seen");
+            assertEquals(0, f.cover(3, 13), 0.1);
+        }
+        // A ball of 30,000 lm two metres above: 30,000 / (4 pi 4) lx, off a ground of 0.4; a little less beside the spot below it.
+        assertEquals(30_000 / (16 * Math.PI) * 0.4 / Math.PI * 0.97, lamp[2], 0.05 * lamp[2]);
+        for (double l : lamp) assertEquals(lamp[2], l, 0.03 * lamp[2]);
     }
 
     /** Cut-outs, panes and edges cover what they cover; a picture without its backdrop put over it again is the picture. */
