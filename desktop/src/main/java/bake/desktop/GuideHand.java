@@ -25,7 +25,11 @@ public final class GuideHand {
     GuideHand(Workbench bench, ExecutorService background) {
         this.bench = bench;
         this.background = background;
-        shown.addListener((o, a, b) -> bench.show());
+        shown.addListener((o, a, b) -> {
+            // One false picture at a time.
+            if (b != null) bench.lighting().luxProperty().set(false);
+            bench.show();
+        });
     }
 
     void begin() {

@@ -40,7 +40,10 @@ public final class Lighting {
             if (a == Tool.DRAW) drawing.cancel();
             if (b == Tool.DRAW) openings.learn();
         });
-        lux.addListener((o, a, b) -> bench.show());
+        lux.addListener((o, a, b) -> {
+            if (b) bench.guides().shownProperty().set(null);
+            bench.show();
+        });
     }
 
     /** Forgets what belonged to the project that was open before. */

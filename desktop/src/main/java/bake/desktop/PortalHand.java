@@ -107,6 +107,7 @@ public final class PortalHand {
     public void learn() {
         Spots s = lighting.spots();
         if (s == null || finding.get() || bench.project() == null || foundIn == bench.project().models()) return;
+        found = null;
         foundIn = bench.project().models();
         finding.set(true);
         stop = false;
@@ -171,7 +172,6 @@ public final class PortalHand {
             }
             return p.withPortals(out);
         });
-        check();
     }
 
     private static boolean named(List<Project.PortalSpec> all, String name) {
@@ -199,7 +199,6 @@ public final class PortalHand {
 
     public void change(String name, UnaryOperator<Project.PortalSpec> how) {
         bench.edit(null, p -> p.withPortals(p.portals().stream().map(x -> x.name().equals(name) ? how.apply(x) : x).filter(java.util.Objects::nonNull).toList()));
-        check();
     }
 
     public void flip(String name) {

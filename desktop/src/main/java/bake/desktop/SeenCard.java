@@ -99,7 +99,7 @@ final class SeenCard extends VBox {
         List<String> all = sights.catchers();
         caught.getChildren().clear();
         for (String m : all)
-            if (!(sights.hasGround() && m.equals("Shadow catcher"))) {
+            if (!(sights.hasGround() && m.equals(Sights.GROUND))) {
                 Label l = Ui.label(m, "figure");
                 caught.getChildren().add(Ui.row(l, Ui.spring(), Ui.button("caught-" + LightStrip.id(m), "Show it again", null, () -> sights.catchShadows(m, false), "small")));
             }

@@ -4,7 +4,6 @@ import bake.desktop.Sights.Part;
 import bake.formats.project.View.Around;
 import java.io.File;
 import java.util.List;
-import java.util.Locale;
 import javafx.scene.control.Label;
 import javafx.scene.control.Toggle;
 import javafx.scene.control.ToggleGroup;
@@ -98,10 +97,5 @@ final class SightCard extends VBox {
             up.show(a.or(a.up(), 0));
         }
         setting = false;
-    }
-
-    /** What is seen, in a few words. */
-    static String words(Around a) {
-        return a == null ? "as lit" : WORDS.get(KINDS.indexOf(a.kind())).toLowerCase(Locale.ROOT);
     }
 }

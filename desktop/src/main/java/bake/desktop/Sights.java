@@ -28,7 +28,7 @@ public final class Sights {
     }
 
     /** Name of the ground that is laid out, and of its material; its height below what it lies under, metres. */
-    private static final String GROUND = "Shadow catcher";
+    static final String GROUND = "Shadow catcher";
     private static final double BELOW = 0.004, WIDE = 120;
 
     private final Workbench bench;
@@ -85,11 +85,6 @@ public final class Sights {
 
     private static double round(double d) {
         return Math.rint(d * 100) / 100;
-    }
-
-    /** Whether a material catches shadows. */
-    public boolean catches(String material) {
-        return bench.project().materials().stream().anyMatch(s -> s.name().equals(material) && Boolean.TRUE.equals(s.catcher()));
     }
 
     /** Names of the materials that catch shadows. */

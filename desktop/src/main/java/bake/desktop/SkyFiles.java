@@ -65,11 +65,18 @@ final class SkyFiles {
         });
     }
 
-    /** Copies a file into a folder of the project where it is not in the project already; returns its name as a project writes it. */
+    /**
+     * Copies a file into a folder of the project where it is not in the project already; returns its name as a project writes it. Another file
+     * of the same name stays what it is.
+     */
     String bring(Path file, String into) throws IOException {
         Path folder = bench.folder(), real = file.toAbsolutePath().normalize(), inside = real;
         if (!real.startsWith(folder)) {
-            inside = Files.createDirectories(folder.resolve(into)).resolve(file.getFileName().toString());
+            Path to = Files.createDirectories(folder.resolve(into));
+            String name = file.getFileName().toString();
+            int dot = name.lastIndexOf('.');
+            inside = to.resolve(name);
+            for (int n = 2; Files.exists(inside) && Files.mismatch(real, inside) >= 0; n++) inside = to.resolve(name.substring(0, dot) + "-" + n + name.substring(dot));
             if (!Files.exists(inside)) Files.copy(real, inside);
         }
         return folder.relativize(inside).toString().replace('\\', '/');

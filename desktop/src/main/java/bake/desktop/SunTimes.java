@@ -55,7 +55,7 @@ final class SunTimes {
         return LocalTime.of(best / 60, best % 60).truncatedTo(ChronoUnit.MINUTES);
     }
 
-    /** The minute from {@code a} to {@code b} at which a smooth function of the day is least: looked for in steps first, which takes a millisecond. */
+    /** The minute from {@code a} to {@code b} at which a smooth function of the day is least: looked for in steps first. */
     private static int least(int a, int b, IntToDoubleFunction f) {
         int best = a;
         double least = Double.POSITIVE_INFINITY;

@@ -264,6 +264,7 @@ public final class Workbench implements AutoCloseable {
             show();
             guides.look();
         }
+        if (before != null && before.portals() != p.portals()) lighting.openings().check();
         if (before != null && before.models() != p.models()) models.learn(p);
     }
 

@@ -1,102 +1,41 @@
 package bake.core.transport;
 
 import bake.core.film.Film;
-import bake.core.film.Region;
 import bake.core.geometry.Blas;
 import bake.core.geometry.Ray;
 import bake.core.math.PathSampler;
 import bake.core.scene.Camera;
 import bake.core.surface.SurfacePoint;
-import java.util.function.BooleanSupplier;
 
-/**
- * Pictures of a model without light: the triangles' edges as lines, or the materials as flat colours. What is drawn is put on
- * the film as the luminance that displays as intended under a linear curve.
- */
-public final class Diagram implements Passes {
+/** The triangles' edges as lines, or the materials as flat colours. */
+public final class Diagram extends SurfaceMap {
     /** What is drawn. */
     public enum Kind { EDGES, MATERIALS }
 
-    private static final int TILE = 16;
     private static final float LINE = 0.6f, LEAST = 8;
 
-    private final RenderScene scene;
     private final Kind kind;
-    private final Film film;
-    private final Lens lens;
-    private final float white, pixel;
-    private final Ray[] rays;
-    private final SurfacePoint[] points;
-    private final PathSampler[] samplers;
-    private final float[][] path, out, heights;
+    private final float[][] heights;
 
     public Diagram(RenderScene scene, Kind kind, Camera camera, Film film, Workers workers) {
-        this.scene = scene;
+        super(scene, camera, film, workers);
         this.kind = kind;
-        this.film = film;
-        lens = new Lens(camera, film.width(), film.height());
-        white = (float) camera.saturation();
-        pixel = lens.pixel(film.width());
-        int n = workers.threads(), channels = 3 * scene.lights().groups().size();
-        rays = new Ray[n];
-        points = new SurfacePoint[n];
-        samplers = new PathSampler[n];
-        path = new float[n][channels];
-        out = new float[n][6];
-        heights = new float[n][1];
-        for (int i = 0; i < n; i++) {
-            rays[i] = new Ray();
-            points[i] = new SurfacePoint();
-            samplers[i] = new PathSampler();
+        heights = new float[workers.threads()][1];
+    }
+
+    @Override
+    void colour(int worker, Ray ray, SurfacePoint s, float[] out) {
+        s.face(scene.geometry(), ray);
+        float facing = Math.abs(s.gx * ray.dx + s.gy * ray.dy + s.gz * ray.dz), shade = 0.35f + 0.6f * facing;
+        if (kind == Kind.MATERIALS) {
+            int h = PathSampler.hash(scene.geometry().blas(ray.item).materials()[ray.prim] * 0x9e3779b1 + 77);
+            for (int c = 0; c < 3; c++) out[c] = shade * (0.15f + 0.75f * (h >>> 8 * c & 255) / 255f);
+            return;
         }
-    }
-
-    @Override
-    public boolean pass(int number, Workers workers, BooleanSupplier stop) {
-        return Passes.tiles(film, TILE, workers, stop, (worker, x, y) -> tile(worker, number, x, y));
-    }
-
-    @Override
-    public long rays() {
-        long n = 0;
-        for (Ray r : rays) n += r.traced;
-        return n;
-    }
-
-    private void tile(int w, int number, int x0, int y0) {
-        PathSampler random = samplers[w];
-        float[] o = out[w], p = path[w];
-        Region r = Region.all(film.width(), film.height());
-        for (int y = y0; y < Math.min(y0 + TILE, r.height()); y++)
-            for (int x = x0; x < Math.min(x0 + TILE, r.width()); x++) {
-                random.startPixel(x, y, number, 1);
-                random.next2();
-                // The middle of the lens: a diagram is sharp all over.
-                lens.ray((x + random.u) / r.width(), (y + random.v) / r.height(), 0, 0, o);
-                rays[w].set(o[0], o[1], o[2], o[3], o[4], o[5], Float.POSITIVE_INFINITY);
-                float r0 = 0.82f, g0 = 0.82f, b0 = 0.81f;
-                boolean hit = scene.tracer().closest(rays[w]) && rays[w].item < scene.tracer().firstLamp();
-                if (hit) {
-                    points[w].face(scene.geometry(), rays[w]);
-                    SurfacePoint s = points[w];
-                    float facing = Math.abs(s.gx * o[3] + s.gy * o[4] + s.gz * o[5]), shade = 0.35f + 0.6f * facing;
-                    if (kind == Kind.MATERIALS) {
-                        int h = PathSampler.hash(scene.geometry().blas(rays[w].item).materials()[rays[w].prim] * 0x9e3779b1 + 77);
-                        r0 = shade * (0.15f + 0.75f * (h & 255) / 255f);
-                        g0 = shade * (0.15f + 0.75f * (h >>> 8 & 255) / 255f);
-                        b0 = shade * (0.15f + 0.75f * (h >>> 16 & 255) / 255f);
-                    } else {
-                        float paper = 0.25f + 0.5f * shade, wide = pixel * rays[w].t;
-                        // Triangles of a few pixels would be all line.
-                        float ink = edge(rays[w], heights[w]) < LINE * wide ? Math.min(1, heights[w][0] / (LEAST * wide)) : 0;
-                        r0 = g0 = b0 = paper + (0.06f - paper) * ink;
-                    }
-                }
-                p[0] = white * r0 * r0;
-                p[1] = white * g0 * g0;
-                p[2] = white * b0 * b0;
-                film.add(x, y, p);
-            }
+        float paper = 0.25f + 0.5f * shade, wide = pixel() * ray.t;
+        // Triangles of a few pixels would be all line.
+        float ink = edge(ray, heights[worker]) < LINE * wide ? Math.min(1, heights[worker][0] / (LEAST * wide)) : 0;
+        out[0] = out[1] = out[2] = paper + (0.06f - paper) * ink;
     }
 
     /**

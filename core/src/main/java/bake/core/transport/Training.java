@@ -17,7 +17,7 @@ import java.util.function.BooleanSupplier;
 final class Training {
     /** Share of the picture's own paths that training adds. */
     private static final double SHARE = 0.05;
-    /** Looks that every point of the first round's paths takes only to learn from; half of them in the next round, and so on. */
+    /** Looks that every point of the first round's paths takes only to learn from; fewer in rounds of more paths, so that no round learns from less. */
     private static final int LESSONS = 32, LAMP_LESSONS = 16;
     private static final int LEAST_PATHS = 8192, MOST_PATHS = 2_000_000, CHUNK = 1024;
     /** Least worth of a part of the lamps against the mean of all: nothing is given up. */
@@ -64,6 +64,10 @@ final class Training {
         if (parts > 0) lampLearner = GuideLearner.begin(1, count(0), parts);
     }
 
+    private int lessons(int first) {
+        return (int) ((long) first * count(0) / count(rounds));
+    }
+
     /** Whether what was learnt elsewhere is about as many ways to look as this scene has. */
     boolean suits(Guides g) {
         return g.sky().ways() == learner.guide().ways() && (g.lamps() == null) == (lampLearner == null) && (lampLearner == null || g.lamps().ways() == lampLearner.guide().ways()) && g.brought().length == brought.length();
@@ -106,7 +110,7 @@ final class Training {
         for (int g = 0; g < before.length(); g++) brought.set(g, before.get(g));
         for (PathTracer t : tracers) {
             t.direct().daylight.follow(learner.guide(), aims, learner);
-            t.direct().teach(lessons >> rounds, lampLearner == null ? 0 : LAMP_LESSONS >> rounds);
+            t.direct().teach(lessons(lessons), lampLearner == null ? 0 : lessons(LAMP_LESSONS));
             if (lampLearner != null) t.direct().lamplight.follow(lampLearner.guide().floored(LEAST_LAMP), lampLearner);
         }
         boolean[] stopped = new boolean[workers.threads()];
