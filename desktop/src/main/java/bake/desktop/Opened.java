@@ -1,6 +1,7 @@
 package bake.desktop;
 
 import bake.cli.Projects;
+import bake.core.scene.Scene;
 import bake.core.transport.RenderScene;
 import bake.core.transport.Workers;
 import bake.formats.model.ModelReader;
@@ -20,7 +21,7 @@ import java.util.concurrent.CompletionException;
 /**
  * A project that has been read whole, ready for the window.
  *
- * @param compiled its current view, or null where there is none
+ * @param compiled its current view, or null where there is none that can be shown
  */
 record Opened(ProjectSession session, SceneAssembly assembly, ProofStore store, List<Proof> proofs, ModelFacts facts, RenderScene compiled) {
 
@@ -34,7 +35,7 @@ record Opened(ProjectSession session, SceneAssembly assembly, ProofStore store, 
             View v = s.project().currentView();
             reading.step("Reading the models and building their hierarchies");
             // Reading the models here shows a broken one before anything is replaced.
-            RenderScene c = v == null ? null : RenderScene.compile(a.scene(s.project(), v), null, Workers.COMPILING, HierarchyCache.shared());
+            RenderScene c = v == null ? null : compiled(a, s, v);
             if (reading.stopped()) throw new IOException("reading was stopped");
             ProofStore st = new ProofStore(s.folder());
             return new Opened(s, a, st, st.list(), ModelFacts.of(a), c);
@@ -42,6 +43,18 @@ record Opened(ProjectSession session, SceneAssembly assembly, ProofStore store, 
             s.close();
             throw e;
         }
+    }
+
+    /** Null when the models can be used but something else of the view cannot: in the window another sky, backdrop or lamp can be chosen. */
+    private static RenderScene compiled(SceneAssembly a, ProjectSession s, View v) throws IOException {
+        Scene scene;
+        try {
+            scene = a.scene(s.project(), v);
+        } catch (IOException e) {
+            if (!a.hasModels()) throw e;
+            return null; // the easel tries again, and says what is wrong
+        }
+        return RenderScene.compile(scene, null, Workers.COMPILING, HierarchyCache.shared());
     }
 
     /** What went wrong, without the wrapping of futures. */

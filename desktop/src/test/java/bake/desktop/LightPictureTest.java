@@ -156,6 +156,25 @@ class LightPictureTest extends WindowFixture {
         assertTrue(Files.readString(project.toPath()).contains("\"apart\" : true"));
     }
 
+    /** A project whose backdrop is gone opens all the same, says so, and is well again with another; a file of the same name does not take its place. */
+    @Test
+    void brokenBackdrop(FxRobot r) throws IOException {
+        Files.writeString(dir.resolve("project.json"), LightStationTest.house().replace("\"kind\": \"standard sky\"", "\"backdrop\": {\"kind\": \"picture\", \"file\": \"backdrops/gone.png\"}, \"kind\": \"standard sky\""));
+        r.interact(() -> bench.open(dir.toString()));
+        until("it is said what is wrong", () -> bench.project() != null && bench.messageProperty().get() != null && bench.messageProperty().get().text().contains("gone.png"));
+        r.interact(() -> bench.sights().choose(Sights.Part.BACKDROP, null));
+        passes(1);
+        Path other = Files.createTempDirectory("bake-photo");
+        for (int n = 0; n < 2; n++) {
+            BufferedImage i = new BufferedImage(8, 4, BufferedImage.TYPE_INT_RGB);
+            i.setRGB(1, 1, 0x10 + n);
+            DisplayPicture.writePng(other.resolve("street.png"), i, 72);
+            r.interact(() -> bench.sights().use(Sights.Part.BACKDROP, "picture", other.resolve("street.png")));
+            String want = n == 0 ? "backdrops/street.png" : "backdrops/street-2.png";
+            until("it has a name of its own", () -> bench.view().around().backdrop() != null && want.equals(bench.view().around().backdrop().file()));
+        }
+    }
+
     /** A ground that catches shadows is laid out and taken away; a material is made a catcher by a click and is itself again. */
     @Test
     void catchers(FxRobot r) {

@@ -67,6 +67,11 @@ public final class SceneAssembly {
         return parts == null ? List.of() : parts.layers;
     }
 
+    /** Whether the models of the last project that was asked for have been read. */
+    public boolean hasModels() {
+        return parts != null;
+    }
+
     public List<Finding> findings() {
         return List.copyOf(findings);
     }
