@@ -99,10 +99,16 @@ class OutlookTest {
         double share = left.lux() / open.lux();
         assertTrue(share < 0.2, "most is taken: " + share);
         float[] c = new float[3];
-        f.mean(W / 2, H / 2, scene.lights().backdropGroup(), c);
-        double l = 0.2126 * c[0] + 0.7152 * c[1] + 0.0722 * c[2];
-        assertEquals(3000 * share, l, 0.06 * 3000 * share);
-        assertEquals(1 - share, f.cover(W / 2, H / 2), 0.02);
+        double l = 0, cover = 0;
+        // Some centimetres around the middle.
+        for (int y = H / 2 - 3; y < H / 2 + 3; y++)
+            for (int x = W / 2 - 4; x < W / 2 + 4; x++) {
+                f.mean(x, y, scene.lights().backdropGroup(), c);
+                l += (0.2126 * c[0] + 0.7152 * c[1] + 0.0722 * c[2]) / 48;
+                cover += f.cover(x, y) / 48;
+            }
+        assertEquals(3000 * share, l, 0.02 * 3000 * share);
+        assertEquals(1 - share, cover, 0.005);
     }
 
     /** Light of a lamp and light off a red wall come on top of what is behind, in groups of their own. */
