@@ -114,6 +114,19 @@ public final class Geometry {
         System.arraycopy(box, 0, itemBoxes, 6 * item, 6);
     }
 
+    /** Largest absolute coordinate of the place that an item was moved to, metres. */
+    public float farthest(int item) {
+        int o = 12 * item;
+        return Math.max(Math.abs(toWorld[o + 3]), Math.max(Math.abs(toWorld[o + 7]), Math.abs(toWorld[o + 11])));
+    }
+
+    /** At least how much larger than its own numbers an item is in the world. */
+    public float scale(int item) {
+        float most = 0;
+        for (int row = 12 * item; row < 12 * item + 12; row += 4) most = Math.max(most, Math.abs(toWorld[row]) + Math.abs(toWorld[row + 1]) + Math.abs(toWorld[row + 2]));
+        return most;
+    }
+
     public int items() {
         return blasOf.length;
     }

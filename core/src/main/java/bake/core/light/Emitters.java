@@ -106,7 +106,7 @@ public final class Emitters {
         out.emitter = i;
         out.group = group[i];
         out.point = false;
-        out.hidden = false;
+        out.hidden = out.onMesh = false;
         out.lamp = i < lamps ? i : -1;
         if (i >= lamps) return glow.sample(i - lamps, px, py, pz, out.chance, out.rest, u1, u2, out);
         return lampTable.sample(i, px, py, pz, out.chance, u1, u2, out);

@@ -2,6 +2,7 @@ package bake.core.light;
 
 import bake.core.geometry.Blas;
 import bake.core.geometry.Geometry;
+import bake.core.geometry.Rounding;
 import bake.core.math.Distribution;
 import bake.core.surface.SurfaceTable;
 import java.util.ArrayList;
@@ -12,7 +13,7 @@ import java.util.TreeMap;
 /** Glowing triangles, in clusters of one object each: its triangles are chosen by what they give. Immutable. */
 final class GlowTable {
     /** Triangles of one glowing object: world corners (9 floats each), where they came from, and their choice. */
-    private record GlowCluster(float[] corners, float[] area, int[] item, int[] prim, Distribution choice) {}
+    private record GlowCluster(float[] corners, float[] area, float[] offset, int[] item, int[] prim, Distribution choice) {}
 
     private final Geometry geometry;
     private final SurfaceTable surfaces;
@@ -98,7 +99,7 @@ final class GlowTable {
 
     private GlowCluster cluster(int item, Blas b, List<Integer> prims) {
         int n = prims.size();
-        float[] corners = new float[9 * n], area = new float[n], power = new float[n], rgb = new float[4];
+        float[] corners = new float[9 * n], area = new float[n], offset = new float[n], power = new float[n], rgb = new float[4];
         int[] items = new int[n], primOf = new int[n];
         for (int k = 0; k < n; k++) {
             int p = prims.get(k);
@@ -111,12 +112,23 @@ final class GlowTable {
                     corners[9 * k + 3 * v + r] = at;
                 }
             area[k] = area(corners, 9 * k);
+            offset[k] = offset(item, corners, 9 * k);
             surfaces.emission(b, p, 1 / 3f, 1 / 3f, rgb);
             // Textured glow is weighed by its middle; a floor keeps every triangle possible.
             float l = 0.2126f * rgb[0] + 0.7152f * rgb[1] + 0.0722f * rgb[2];
             power[k] = area[k] * Math.max(l, 0.05f * surfaces.peakEmission(b.materials()[p]));
         }
-        return new GlowCluster(corners, area, items, primOf, new Distribution(power));
+        return new GlowCluster(corners, area, offset, items, primOf, new Distribution(power));
+    }
+
+    /** How far off the triangle rays may begin and end, metres. */
+    private float offset(int item, float[] c, int o) {
+        float coordinate = 0, edge = 0;
+        for (int k = 0; k < 9; k++) {
+            coordinate = Math.max(coordinate, Math.abs(c[o + k]));
+            edge = Math.max(edge, Math.abs(c[o + k] - c[o + k % 3]));
+        }
+        return Rounding.offset(coordinate + geometry.farthest(item), edge);
     }
 
     private static float area(float[] c, int o) {
@@ -148,10 +160,18 @@ final class GlowTable {
         float cos = Math.abs(nx * s.x + ny * s.y + nz * s.z) / Math.max(1e-20f, 2 * c.area[k]);
         if (cos <= 1e-6f) return false;
         s.pdf = p * c.choice.probability(k) * d2 / (cos * c.area[k]);
-        surfaces.emission(geometry.blas(c.item[k]), c.prim[k], b1, b2, s.rgb);
-        s.r = s.rgb[0];
-        s.g = s.rgb[1];
-        s.b = s.rgb[2];
+        Blas blas = geometry.blas(c.item[k]);
+        surfaces.emission(blas, c.prim[k], b1, b2, s.rgb);
+        float there = surfaces.share(blas, c.prim[k], b1, b2);
+        s.r = there * s.rgb[0];
+        s.g = there * s.rgb[1];
+        s.b = there * s.rgb[2];
+        s.onMesh = true;
+        // Both ends of a shadow ray stand off their surfaces, each along its own normal, so that neither hides the other at slanting angles.
+        float e = c.offset[k] / (2 * c.area[k]) * (nx * s.x + ny * s.y + nz * s.z > 0 ? -1 : 1);
+        s.tx = px + qx + e * nx;
+        s.ty = py + qy + e * ny;
+        s.tz = pz + qz + e * nz;
         return s.r + s.g + s.b > 0;
     }
 

@@ -14,6 +14,10 @@ public final class LightSample {
     public boolean point;
     /** True for lights that scattered rays cannot see. */
     public boolean hidden;
+    /** True for a place on a triangle, which shadow rays must end before: {@link #tx} and so on say where. */
+    public boolean onMesh;
+    /** A place a hair before the triangle, on the side of whoever is lit. */
+    public float tx, ty, tz;
     /** Number of the scene lamp, or -1. */
     public int lamp = -1;
     /** Source group of the light. */

@@ -198,7 +198,7 @@ public final class LightTable {
         s.g = sunG;
         s.b = sunB;
         s.pdf = 1 / (2 * (float) Math.PI * sunCap);
-        s.point = s.hidden = false;
+        s.point = s.hidden = s.onMesh = false;
         s.lamp = -1;
         s.group = SUN;
     }
@@ -241,7 +241,7 @@ public final class LightTable {
         s.g = s.rgb[1];
         s.b = s.rgb[2];
         s.bin = (int) s.rgb[3];
-        s.point = s.hidden = false;
+        s.point = s.hidden = s.onMesh = false;
         s.lamp = -1;
         s.group = DOME;
         return whole;

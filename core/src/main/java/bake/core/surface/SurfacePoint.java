@@ -3,6 +3,7 @@ package bake.core.surface;
 import bake.core.geometry.Blas;
 import bake.core.geometry.Geometry;
 import bake.core.geometry.Ray;
+import bake.core.geometry.Rounding;
 
 /**
  * The place where a ray met a triangle: position, frame, and the material's values there. One instance per thread,
@@ -60,8 +61,13 @@ public final class SurfacePoint {
         float s = w * uv[2 * i] + u * uv[2 * j] + v * uv[2 * k];
         float t = w * uv[2 * i + 1] + u * uv[2 * j + 1] + v * uv[2 * k + 1];
         tangent(c, o, uv[2 * j] - uv[2 * i], uv[2 * j + 1] - uv[2 * i + 1], uv[2 * k] - uv[2 * i], uv[2 * k + 1] - uv[2 * i + 1]);
-        if (!geometry.isWorld(ray.item)) toWorld(geometry, ray.item);
-        offset = 4e-5f * Math.max(1, Math.max(Math.abs(px), Math.max(Math.abs(py), Math.abs(pz))));
+        float edge = Math.max(largest(ax, ay, az), largest(ex, ey, ez)), far = 0;
+        if (!geometry.isWorld(ray.item)) {
+            toWorld(geometry, ray.item);
+            edge *= geometry.scale(ray.item);
+            far = geometry.farthest(ray.item);
+        }
+        offset = Rounding.offset(largest(px, py, pz) + far, edge);
         float l = 1 / (float) Math.sqrt(gx * gx + gy * gy + gz * gz);
         gx *= l;
         gy *= l;
@@ -79,6 +85,10 @@ public final class SurfacePoint {
         if (map != null) bend(map, s, t, spread, table.values[o2 + SurfaceTable.NORMAL_SCALE], ray);
         if (layered && turn != 0) rotate();
         bent = nx * gx + ny * gy + nz * gz;
+    }
+
+    private static float largest(float x, float y, float z) {
+        return Math.max(Math.abs(x), Math.max(Math.abs(y), Math.abs(z)));
     }
 
     private void tint(float[] c, int i, int j, int k, float w, float u, float v) {
@@ -308,6 +318,7 @@ public final class SurfacePoint {
         bent = 1;
         material = -1;
         front = true;
-        offset = 4e-5f * Math.max(1, Math.max(Math.abs(px), Math.max(Math.abs(py), Math.abs(pz))));
+        // Meters are laid onto surfaces by hand, to a tenth of a millimetre or so.
+        offset = 4e-5f * Math.max(1, largest(px, py, pz));
     }
 }

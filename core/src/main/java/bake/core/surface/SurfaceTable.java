@@ -232,6 +232,13 @@ public final class SurfaceTable implements TriangleFilter {
         return a * t.alpha(w * uv[i] + u * uv[j] + v * uv[k], w * uv[i + 1] + u * uv[j + 1] + v * uv[k + 1]);
     }
 
+    /** Share of the light of a glowing triangle that is there at a place: less than one where it is cut out or thin. */
+    public float share(Blas b, int prim, float u, float v) {
+        int m = b.materials()[prim];
+        if (mask[m]) return present(b, prim, u, v) ? 1 : 0;
+        return isSoft(m) ? coverage(b, m, prim, u, v) : 1;
+    }
+
     /** Whether the material gives off light. */
     public boolean glows(int m) {
         return peakEmission(m) > 0;

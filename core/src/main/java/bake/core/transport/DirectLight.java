@@ -117,16 +117,29 @@ final class DirectLight {
             Aim how = k % 2 == 0 ? null : aim;
             daylight.sample(how, point.px, point.py, point.pz, (first + k) / lessons, random, light, shadow);
             float cos = point.nx * light.x + point.ny * light.y + point.nz * light.z;
-            daylight.brought(cos > 0 && light.pdf > 0 && arrives(point, Float.POSITIVE_INFINITY) ? cos * (0.2126f * light.r * shadow.tr + 0.7152f * light.g * shadow.tg + 0.0722f * light.b * shadow.tb) : 0);
+            daylight.brought(cos > 0 && light.pdf > 0 && arrives(point) ? cos * (0.2126f * light.r * shadow.tr + 0.7152f * light.g * shadow.tg + 0.0722f * light.b * shadow.tb) : 0);
         }
     }
 
-    /** Whether the sampled light reaches the point, as far as {@code reach}; what is left of it by colour is the shadow ray's. */
-    boolean arrives(SurfacePoint point, float reach) {
+    /** Whether the sampled light reaches the point; what is left of it by colour is the shadow ray's. */
+    boolean arrives(SurfacePoint point) {
         float side = light.x * point.gx + light.y * point.gy + light.z * point.gz > 0 ? 1 : -1, e = point.offset * side;
-        shadow.set(point.px + e * point.gx, point.py + e * point.gy, point.pz + e * point.gz, light.x, light.y, light.z, reach);
+        float x = point.px + e * point.gx, y = point.py + e * point.gy, z = point.pz + e * point.gz;
+        if (light.onMesh) toMesh(x, y, z);
+        else {
+            float reach = light.distance == Float.POSITIVE_INFINITY ? light.distance : light.distance * 0.9999f - 2 * point.offset;
+            shadow.set(x, y, z, light.x, light.y, light.z, reach);
+        }
         shadow.skipLamp = light.lamp;
-        return scene.tracer().open(shadow);
+        if (shadow.t > 0) return scene.tracer().open(shadow);
+        shadow.tr = shadow.tg = shadow.tb = 1;
+        return true;
+    }
+
+    /** A shadow ray from a place to just before a glowing triangle. */
+    private void toMesh(float x, float y, float z) {
+        float dx = light.tx - x, dy = light.ty - y, dz = light.tz - z, d = (float) Math.sqrt(dx * dx + dy * dy + dz * dz), k = 1 / Math.max(d, Float.MIN_NORMAL);
+        shadow.set(x, y, z, k * dx, k * dy, k * dz, d);
     }
 
     private void emitters(SurfacePoint point, int bounce) {
@@ -151,8 +164,8 @@ final class DirectLight {
             random.next2();
             int at = k % 2 == 0 ? -1 : lampAt;
             if (!lights.emitters().sample(point.px, point.py, point.pz, (first + k) / lampLessons, random.u, random.v, light, lamplight.worths(at), Math.max(0, at))) continue;
-            float cos = point.nx * light.x + point.ny * light.y + point.nz * light.z, reach = light.distance * 0.9999f - 2 * point.offset;
-            lamplight.brought(light, point.px, point.py, point.pz, cos > 0 && (reach <= 0 || arrives(point, reach)) ? cos * (0.2126f * light.r + 0.7152f * light.g + 0.0722f * light.b) : 0);
+            float cos = point.nx * light.x + point.ny * light.y + point.nz * light.z;
+            lamplight.brought(light, point.px, point.py, point.pz, cos > 0 && arrives(point) ? cos * (0.2126f * light.r + 0.7152f * light.g + 0.0722f * light.b) : 0);
         }
     }
 

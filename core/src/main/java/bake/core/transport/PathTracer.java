@@ -202,6 +202,7 @@ public final class PathTracer {
             point.load(scene.geometry(), scene.surfaces(), ray);
             if (!point.front && scene.surfaces().absorbs(point.material)) absorb();
             if (scene.surfaces().isPane(point.material)) {
+                if (point.emitR + point.emitG + point.emitB > 0) meetGlow();
                 if (++passes > MOST_PASSES || !pane()) return;
                 continue;
             }
@@ -352,14 +353,8 @@ public final class PathTracer {
         // Rough glass may scatter to others what it does not scatter here.
         if (!(scatter.r * light.r + scatter.g * light.g + scatter.b * light.b > 0) && !(trail.second() && point.transmission > 0)) return 0;
         if (light.group == LightTable.DOME && onlook.mixes()) onlook.replace(point, scatter, light);
-        float r = light.r, g = light.g, b = light.b;
-        float reach = light.distance == Float.POSITIVE_INFINITY ? light.distance : light.distance * 0.9999f - 2 * point.offset;
-        if (reach > 0) {
-            if (!direct.arrives(point, reach)) return 0;
-            r *= shadow.tr;
-            g *= shadow.tg;
-            b *= shadow.tb;
-        }
+        if (!direct.arrives(point)) return 0;
+        float r = light.r * shadow.tr, g = light.g * shadow.tg, b = light.b * shadow.tb;
         boolean alone = light.point || light.hidden;
         if (trail.second()) trail.head.lit(light.x, light.y, light.z, light.group, r, g, b, light.pdf, !alone);
         else {
