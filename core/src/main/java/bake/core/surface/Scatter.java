@@ -20,6 +20,8 @@ public final class Scatter {
     private static final float INV_PI = (float) (1 / Math.PI);
     /** Below this width glass, gloss and coats are treated as perfectly smooth. */
     private static final float SMOOTH = 0.0017f;
+    /** From this width on gloss is spread so far that it differs little from a matt body. */
+    private static final float FOLDED = 0.3f;
     /** Reflectance of a coat of index 1.5 head on. */
     private static final float COAT_F0 = 0.04f;
 
@@ -39,13 +41,15 @@ public final class Scatter {
     /** Chance of the coat's lobe; what coat and fuzz leave of light that goes in and comes out. */
     private float pCoat, coatRow, coatO, fuzz, fuzzO;
     private float pGloss, pClear, eta;
-    private float bodyScale, bodyO, msR, msG, msB, msO;
+    private float bodyScale, bodyNorm, bodyO, msR, msG, msB, msO;
     private float row;
-    private boolean gloss;
+    private boolean gloss, onlyGloss;
+    private final float[] body = new float[3];
 
     /** Prepares for a point seen from direction (x, y, z). */
     public void begin(SurfacePoint p, float x, float y, float z) {
         s = p;
+        onlyGloss = false;
         ox = x * p.tx + y * p.ty + z * p.tz;
         oy = x * p.bx + y * p.by + z * p.bz;
         oz = Math.max(1e-4f, x * p.nx + y * p.ny + z * p.nz);
@@ -69,7 +73,7 @@ public final class Scatter {
         eta = p.front ? p.ior : 1 / p.ior;
         gloss = f90 > 0;
         bodyScale = (1 - m) * INV_PI;
-        bodyO = 1;
+        bodyO = bodyNorm = 1;
         msR = msG = msB = 0;
         pGloss = 0;
         if (gloss) prepareGloss(p, m);
@@ -130,7 +134,8 @@ public final class Scatter {
         if (m < 1 && f90d > 0) {
             bodyO = 1 - eO;
             float mean = f0d * (Ggx.essMean(p.alpha) - meanB(p.alpha)) + f90d * meanB(p.alpha);
-            bodyScale *= 1 / (1 - mean);
+            bodyNorm = 1 / (1 - mean);
+            bodyScale *= bodyNorm;
         }
         if (m > 0) {
             float mean = Ggx.essMean(p.alpha), rest = Math.max(1e-4f, 1 - mean);
@@ -178,6 +183,17 @@ public final class Scatter {
         if (pClear > 0 && s.alpha > SMOOTH) clear(ix, iy, iz);
         if (s.layered) cover(ix, iy, iz);
         if (s.bent < 0.9999f && iz > 0) soften(side / (iz * s.bent));
+        if (onlyGloss) takeBody(x, y, z, iz);
+    }
+
+    /** Takes the matt body from what was found, and its lobe from the density. */
+    private void takeBody(float x, float y, float z, float iz) {
+        matt(x, y, z, body);
+        r = Math.max(0, r - body[0]);
+        g = Math.max(0, g - body[1]);
+        b = Math.max(0, b - body[2]);
+        float through = s.translucency * (1 - s.metallic), lobe = (1 - pClear) * (1 - pGloss) * (1 - pCoat) * (iz > 0 ? 1 - through : through);
+        pdf = Math.max(0, pdf - lobe * Math.abs(iz) * INV_PI);
     }
 
     /** Rounds off the edge that the true face's horizon cuts into light on a bent normal (Chiang et al. 2019, "Taming the Shadow Terminator"). */
@@ -204,6 +220,107 @@ public final class Scatter {
         out[0] = k * s.baseR;
         out[1] = k * s.baseG;
         out[2] = k * s.baseB;
+    }
+
+    /** Whether most of what a surface scatters is matt, so that its radiance follows from its irradiance. */
+    public static boolean mostlyMatt(SurfacePoint p) {
+        return p.transmission == 0 && p.metallic < 0.5f;
+    }
+
+    /** Whether gloss is so wide that it may be taken for part of the matt body; else it wants to be traced. */
+    public boolean foldsGloss() {
+        boolean narrow = gloss && s.alpha < FOLDED || s.layered && s.coat > 0 && s.coatAlpha < FOLDED;
+        return !narrow || s.metallic > 0 || s.layered && fuzz > 0;
+    }
+
+    /** Whether gloss can be traced apart from the body. */
+    public boolean glossApart() {
+        return hasGloss() && s.metallic == 0 && !(s.layered && fuzz > 0);
+    }
+
+    /** Whether anything but the body scatters light into more than one direction. */
+    public boolean hasGloss() {
+        return gloss && s.alpha > SMOOTH || s.layered && (s.coat > 0 && s.coatAlpha > SMOOTH || fuzz > 0);
+    }
+
+    /** From now on, up to the next {@link #begin}, only what is not matt is scattered; for surfaces that do not {@link #foldsGloss}. */
+    public void onlyGloss() {
+        onlyGloss = true;
+    }
+
+    /**
+     * Radiance towards the view of the body, and of gloss that is folded into it, for an irradiance of pi from everywhere: three colours for light from
+     * the view's side and three for light from the other. Of uniform light this is exact but for a coat over gloss, where it is within 2 %.
+     *
+     * @param folded whether gloss is to count at all
+     */
+    public void albedo(boolean folded, float[] out) {
+        float m = s.metallic, over = s.layered ? (s.coat > 0 ? coatO : 1) * (fuzz > 0 ? fuzzO : 1) : 1, k = (1 - m) * bodyO * (1 - pClear) * over;
+        float front = k * (1 - s.translucency), back = k * s.translucency;
+        out[0] = front * s.baseR;
+        out[1] = front * s.baseG;
+        out[2] = front * s.baseB;
+        out[3] = back * s.baseR;
+        out[4] = back * s.baseG;
+        out[5] = back * s.baseB;
+        if (!folded) return;
+        if (gloss && s.alpha > SMOOTH) {
+            k = (1 - pClear) * over;
+            float facets = m > 0 ? m * (1 - Ggx.ess(oz, s.alpha)) : 0;
+            out[0] += k * (Ggx.blend(oz, row, f0r, f90 - f0r) + facets * msR);
+            out[1] += k * (Ggx.blend(oz, row, f0g, f90 - f0g) + facets * msG);
+            out[2] += k * (Ggx.blend(oz, row, f0b, f90 - f0b) + facets * msB);
+        }
+        if (!s.layered) return;
+        float coat = s.coat > 0 && s.coatAlpha > SMOOTH ? 1 - coatO : 0, soft = fuzz > 0 ? (1 - fuzzO) / fuzz : 0;
+        out[0] += coat + soft * s.sheenR;
+        out[1] += coat + soft * s.sheenG;
+        out[2] += coat + soft * s.sheenB;
+    }
+
+    /**
+     * By how much radiance from a direction on the view's side counts for irradiance over pi, by colour, per steradian. That is the cosine over pi, times
+     * what the surface gives back of light from there over what it gives back of light from everywhere: a body below gloss gives back less of slanting
+     * light, and folded gloss more. With {@link #albedo} all light that comes in goes out again.
+     *
+     * @param folded whether gloss is to count at all, where it {@link #foldsGloss}
+     */
+    public void lambert(float x, float y, float z, boolean folded, float[] out) {
+        float iz = x * s.nx + y * s.ny + z * s.nz, side = x * s.gx + y * s.gy + z * s.gz;
+        if (!(iz > 0 && side > 0)) {
+            out[0] = out[1] = out[2] = 0;
+            return;
+        }
+        float k = iz * INV_PI;
+        if (s.bent < 0.9999f) k *= softening(side / (iz * s.bent));
+        out[0] = out[1] = out[2] = k;
+        if (!gloss || f90d == 0 || s.metallic == 1) return;
+        float given = dielectricEnergy(iz), body = (1 - s.metallic) * (1 - s.translucency);
+        boolean folds = foldsGloss() && s.alpha > SMOOTH;
+        if (folds && !folded) {
+            // Its albedo is that with gloss, whose share is left out.
+            out[0] *= unshared(body * s.baseR, given);
+            out[1] *= unshared(body * s.baseG, given);
+            out[2] *= unshared(body * s.baseB, given);
+            return;
+        }
+        out[0] *= share(body * s.baseR, given, folds);
+        out[1] *= share(body * s.baseG, given, folds);
+        out[2] *= share(body * s.baseB, given, folds);
+    }
+
+    private float unshared(float body, float given) {
+        return body * (1 - given) / (body / bodyNorm + 1 - 1 / bodyNorm);
+    }
+
+    private float share(float body, float given, boolean folds) {
+        if (!folds) return (1 - given) * bodyNorm;
+        return (body * (1 - given) + given) / (body / bodyNorm + 1 - 1 / bodyNorm);
+    }
+
+    /** Whether some of the light is mirrored in one direction only. */
+    public boolean mirrors() {
+        return gloss && s.alpha <= SMOOTH || s.layered && s.coat > 0 && s.coatAlpha <= SMOOTH;
     }
 
     /** The matt body without its colour and what goes through, times the cosine. */
@@ -293,6 +410,7 @@ public final class Scatter {
         if (e < pGloss) {
             return s.alpha <= SMOOTH ? mirrorGloss() : mirror(s.alphaX, s.alphaY, u1, u2);
         } else {
+            if (onlyGloss) return false;
             kind = DIFFUSE;
             float rad = (float) Math.sqrt(u1), phi = 2 * (float) Math.PI * u2;
             ix = rad * (float) Math.cos(phi);

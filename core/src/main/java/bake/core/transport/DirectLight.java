@@ -81,11 +81,7 @@ final class DirectLight {
     void find(int bounce) {
         SurfacePoint point = path.point();
         if (Scatter.onlyStraight(point)) return;
-        if (lights.hasSun()) {
-            random.next2();
-            lights.sampleSun(random.u, random.v, light);
-            path.connect(bounce);
-        }
+        findSun(bounce);
         if (!lights.dome().dark()) {
             aim = daylight.at(point);
             skyLooks = bounce > 0 ? looks.laterSky() : daylight.indoors(aim, point, shadow) ? looks.skyIndoors() : 1;
@@ -96,6 +92,14 @@ final class DirectLight {
             lampLooks = bounce > 0 ? looks.laterLamps() : looks.lamps();
             emitters(point, bounce);
         }
+    }
+
+    /** Light straight from the sun alone. */
+    void findSun(int bounce) {
+        if (!lights.hasSun()) return;
+        random.next2();
+        lights.sampleSun(random.u, random.v, light);
+        path.connect(bounce);
     }
 
     /** Looks are spread over what there is to choose from. What they brought is told to those who choose where to look. */

@@ -15,8 +15,9 @@ import bake.core.film.PixelFilter;
  *     the limits by kind end paths, since what is left of them then depends on whose they are
  * @param prompt whether the first pass must wait for nothing, and so is made before anything is learnt: for the easel
  * @param filter how samples are gathered into pixels
+ * @param bounced how light that has bounced is computed
  */
-public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, boolean guided, boolean exchange, boolean prompt, PixelFilter filter) {
+public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, boolean guided, boolean exchange, boolean prompt, PixelFilter filter, BounceSettings bounced) {
     /**
      * Most bounces of each kind. What the last one meets still shows its own light.
      *
@@ -31,31 +32,35 @@ public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, bo
     public static final PathSettings REFERENCE = new PathSettings(64, 0, 1);
 
     public PathSettings(int bounces, double clamp, long seed) {
-        this(bounces, Kinds.ALL, clamp, seed, true, true, false, PixelFilter.TENT);
+        this(bounces, Kinds.ALL, clamp, seed, true, true, false, PixelFilter.TENT, BounceSettings.TRACED);
     }
 
     public PathSettings(int bounces, double clamp, long seed, boolean guided, PixelFilter filter) {
-        this(bounces, Kinds.ALL, clamp, seed, guided, true, false, filter);
+        this(bounces, Kinds.ALL, clamp, seed, guided, true, false, filter, BounceSettings.TRACED);
     }
 
     public PathSettings(int bounces, Kinds kinds, double clamp, long seed, boolean guided, PixelFilter filter) {
-        this(bounces, kinds, clamp, seed, guided, true, false, filter);
+        this(bounces, kinds, clamp, seed, guided, true, false, filter, BounceSettings.TRACED);
     }
 
     /** Whether bounces are exchanged, all settings considered. */
     boolean exchanges() {
-        return exchange && Math.min(kinds.diffuse, Math.min(kinds.mirrored, kinds.refracted)) >= bounces;
+        return exchange && !bounced.cached() && Math.min(kinds.diffuse, Math.min(kinds.mirrored, kinds.refracted)) >= bounces;
     }
 
     public PathSettings withSeed(long s) {
-        return new PathSettings(bounces, kinds, clamp, s, guided, exchange, prompt, filter);
+        return new PathSettings(bounces, kinds, clamp, s, guided, exchange, prompt, filter, bounced);
     }
 
     public PathSettings withExchange(boolean e) {
-        return new PathSettings(bounces, kinds, clamp, seed, guided, e, prompt, filter);
+        return new PathSettings(bounces, kinds, clamp, seed, guided, e, prompt, filter, bounced);
+    }
+
+    public PathSettings withBounced(BounceSettings b) {
+        return new PathSettings(bounces, kinds, clamp, seed, guided, exchange, prompt, filter, b);
     }
 
     public PathSettings promptly() {
-        return new PathSettings(bounces, kinds, clamp, seed, guided, exchange, true, filter);
+        return new PathSettings(bounces, kinds, clamp, seed, guided, exchange, true, filter, bounced);
     }
 }

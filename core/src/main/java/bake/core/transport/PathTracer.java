@@ -40,6 +40,20 @@ public final class PathTracer {
     private final float[] rgb = new float[4];
 
     private final PathTrail trail = new PathTrail();
+    /** Fills a radiance cache, and reads it. */
+    private final CellTrail cells;
+    private final CachedBounces cached;
+    private final CachedIrradiance firsts;
+    /** Whether the path only looks for the first matt point, and how far it is. */
+    private boolean probing;
+    private float found;
+    /** Whether what gives light is not to be counted before the path has met a surface: light is looked for where it comes from. How far that surface is. */
+    private boolean past;
+    private float reached;
+    /** Whether bounces off the point's matt body are not traced, so that light sampling there stands alone. */
+    private boolean gathered, glossTraced;
+    /** Bounces off what has width. */
+    private int wide;
 
     private PathSampler random;
     private float[] out;
@@ -58,6 +72,10 @@ public final class PathTracer {
     /** Luminance that the path brought after a bounce, cd/m2. */
     private float bounced;
     private float cone;
+    /** Luminance below which light is looked for by chance only, cd/m2; 0 for none. */
+    private float least;
+    /** Such light in what a cache knows of a point. */
+    private static final float LEAST_GLOSS = 0.25f;
     final FirstSeen first = new FirstSeen();
 
     /**
@@ -79,6 +97,21 @@ public final class PathTracer {
         onlook = new Onlook(scene.scenery(), lights);
         this.bounces = bounces;
         clamp = clampLuminance > 0 ? (float) clampLuminance : Float.POSITIVE_INFINITY;
+        cells = new CellTrail(channels(), clamp);
+        cached = new CachedBounces(channels());
+        firsts = new CachedIrradiance(channels());
+    }
+
+    CellTrail cells() {
+        return cells;
+    }
+
+    CachedIrradiance firsts() {
+        return firsts;
+    }
+
+    CachedBounces cached() {
+        return cached;
     }
 
     /** Sets the angle that one sample of the picture fills, radians: how sharply textures are looked at. */
@@ -152,6 +185,7 @@ public final class PathTracer {
         onlook.begin(true);
         first.nothing(dx, dy, dz);
         walk(0);
+        if (cells.on()) cells.end();
     }
 
     /** Adds one sample of the illuminance by colour on a plane at a point to {@code add}, by source group, lux. */
@@ -161,6 +195,42 @@ public final class PathTracer {
         scatter.begin(point, nx, ny, nz);
         direct.find(0);
         if (scatterOn(0)) walk(1);
+    }
+
+    /**
+     * Adds the luminance by colour that comes to a surface along a direction after at least one bounce, by source group, cd/m2; what gives light itself
+     * is left out.
+     *
+     * @param cos to the surface's normal
+     * @return distance of what was met, metres; infinite for nothing
+     */
+    float gather(float x, float y, float z, float dx, float dy, float dz, float cos, PathSampler sampler, float[] add) {
+        begin(sampler, add, 1);
+        ray.set(x, y, z, dx, dy, dz, Float.POSITIVE_INFINITY);
+        ray.spread = Math.min(0.4f, WIDE / (float) Math.sqrt(Math.max(1e-3f, cos) / Math.PI));
+        from.pdf = cos / (float) Math.PI;
+        indirect = past = true;
+        wide = 1;
+        reached = Float.POSITIVE_INFINITY;
+        walk(1);
+        past = false;
+        return reached;
+    }
+
+    /** Distance to the nearest thing, metres. */
+    float free(float x, float y, float z, float dx, float dy, float dz) {
+        ray.set(x, y, z, dx, dy, dz, Float.POSITIVE_INFINITY);
+        return scene.tracer().closest(ray) ? ray.t : Float.POSITIVE_INFINITY;
+    }
+
+    /** Looks for the first matt point behind panes and in mirrors, which is {@link #point} then; returns how far the way to it is, or infinity. */
+    float firstMatt(float ox, float oy, float oz, float dx, float dy, float dz, PathSampler sampler, float[] spare) {
+        begin(sampler, spare, 1);
+        probing = true;
+        found = Float.POSITIVE_INFINITY;
+        look(ox, oy, oz, dx, dy, dz);
+        probing = false;
+        return found;
     }
 
     private void begin(PathSampler sampler, float[] add, float weight) {
@@ -177,6 +247,8 @@ public final class PathTracer {
         indirect = false;
         bounced = 0;
         come = 0;
+        wide = 0;
+        cells.begin();
         direct.begin(sampler);
     }
 
@@ -191,6 +263,7 @@ public final class PathTracer {
             if (ray.item >= scene.tracer().firstLamp()) {
                 int lamp = scene.tracer().lamps().lamp(ray.item - scene.tracer().firstLamp());
                 if (lights.emitters().seen(lamp, onlook.straight)) {
+                    if (past) reached = come;
                     ownColour();
                     meetLamp(lamp);
                     return;
@@ -211,6 +284,7 @@ public final class PathTracer {
                 continue;
             }
             passes = 0;
+            if (cells.on()) cells.meet(come);
             float round = scene.surfaces().round(point.material);
             if (round > 0 && (bounce == 0 || from.pdf < 0)) edges.at(point, round, ray, random);
             if (bounce == 0) first.surface(point, come);
@@ -220,12 +294,29 @@ public final class PathTracer {
                 add(onlook.seenGroup(), b[0], b[1], b[2]);
             }
             if (point.emitR + point.emitG + point.emitB > 0) meetGlow();
+            if (past) reached = come;
+            past = false;
             if (last || bounce >= bounces) return;
             scatter.begin(point, -ray.dx, -ray.dy, -ray.dz);
+            if (probing) {
+                if (probe(bounce)) return;
+                bounce++;
+                continue;
+            }
             if (trail.first()) trail.keepFirst(point, scene.surfaces(), br * onlook.own(0), bg * onlook.own(1), bb * onlook.own(2));
             else if (trail.between()) trail.meet(point, scene.surfaces(), -(point.nx * ray.dx + point.ny * ray.dy + point.nz * ray.dz));
-            direct.find(bounce);
-            if (!scatterOn(bounce)) return;
+            if (cached.on() && cached.read(point, scatter, ray, wide, random)) {
+                // Gloss is traced on, and ends where it meets something matt.
+                if (!addCached(bounce)) return;
+            } else {
+                if (cells.on() && Scatter.mostlyMatt(point) && !onlook.catching()) cells.open(point);
+                if (wide == 0 && !cells.on() && !onlook.catching() && firsts.read(point, scatter)) {
+                    if (!addGathered(bounce)) return;
+                } else {
+                    direct.find(bounce);
+                    if (!scatterOn(bounce)) return;
+                }
+            }
             bounce++;
             if (trail.between()) {
                 point = trail.head.met;
@@ -235,6 +326,51 @@ public final class PathTracer {
                 scatter = ownScatter;
             }
         }
+    }
+
+    /** Whether the search for a matt point ends here. */
+    private boolean probe(int bounce) {
+        if (CachedIrradiance.fit(point) && !onlook.catching()) {
+            found = cone > 0 ? ray.width / cone + ray.t : come;
+            return true;
+        }
+        return !scatterOn(bounce) || !scatter.smooth;
+    }
+
+    /** Adds what records know of the point and light that comes straight; false when the path ends there, as it does off its matt body. */
+    private boolean addGathered(int bounce) {
+        float[] l = firsts.light;
+        boolean before = indirect;
+        indirect = true;
+        for (int c = 0; c < l.length; c += 3) if (l[c] + l[c + 1] + l[c + 2] > 0) add(c / 3, l[c], l[c + 1], l[c + 2]);
+        indirect = before;
+        glossTraced = scatter.glossApart();
+        boolean mirrors = scatter.mirrors();
+        if (glossTraced) scatter.onlyGloss();
+        gathered = true;
+        direct.find(bounce);
+        gathered = false;
+        return (glossTraced || mirrors) && scatterOn(bounce) && (glossTraced || scatter.smooth);
+    }
+
+    /** Adds what a cache knows of the point; false when the path ends there. */
+    private boolean addCached(int bounce) {
+        float[] l = cached.light;
+        float sum = 0;
+        for (int c = 0; c < l.length; c += 3) {
+            if (!(l[c] + l[c + 1] + l[c + 2] > 0)) continue;
+            add(c / 3, l[c], l[c + 1], l[c + 2]);
+            sum += 0.2126f * l[c] + 0.7152f * l[c + 1] + 0.0722f * l[c + 2];
+        }
+        boolean folds = scatter.foldsGloss(), mirrors = scatter.mirrors();
+        if (folds && !scatter.hasGloss()) return mirrors && scatterOn(bounce) && scatter.smooth;
+        scatter.onlyGloss();
+        least = LEAST_GLOSS * sum;
+        // Of sunlight even wide gloss sends a good part one way.
+        if (folds) direct.findSun(bounce);
+        else direct.find(bounce);
+        least = 0;
+        return folds ? mirrors && scatterOn(bounce) && scatter.smooth : scatterOn(bounce);
     }
 
     /** The path leaves the model: surroundings and sun. */
@@ -289,7 +425,7 @@ public final class PathTracer {
 
     /** Adds light that the path ran into, which light sampling might have found with some density. */
     private void met(int group, float[] light, float other) {
-        if (trail.met(group, light, other)) return;
+        if (past || trail.met(group, light, other)) return;
         float w = from.pdf < 0 ? 1 : weigh(from.pdf, other);
         add(group, light[0] * w, light[1] * w, light[2] * w);
     }
@@ -308,6 +444,7 @@ public final class PathTracer {
         } else {
             scale(mirror / (1 - p), mirror / (1 - p), mirror / (1 - p));
             from.none();
+            past = false;
             trail.mirrored();
             onlook.mirror();
             float k = 2 * cos;
@@ -340,6 +477,11 @@ public final class PathTracer {
     }
 
     private void scale(float r, float g, float b) {
+        if (cells.on()) cells.scale(r, g, b);
+        scaleOwn(r, g, b);
+    }
+
+    private void scaleOwn(float r, float g, float b) {
         br *= r;
         bg *= g;
         bb *= b;
@@ -350,15 +492,25 @@ public final class PathTracer {
     float connect(int bounce) {
         if (!(light.pdf > 0)) return 0;
         scatter.eval(light.x, light.y, light.z);
+        float mattR = 0, mattG = 0, mattB = 0;
+        if (gathered && glossTraced) {
+            scatter.matt(light.x, light.y, light.z, rgb);
+            mattR = rgb[0];
+            mattG = rgb[1];
+            mattB = rgb[2];
+        }
         // Rough glass may scatter to others what it does not scatter here.
-        if (!(scatter.r * light.r + scatter.g * light.g + scatter.b * light.b > 0) && !(trail.second() && point.transmission > 0)) return 0;
+        if (!((scatter.r + mattR) * light.r + (scatter.g + mattG) * light.g + (scatter.b + mattB) * light.b > 0) && !(trail.second() && point.transmission > 0)) return 0;
         if (light.group == LightTable.DOME && onlook.mixes()) onlook.replace(point, scatter, light);
+        float chance = chance();
+        if (chance < 1 && random.next1() >= chance) return 0;
         if (!direct.arrives(point)) return 0;
         float r = light.r * shadow.tr, g = light.g * shadow.tg, b = light.b * shadow.tb;
         boolean alone = light.point || light.hidden;
         if (trail.second()) trail.head.lit(light.x, light.y, light.z, light.group, r, g, b, light.pdf, !alone);
         else {
-            float w = (alone ? 1 : weigh(light.pdf, scatter.pdf)) / light.pdf;
+            float whole = 1 / (light.pdf * chance), w = alone || gathered && !glossTraced ? whole : whole * weigh(light.pdf, scatter.pdf);
+            if (cells.on()) lightCell(w, r, g, b);
             boolean before = indirect;
             indirect = bounce > 0 || before;
             if (onlook.catching() && light.group > LightTable.DOME) {
@@ -366,10 +518,22 @@ public final class PathTracer {
                 g *= onlook.own(1);
                 b *= onlook.own(2);
             }
-            add(onlook.group(light.group), scatter.r * r * w, scatter.g * g * w, scatter.b * b * w);
+            add(onlook.group(light.group), (scatter.r * w + mattR * whole) * r, (scatter.g * w + mattG * whole) * g, (scatter.b * w + mattB * whole) * b);
             indirect = before;
         }
         return 0.2126f * r + 0.7152f * g + 0.0722f * b;
+    }
+
+    /** Chance of asking whether light arrives: less than one where it would make little of what is known of the point already. */
+    private float chance() {
+        if (least == 0) return 1;
+        float most = (0.2126f * scatter.r * light.r + 0.7152f * scatter.g * light.g + 0.0722f * scatter.b * light.b) / light.pdf;
+        return Math.min(1, most / least);
+    }
+
+    private void lightCell(float weight, float r, float g, float b) {
+        scatter.lambert(light.x, light.y, light.z, light.group != LightTable.SUN, rgb);
+        cells.lit(light.group, weight * rgb[0] * r, weight * rgb[1] * g, weight * rgb[2] * b);
     }
 
     /** Chooses where the path goes next; false when it ends here. */
@@ -379,7 +543,11 @@ public final class PathTracer {
         random.next2();
         if (!scatter.sample(lobe, random.u, random.v)) return false;
         float k = 1 / scatter.pdf;
-        scale(scatter.r * k, scatter.g * k, scatter.b * k);
+        if (cells.on()) {
+            scatter.lambert(scatter.wx, scatter.wy, scatter.wz, true, rgb);
+            cells.leave(scatter, k, rgb);
+        }
+        scaleOwn(scatter.r * k, scatter.g * k, scatter.b * k);
         trail.bounced(scatter, k);
         float most = Math.max(br, Math.max(bg, bb));
         if (!(most > 0) || most == Float.POSITIVE_INFINITY) return false;
@@ -393,7 +561,10 @@ public final class PathTracer {
         last = left[scatter.kind]-- <= 0;
         // A path stands for about this share of all directions; what is met in them may be seen as finely.
         if (!scatter.smooth) ray.spread = Math.max(ray.spread, Math.min(0.4f, WIDE / (float) Math.sqrt(scatter.pdf)));
-        if (!scatter.smooth) indirect = true;
+        if (!scatter.smooth) {
+            indirect = true;
+            wide++;
+        }
         direct.leave(from);
         from.at(point);
         come = 0;
@@ -423,6 +594,7 @@ public final class PathTracer {
             trail.later(group, r, g, b);
             return;
         }
+        if (cells.on()) cells.add(group, r, g, b);
         r *= br;
         g *= bg;
         b *= bb;

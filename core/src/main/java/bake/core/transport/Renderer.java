@@ -1,5 +1,7 @@
 package bake.core.transport;
 
+import bake.core.cache.IrradianceCache;
+import bake.core.cache.RadianceCache;
 import bake.core.film.Film;
 import bake.core.film.PixelFilter;
 import bake.core.film.Region;
@@ -35,6 +37,9 @@ public final class Renderer implements Passes {
     private double clampedBefore;
     /** Null where paths are not guided. */
     private final Training training;
+    /** Null where nothing is cached. */
+    private final CacheRounds caches;
+    private final RecordRounds records;
 
     public Renderer(RenderScene scene, Camera camera, PathSettings settings, Film film, Region region, Workers workers) {
         this.film = film;
@@ -63,6 +68,20 @@ public final class Renderer implements Passes {
         }
         training = settings.guided() && (scene.openings().count() > 0 || !scene.lights().dome().dark() || scene.lights().emitters().clusters() > 0)
                 ? new Training(scene, lens, camera.saturation(), settings, (long) film.width() * film.height(), tracers, samplers, paths, rays) : null;
+        caches = settings.bounced().later() == BounceSettings.Later.RADIANCE_CACHE
+                ? new CacheRounds(new RadianceCache(tracers[0].channels()), lens, settings, (long) film.width() * film.height(), tracers, samplers, paths, rays) : null;
+        records = settings.bounced().first() == BounceSettings.First.IRRADIANCE_CACHE
+                ? new RecordRounds(new IrradianceCache(tracers[0].channels()), lens, settings, film.width(), film.height(), tracers, samplers, paths, rays) : null;
+    }
+
+    /** Records of irradiance that the picture has made so far; null where it makes none. */
+    public IrradianceCache irradianceCache() {
+        return records == null ? null : records.cache();
+    }
+
+    /** Cells of irradiance that the picture has filled so far; null where it fills none. */
+    public RadianceCache radianceCache() {
+        return caches == null ? null : caches.cache();
     }
 
     /**
@@ -102,6 +121,8 @@ public final class Renderer implements Passes {
         int across = (region.x() + region.width() - 1 + mx) / TILE - left + 1, down = (region.y() + region.height() - 1 + my) / TILE - top + 1;
         boolean[] stopped = new boolean[workers.threads()];
         if (training != null && !training.before(number, workers, stop)) return false;
+        if (caches != null && !caches.before(number, workers, stop)) return false;
+        if (records != null && !records.before(workers, stop)) return false;
         workers.run(across * down, (worker, tile) -> {
             if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;
             else tile(worker, number, (left + tile % across) * TILE - mx, (top + tile / across) * TILE - my);
@@ -122,7 +143,7 @@ public final class Renderer implements Passes {
         int seed = PathSampler.hash(x0 * 0x9e3779b1 ^ y0 * 0x85ebca77 ^ (int) settings.seed()) ^ number * 0xc2b2ae3d;
         for (int cell = 0; cell < CELLS * CELLS; cell++) {
             int h = PathSampler.hash(seed ^ cell * 0x27d4eb2f);
-            int k = (((h & 1) == 0 ? group : CELL * CELL - 1 - group) + (h >>> 1)) % (CELL * CELL);
+            int k = ((h & 1) == 0 ? group : CELL * CELL - 1 - group) + (h >>> 1) & CELL * CELL - 1;
             int x = x0 + cell % CELLS * CELL + k % CELL, y = y0 + cell / CELLS * CELL + k / CELL;
             if (x < 0 || y < 0 || x >= film.width() || y >= film.height()) continue;
             boolean in = region.contains(x, y);

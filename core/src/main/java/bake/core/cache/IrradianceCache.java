@@ -1,0 +1,192 @@
+package bake.core.cache;
+
+import java.util.Arrays;
+
+/**
+ * Irradiance at places on the surfaces that the camera sees, interpolated in between (Ward, Rubinstein and Clear 1988) with gradients (Ward and
+ * Heckbert 1992). Records weigh by how near they are and how alike they face, falling to nothing at their radius, so that none begins or ends with an
+ * edge (Tabellion and Lamorlette 2004, section 4.2). A radius is no more than those of its neighbours and the way to them (Krivanek, Bouatouch, Pattanaik
+ * and Zara 2006, "Making Radiance and Irradiance Caching Practical", section 4: neighbour clamping).
+ *
+ * <p>Read by all threads at once; {@link #merge} only between rounds.
+ */
+public final class IrradianceCache {
+    static final int NORMAL = 3, RADIUS = 6, AVOID = 7, ROTATION = 8, TRANSLATION = 11, LIGHT = 14;
+    /** One minus the cosine between normals from which on a record does not count: 32 degrees. */
+    private static final float TURN = 0.15f;
+    /** How far in front of a place a record may lie, in its radius. */
+    private static final float FRONT = 0.05f;
+    /** Weight of all records together from which on a place counts as covered. */
+    private static final float COVERED = 0.6f, TRUSTED = 0.1f;
+    /** Bounds of what gradients make of a record. */
+    private static final float LEAST = 0.4f, MOST = 2f;
+
+    private final int channels, stride;
+    private float[] data;
+    private int count;
+    /** For each size of records a hash of cubes to the records that reach into them: where each slot's list begins, and the lists. */
+    private final int[][] starts = new int[CellGrid.LEVELS][], lists = new int[CellGrid.LEVELS][];
+
+    /** @param channels three colours for each source group */
+    public IrradianceCache(int channels) {
+        this.channels = channels;
+        stride = LIGHT + channels;
+        data = new float[64 * stride];
+    }
+
+    public int channels() {
+        return channels;
+    }
+
+    /** Records, marks of places to avoid counted in. */
+    public int records() {
+        return count;
+    }
+
+    public long bytes() {
+        long n = 4L * data.length;
+        for (int l = 0; l < CellGrid.LEVELS; l++) if (starts[l] != null) n += 4L * (starts[l].length + lists[l].length);
+        return n;
+    }
+
+    /** Adds the records of a round, chunk by chunk; chunks not made are null. */
+    public void merge(RecordSamples[] chunks) {
+        int before = count;
+        for (RecordSamples c : chunks) {
+            if (c == null) continue;
+            if ((count + c.count) * stride > data.length) data = Arrays.copyOf(data, Math.max((count + c.count) * stride, data.length + data.length / 2));
+            System.arraycopy(c.data, 0, data, count * stride, c.count * stride);
+            count += c.count;
+        }
+        index();
+        clampToNeighbours(before);
+        index();
+    }
+
+    /** A radius that is larger than a neighbour's and the way to it has missed what the neighbour sees. */
+    private void clampToNeighbours(int before) {
+        float[] radius = new float[count];
+        for (int i = 0; i < count; i++) radius[i] = data[i * stride + RADIUS];
+        for (int i = 0; i < count; i++) {
+            int o = i * stride;
+            if (data[o + AVOID] > 0) continue;
+            for (int level = 0; level < CellGrid.LEVELS; level++) {
+                int s = slot(level, data[o], data[o + 1], data[o + 2]);
+                if (s < 0) continue;
+                for (int k = starts[level][s]; k < starts[level][s + 1]; k++) {
+                    int j = lists[level][k], q = j * stride;
+                    if (j == i || i < before && j < before || data[q + AVOID] > 0 || facing(q, data[o + NORMAL], data[o + NORMAL + 1], data[o + NORMAL + 2]) < 1 - TURN) continue;
+                    float d = distance(q, data[o], data[o + 1], data[o + 2]);
+                    radius[i] = Math.min(radius[i], data[q + RADIUS] + d);
+                    radius[j] = Math.min(radius[j], data[o + RADIUS] + d);
+                }
+            }
+        }
+        for (int i = 0; i < count; i++) data[i * stride + RADIUS] = radius[i];
+    }
+
+    private float facing(int o, float nx, float ny, float nz) {
+        return data[o + NORMAL] * nx + data[o + NORMAL + 1] * ny + data[o + NORMAL + 2] * nz;
+    }
+
+    private float distance(int o, float x, float y, float z) {
+        float dx = x - data[o], dy = y - data[o + 1], dz = z - data[o + 2];
+        return (float) Math.sqrt(dx * dx + dy * dy + dz * dz);
+    }
+
+    private int levelOf(int record) {
+        return Math.clamp(CellGrid.level(data[record * stride + RADIUS]) + 1, CellGrid.FINEST, CellGrid.COARSEST) - CellGrid.FINEST;
+    }
+
+    private void index() {
+        int[] of = new int[CellGrid.LEVELS];
+        for (int i = 0; i < count; i++) of[levelOf(i)]++;
+        for (int level = 0; level < CellGrid.LEVELS; level++) {
+            if (of[level] == 0) {
+                starts[level] = lists[level] = null;
+                continue;
+            }
+            starts[level] = new int[Integer.highestOneBit(2 * of[level]) * 2 + 1];
+            for (int i = 0; i < count; i++) if (levelOf(i) == level) each(i, level, false);
+            int sum = 0;
+            for (int s = 0; s < starts[level].length; s++) sum = starts[level][s] += sum;
+            lists[level] = new int[sum];
+            // From the end, so that each list is in the order of the records.
+            for (int i = count - 1; i >= 0; i--) if (levelOf(i) == level) each(i, level, true);
+        }
+    }
+
+    /** Goes over the cubes that a record reaches into: counts it, or lists it. */
+    private void each(int i, int level, boolean list) {
+        int o = i * stride;
+        float r = data[o + RADIUS], k = 1 / CellGrid.side(level + CellGrid.FINEST);
+        int x0 = cube(data[o] - r, k), x1 = cube(data[o] + r, k), y0 = cube(data[o + 1] - r, k), y1 = cube(data[o + 1] + r, k), z0 = cube(data[o + 2] - r, k), z1 = cube(data[o + 2] + r, k);
+        for (int x = x0; x <= x1; x++)
+            for (int y = y0; y <= y1; y++)
+                for (int z = z0; z <= z1; z++) {
+                    int s = hash(x, y, z) & starts[level].length - 2;
+                    if (list) lists[level][--starts[level][s]] = i;
+                    else starts[level][s]++;
+                }
+    }
+
+    private static int cube(float x, float k) {
+        return (int) Math.floor(Math.clamp(x * k, -1e9f, 1e9f));
+    }
+
+    private static int hash(int x, int y, int z) {
+        return (int) CellGrid.hash(x * 0x9e3779b97f4a7c15L ^ y * 0xc2b2ae3d27d4eb4fL ^ z * 0x165667b19e3779f9L);
+    }
+
+    private int slot(int level, float x, float y, float z) {
+        if (starts[level] == null) return -1;
+        float k = 1 / CellGrid.side(level + CellGrid.FINEST);
+        return hash(cube(x, k), cube(y, k), cube(z, k)) & starts[level].length - 2;
+    }
+
+    /** What is known of a place. */
+    public enum Known { NOTHING, LITTLE, ENOUGH, AVOID }
+
+    /**
+     * Interpolates at a place.
+     *
+     * @param out gets irradiance over pi by source group, cd/m2, when something is known; null only to ask
+     */
+    public Known read(float x, float y, float z, float nx, float ny, float nz, float[] out) {
+        if (out != null) Arrays.fill(out, 0, channels, 0);
+        float sum = 0;
+        for (int level = 0; level < CellGrid.LEVELS; level++) {
+            int s = slot(level, x, y, z);
+            if (s < 0) continue;
+            for (int k = starts[level][s]; k < starts[level][s + 1]; k++) {
+                int o = lists[level][k] * stride;
+                float w = weight(o, x, y, z, nx, ny, nz);
+                if (!(w > 0)) continue;
+                if (data[o + AVOID] > 0) return Known.AVOID;
+                sum += w;
+                if (out != null) add(o, w, x, y, z, nx, ny, nz, out);
+            }
+        }
+        if (!(sum > TRUSTED)) return Known.NOTHING;
+        if (out != null) for (int c = 0; c < channels; c++) out[c] /= sum;
+        return sum < COVERED ? Known.LITTLE : Known.ENOUGH;
+    }
+
+    private float weight(int o, float x, float y, float z, float nx, float ny, float nz) {
+        float dx = x - data[o], dy = y - data[o + 1], dz = z - data[o + 2], d2 = dx * dx + dy * dy + dz * dz, r = data[o + RADIUS];
+        if (d2 >= r * r) return 0;
+        float turn = 1 - facing(o, nx, ny, nz);
+        if (turn >= TURN) return 0;
+        float px = nx + data[o + NORMAL], py = ny + data[o + NORMAL + 1], pz = nz + data[o + NORMAL + 2];
+        if (Math.abs(dx * px + dy * py + dz * pz) > 4 * FRONT * r + 1e-6f) return 0;
+        return 1 - Math.max((float) Math.sqrt(d2) / r, (float) Math.sqrt(Math.max(0, turn) / TURN));
+    }
+
+    private void add(int o, float w, float x, float y, float z, float nx, float ny, float nz, float[] out) {
+        float mx = data[o + NORMAL], my = data[o + NORMAL + 1], mz = data[o + NORMAL + 2];
+        float change = 1 + (my * nz - mz * ny) * data[o + ROTATION] + (mz * nx - mx * nz) * data[o + ROTATION + 1] + (mx * ny - my * nx) * data[o + ROTATION + 2]
+                + (x - data[o]) * data[o + TRANSLATION] + (y - data[o + 1]) * data[o + TRANSLATION + 1] + (z - data[o + 2]) * data[o + TRANSLATION + 2];
+        float k = w * Math.min(MOST, Math.max(LEAST, change));
+        for (int c = 0; c < channels; c++) out[c] += k * data[o + LIGHT + c];
+    }
+}

@@ -1,0 +1,140 @@
+package bake.core.cache;
+
+import java.util.Arrays;
+
+/**
+ * Irradiance of surfaces all over a scene, in cells of space and facing at several sizes at once: each cell holds the mean of the samples that fell into
+ * it, by source group, and so stands for the radiance of matt surfaces once their colour is known. The estimator is a box filter of path space (Keller,
+ * Dahm and Binder 2014, "Path Space Filtering") at a size that is chosen by how many samples there are and by how near other surfaces are.
+ *
+ * <p>A cell larger than the finest may not be used where much of what lies around its samples is nearer than its size: there walls may cross it, and
+ * light changes within it. Read by all threads at once; {@link #merge} and {@link #prepare} only between rounds.
+ */
+public final class RadianceCache {
+    /** Parts that are merged apart from each other, whatever the number of threads. */
+    public static final int SHARDS = 16;
+    /** Samples below which a cell is not used. */
+    private static final float ENOUGH = 12;
+    /** Samples that make a cell good enough that a coarser one would be no better. */
+    private static final float PLENTY = 48;
+    /** Share of a cell's samples that may have met something within two of its sides. */
+    private static final float NEAR = 0.2f;
+    /** Cells at least this coarse always keep samples; finer ones once there are some in the next coarser one. */
+    private static final int ALWAYS = -2;
+    private static final float SPLIT = 4;
+    static final int COUNT = 0, NEAR_COUNT = 1, LIGHT = 2;
+
+    private final int channels, stride;
+    private final CellTable[] tables = new CellTable[SHARDS];
+    private long rounds;
+
+    /** @param channels three colours for each source group */
+    public RadianceCache(int channels) {
+        this.channels = channels;
+        stride = LIGHT + channels;
+        for (int i = 0; i < SHARDS; i++) tables[i] = new CellTable(stride);
+    }
+
+    public int channels() {
+        return channels;
+    }
+
+    /** Cells there are. */
+    public long cells() {
+        long n = 0;
+        for (CellTable t : tables) n += t.size();
+        return n;
+    }
+
+    /** Memory taken. */
+    public long bytes() {
+        long n = 0;
+        for (CellTable t : tables) n += t.bytes();
+        return n;
+    }
+
+    CellTable[] tables() {
+        return tables;
+    }
+
+    /** How many rounds were merged. */
+    public long rounds() {
+        return rounds;
+    }
+
+    void rounds(long n) {
+        rounds = n;
+    }
+
+    /** A round has been merged into all shards. */
+    public void merged() {
+        rounds++;
+    }
+
+    /** Cells of all sizes that face alike are of one shard, so that a shard is merged by looking at nothing else. */
+    private static int shard(int facing) {
+        return (facing ^ facing >> 4) & SHARDS - 1;
+    }
+
+    /** Adds the samples of a round, chunk by chunk, to one shard. Chunks not made are null. */
+    public void merge(int shard, CellSamples[] chunks) {
+        CellTable t = tables[shard];
+        for (CellSamples c : chunks)
+            if (c != null) for (int k = 0; k < c.count; k++) if (shard((int) c.data[k * c.stride + CellSamples.FACING]) == shard) merge(t, c.data, k * c.stride);
+        t.settle();
+    }
+
+    private void merge(CellTable t, float[] d, int o) {
+        float coarser = SPLIT;
+        for (int level = CellGrid.COARSEST; level >= CellGrid.FINEST && (level >= ALWAYS || coarser >= SPLIT); level--) {
+            long key = CellGrid.key(level, (int) d[o + CellSamples.FACING], d[o + CellSamples.X], d[o + CellSamples.Y], d[o + CellSamples.Z]);
+            if (key < 0) continue;
+            int at = t.make(key, CellGrid.hash(key));
+            coarser = t.settled(at);
+            float[] v = t.values();
+            v[at + COUNT]++;
+            if (d[o + CellSamples.FREE] < 2 * CellGrid.side(level)) v[at + NEAR_COUNT]++;
+            for (int c = 0; c < channels; c++) v[at + LIGHT + c] += d[o + CellSamples.LIGHT + c];
+        }
+    }
+
+    /**
+     * Reads the cache at a place, moved about by up to half a cell so that no cell's edges show.
+     *
+     * @param most widest cell that may be used, metres
+     * @param u with {@code v}, random numbers in [0, 1)
+     * @param out gets irradiance over pi by source group, cd/m2, when true is returned
+     * @return whether there is anything fit to be used
+     */
+    public boolean read(float x, float y, float z, float nx, float ny, float nz, float most, float u, float v, float[] out) {
+        int coarsest = Math.min(CellGrid.level(most), CellGrid.COARSEST), facing = CellGrid.facing(nx, ny, nz), found = -1;
+        CellTable t = tables[shard(facing)];
+        float[] values = t.values();
+        float best = 0;
+        // Any two directions across the normal (Duff et al. 2017).
+        float sign = Math.copySign(1, nz), a = -1 / (sign + nz), b = nx * ny * a;
+        float sx = 1 + sign * nx * nx * a, sy = sign * b, sz = -sign * nx, tx = b, ty = sign + ny * ny * a, tz = -ny;
+        for (int level = Math.max(CellGrid.FINEST, coarsest - 4); level <= coarsest; level++) {
+            float side = CellGrid.side(level), p = (u - 0.5f) * side, q = (v - 0.5f) * side;
+            long key = CellGrid.key(level, facing, x + p * sx + q * tx, y + p * sy + q * ty, z + p * sz + q * tz);
+            if (key < 0) continue;
+            int at = t.find(key, CellGrid.hash(key));
+            if (at < 0) continue;
+            float n = values[at + COUNT];
+            if (n <= best || n < ENOUGH || level > CellGrid.FINEST && values[at + NEAR_COUNT] > NEAR * n) continue;
+            best = n;
+            found = at;
+            if (n >= PLENTY) break;
+        }
+        if (found < 0) return false;
+        float k = 1 / best;
+        for (int c = 0; c < channels; c++) out[c] = k * values[found + LIGHT + c];
+        return true;
+    }
+
+    /** Forgets everything. */
+    public void clear() {
+        Arrays.setAll(tables, i -> new CellTable(stride));
+        rounds = 0;
+    }
+}

@@ -1,0 +1,58 @@
+package bake.core.cache;
+
+import java.util.Arrays;
+
+/** Irradiance records that one chunk of a round has made, in the order in which it made them. Used by one thread at a time. */
+public final class RecordSamples {
+    final int stride;
+    float[] data;
+    int count;
+
+    /** @param channels three colours for each source group */
+    public RecordSamples(int channels) {
+        stride = IrradianceCache.LIGHT + channels;
+        data = new float[16 * stride];
+    }
+
+    /**
+     * Adds a record.
+     *
+     * @param radius within which the record may be used, metres
+     * @param gradients relative change of irradiance with rotation (an axis times radians) and with translation (per metre)
+     * @param light irradiance over pi by source group, cd/m2
+     */
+    public void add(float x, float y, float z, float nx, float ny, float nz, float radius, float[] gradients, float[] light) {
+        int o = row();
+        place(o, x, y, z, nx, ny, nz, radius);
+        data[o + IrradianceCache.AVOID] = 0;
+        System.arraycopy(gradients, 0, data, o + IrradianceCache.ROTATION, 6);
+        System.arraycopy(light, 0, data, o + IrradianceCache.LIGHT, stride - IrradianceCache.LIGHT);
+    }
+
+    /** Adds a mark that around a place nothing is to be interpolated. */
+    public void avoid(float x, float y, float z, float nx, float ny, float nz, float radius) {
+        int o = row();
+        place(o, x, y, z, nx, ny, nz, radius);
+        Arrays.fill(data, o + IrradianceCache.ROTATION, o + stride, 0);
+        data[o + IrradianceCache.AVOID] = 1;
+    }
+
+    private int row() {
+        if ((count + 1) * stride > data.length) data = Arrays.copyOf(data, 2 * data.length);
+        return count++ * stride;
+    }
+
+    private void place(int o, float x, float y, float z, float nx, float ny, float nz, float radius) {
+        data[o] = x;
+        data[o + 1] = y;
+        data[o + 2] = z;
+        data[o + IrradianceCache.NORMAL] = nx;
+        data[o + IrradianceCache.NORMAL + 1] = ny;
+        data[o + IrradianceCache.NORMAL + 2] = nz;
+        data[o + IrradianceCache.RADIUS] = radius;
+    }
+
+    public int count() {
+        return count;
+    }
+}
