@@ -38,6 +38,11 @@ public final class Bounced {
         System.exit(0);
     }
 
+    private static String caches(bake.core.transport.Caches c) {
+        return (c.cells() == null ? "" : String.format(Locale.ROOT, "   %d cells, %.0f MB", c.cells().cells(), c.cells().bytes() / 1e6))
+                + (c.records() == null ? "" : String.format(Locale.ROOT, "   %d records, %.0f MB", c.records().records(), c.records().bytes() / 1e6));
+    }
+
     static PathSettings settings(String way, long seed) {
         PathSettings p = new PathSettings(64, Double.parseDouble(System.getProperty("clamp", "20")), seed);
         return switch (way) {
@@ -77,8 +82,8 @@ public final class Bounced {
             if (used < next) continue;
             next = Math.max(used, 2 * next);
             float[] rgb = Reference.pixels(f), clean = Denoiser.run(f, null, Region.all(width, f.height()));
-            System.out.printf(Locale.ROOT, "  %-8s %7.2f s %5d passes  %6.2f  %6.2f  %6.2f   mean %.4f  blocks %3.0f %%   %.1f rays a path%s%n", way, used, pass + 1, 100 * judge.error(rgb, 1), 100 * judge.error(rgb, 8), 100 * judge.error(clean, 1),
-                    judge.mean(rgb), 100 * judge.within(rgb, 16, 0.03), r.rays() / (double) f.samples(), r.radianceCache() == null ? "" : String.format(Locale.ROOT, "   %d cells, %.0f MB", r.radianceCache().cells(), r.radianceCache().bytes() / 1e6) + (r.irradianceCache() == null ? "" : String.format(Locale.ROOT, "   %d records, %.0f MB", r.irradianceCache().records(), r.irradianceCache().bytes() / 1e6)));
+            System.out.printf(Locale.ROOT, "  %-8s %7.2f s %5d passes %6.2f   %6.2f  %6.2f  %6.2f   mean %.4f  blocks %3.0f %%   %.1f rays a path%s%n", way, used, pass + 1, new bake.core.finish.Finish(s.camera().saturation(), bake.core.finish.Look.PLAIN).noise(f, Region.all(width, f.height())), 100 * judge.error(rgb, 1), 100 * judge.error(rgb, 8), 100 * judge.error(clean, 1),
+                    judge.mean(rgb), 100 * judge.within(rgb, 16, 0.03), r.rays() / (double) f.samples(), caches(r.caches()));
         }
         picture(s, f, judge, way);
     }

@@ -27,7 +27,7 @@ import java.util.stream.Stream;
 public final class Checkpoint {
     private static final int MAGIC = 0x42414b43, VERSION = 3;
     /** To be raised whenever the engine makes other bits of the same scene. */
-    private static final int ENGINE = 3;
+    private static final int ENGINE = 4;
     /** Time between two writes, and how much more work than writing there must be. */
     private static final long EVERY = 60_000_000_000L, SHARE = 20;
 
@@ -65,7 +65,7 @@ public final class Checkpoint {
         MessageDigest d = Fingerprint.digest();
         Project seen = p.withPresets(List.of()).withViews(List.of(v)).withCurrent(v.name()).withName("");
         Fingerprint.put(d, "bake " + ENGINE + " " + ProjectFile.toJson(seen) + " " + o.width() + "x" + o.height() + o.region() + o.seed() + o.keepGroups());
-        Fingerprint.put(d, RenderJob.paths(o.preset(), o.seed()).kinds() + " " + o.preset().bounces() + " " + o.preset().clamp() + " " + o.preset().filter() + " " + o.preset().filterRadius());
+        Fingerprint.put(d, RenderJob.paths(o.preset(), o.seed()).kinds() + " " + o.preset().bounces() + " " + o.preset().clamp() + " " + RenderJob.paths(o.preset(), o.seed()).bounced() + " " + o.preset().filter() + " " + o.preset().filterRadius());
         Fingerprint.models(d, p, folder);
         Fingerprint.stamp(d, folder, v.around());
         Fingerprint.stamp(d, folder, v.around().backdrop());

@@ -7,6 +7,8 @@ import bake.core.guide.Guides;
 import bake.core.finish.Finish;
 import bake.core.finish.Look;
 import bake.core.scene.Camera;
+import bake.core.transport.BounceSettings;
+import bake.core.transport.Caches;
 import bake.core.transport.PathSettings;
 import bake.core.transport.RenderScene;
 import bake.core.transport.Renderer;
@@ -40,10 +42,25 @@ public final class RenderJob {
      * How far a job is.
      *
      * @param noise percent; infinite before the second pass
+     * @param prepared how far the caches and guides are that come before the first pass, 0 to 1
      * @param fraction done, 0 to 1, of the limit that will be reached first; 0 where there is no limit
      * @param secondsLeft estimate from this job's own passes; NaN while there is none
      */
-    public record Progress(State state, int passes, double noise, double seconds, double secondsLeft, double fraction, long rays) {}
+    public record Progress(State state, int passes, double noise, double seconds, double secondsLeft, double fraction, long rays, double prepared) {
+        /** A picture past its prepass. */
+        Progress(State state, int passes, double noise, double seconds, double secondsLeft, double fraction, long rays) {
+            this(state, passes, noise, seconds, secondsLeft, fraction, rays, 1);
+        }
+    }
+
+    /**
+     * Where a job's time went, seconds.
+     *
+     * @param caches before passes, with what is learnt
+     * @param passes the passes themselves
+     * @param finish all else: judging noise, checkpoints
+     */
+    public record Phases(double caches, double passes, double finish) {}
 
     private final Order order;
     private final Workers workers;
@@ -54,6 +71,7 @@ public final class RenderJob {
     private volatile State state = State.WAITING;
     private boolean guided;
     private volatile boolean stop, pause;
+    private volatile Phases phases = new Phases(0, 0, 0);
     private volatile Progress progress = new Progress(State.WAITING, 0, Double.POSITIVE_INFINITY, 0, Double.NaN, 0, 0);
     private volatile long endsAt = Long.MAX_VALUE;
 
@@ -98,7 +116,32 @@ public final class RenderJob {
         int all = PathSettings.Kinds.ALL.diffuse();
         PathSettings.Kinds kinds = new PathSettings.Kinds(p.diffuse() == null ? all : p.diffuse(), p.mirrored() == null ? all : p.mirrored(), p.refracted() == null ? all : p.refracted());
         PixelFilter.Shape shape = p.filter() == null ? PixelFilter.Shape.TRIANGLE : PixelFilter.Shape.of(p.filter());
-        return new PathSettings(p.bounces(), kinds, p.clamp(), seed, true, new PixelFilter(shape, p.filterRadius() == null ? shape.radius : p.filterRadius()));
+        return new PathSettings(p.bounces(), kinds, p.clamp(), seed, true, new PixelFilter(shape, p.filterRadius() == null ? shape.radius : p.filterRadius())).withBounced(bounced(p));
+    }
+
+    private static BounceSettings bounced(Preset p) {
+        int rays = p.gatherRays() != null ? p.gatherRays() : BounceSettings.gatherRays(p.noiseAim() > 0 ? p.noiseAim() : 5);
+        return new BounceSettings(BounceSettings.First.of(p.firstBounce()), BounceSettings.Later.of(p.laterBounces()), Boolean.TRUE.equals(p.cachedSurroundings()), rays);
+    }
+
+    /**
+     * Begins with caches of another picture, which may go on to be filled; to be said before {@link #run}.
+     *
+     * @throws IllegalArgumentException when they are of a scene with other source groups
+     */
+    public RenderJob with(Caches c) {
+        renderer.begin(c);
+        return this;
+    }
+
+    /** What the picture has cached so far. To be asked when it is done or stopped. */
+    public Caches caches() {
+        return renderer.caches();
+    }
+
+    /** Where the time went so far. */
+    public Phases phases() {
+        return phases;
     }
 
     /** Keeps the picture in a file from now on, and goes on from it where it is there. To be called before {@link #run}. */
@@ -174,25 +217,37 @@ public final class RenderJob {
     public void run(Consumer<Progress> each) throws IOException {
         Preset p = order.preset;
         int most = p.samples() > 0 ? p.samples() : Integer.MAX_VALUE;
-        long worked = 0;
+        long worked = 0, begun = System.nanoTime(), idle = 0;
         double noise = Double.POSITIVE_INFINITY;
         int checkAt = 2, pass = 0;
+        long resumed = 0;
         Checkpoint.State saved = checkpoint == null ? null : checkpoint.load(film());
         if (saved != null) {
             resumedAt = pass = saved.passes();
-            worked = saved.worked();
+            worked = resumed = saved.worked();
             renderer.goOn(saved.rays(), saved.clamped());
             noise = finish.noise(film(), order.region);
             checkAt = pass + 1;
         }
         while (pass < most && !stop) {
+            long waited = System.nanoTime();
             waitWhilePaused();
+            idle += System.nanoTime() - waited;
             if (stop) break;
             state = State.RENDERING;
             long start = System.nanoTime();
             endsAt = p.timeLimit() > 0 && pass > 0 ? start + (long) (p.timeLimit() * 1e9) - worked : Long.MAX_VALUE;
-            boolean whole = renderer.pass(pass, workers, this::mustEnd);
-            worked += System.nanoTime() - start;
+            int number = pass;
+            long before = worked;
+            double known = noise;
+            boolean whole = renderer.prepare(pass, workers, this::mustEnd, share -> {
+                if (number == 0) preparing(each, share, before + System.nanoTime() - start, known);
+            });
+            long ready = System.nanoTime();
+            whole = whole && renderer.pass(pass, workers, this::mustEnd);
+            long end = System.nanoTime();
+            worked += end - start;
+            phases = new Phases(phases.caches + (ready - start) / 1e9, phases.passes + (end - ready) / 1e9, Math.max(0, (end - begun - idle - worked + resumed) / 1e9));
             if (!whole) break;
             pass++;
             if (checkpoint != null) checkpoint.passed(film(), new Checkpoint.State(pass, worked, renderer.rays(), renderer.clampedSum()));
@@ -212,6 +267,12 @@ public final class RenderJob {
         if (checkpoint != null && state == State.DONE) checkpoint.remove();
         noise = finish.noise(film(), order.region);
         progress = new Progress(state, pass, noise, seconds, 0, state == State.DONE ? 1 : progress.fraction, renderer.rays());
+        each.accept(progress);
+    }
+
+    private void preparing(Consumer<Progress> each, double share, long worked, double noise) {
+        double seconds = worked / 1e9;
+        progress = new Progress(State.RENDERING, 0, noise, seconds, Double.NaN, 0, renderer.rays(), share);
         each.accept(progress);
     }
 

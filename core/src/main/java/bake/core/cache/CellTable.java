@@ -13,6 +13,8 @@ final class CellTable {
     private float[] values;
     /** Samples that each row had at the end of the round before. */
     private float[] settled = new float[64];
+    /** Round in which each row was added to last. */
+    private int[] touched = new int[64];
     private int size;
 
     CellTable(int stride) {
@@ -34,7 +36,7 @@ final class CellTable {
     }
 
     long bytes() {
-        return 8L * keys.length + 4L * slots.length + 4L * values.length + 4L * settled.length;
+        return 8L * keys.length + 4L * slots.length + 4L * values.length + 4L * settled.length + 4L * touched.length;
     }
 
     /** Where a cell's values begin; -1 when it is not there. */
@@ -66,6 +68,7 @@ final class CellTable {
         int n = size + size / 2;
         keys = Arrays.copyOf(keys, n);
         settled = Arrays.copyOf(settled, n);
+        touched = Arrays.copyOf(touched, n);
         values = Arrays.copyOf(values, n * stride);
     }
 
@@ -82,6 +85,13 @@ final class CellTable {
     /** Samples that the cell whose values begin at a place had at the end of the round before. */
     float settled(int at) {
         return settled[at / stride];
+    }
+
+    /** The row whose values begin at a place is about to be added to: for the first time in a round all that is in it is scaled. */
+    void touch(int at, int round, float keep) {
+        if (touched[at / stride] == round) return;
+        touched[at / stride] = round;
+        for (int i = at; i < at + stride; i++) values[i] *= keep;
     }
 
     void settle() {

@@ -22,6 +22,8 @@ public final class RadianceCache {
     /** Cells at least this coarse always keep samples; finer ones once there are some in the next coarser one. */
     private static final int ALWAYS = -2;
     private static final float SPLIT = 4;
+    /** What samples of earlier rounds count for: they were made with less knowledge, and would hand their errors down. */
+    private static final float KEEP = 0.5f;
     static final int COUNT = 0, NEAR_COUNT = 1, LIGHT = 2;
 
     private final int channels, stride;
@@ -91,6 +93,7 @@ public final class RadianceCache {
             if (key < 0) continue;
             int at = t.make(key, CellGrid.hash(key));
             coarser = t.settled(at);
+            t.touch(at, (int) rounds + 1, KEEP);
             float[] v = t.values();
             v[at + COUNT]++;
             if (d[o + CellSamples.FREE] < 2 * CellGrid.side(level)) v[at + NEAR_COUNT]++;

@@ -13,14 +13,15 @@ import java.util.function.BooleanSupplier;
 final class CacheRounds {
     /** Paths of a first prepass, in paths per pixel, and within what limits. */
     private static final double SHARE = 1;
-    private static final int LEAST = 120_000, MOST = 3_000_000, CHUNK = 1024;
+    private static final int LEAST = 200_000, MOST = 3_000_000, CHUNK = 1024;
     /** Shares of the prepass of its rounds; and of those that come later, before passes 1, 2, 4 and so on. */
     private static final double[] PREPASS = {0.125, 0.125, 0.25, 0.5};
     private static final double AFTER = 0.25;
     private static final int AFTERS = 5;
     private static final long SEED = 0x71c9_3a2b_90d4_55e1L;
 
-    private final RadianceCache cache;
+    private RadianceCache cache;
+    private boolean begun;
     private final PathTracer[] tracers;
     private final PathSampler[] samplers;
     private final float[][] paths, rays;
@@ -52,20 +53,33 @@ final class CacheRounds {
     }
 
     /** Holds all rounds that come before a pass; returns false when it was stopped in one of them, which then is forgotten. */
-    boolean before(int pass, Workers workers, BooleanSupplier stop) {
-        while (rounds < due(pass)) if (!round(workers, stop)) return false;
+    boolean before(int pass, Workers workers, BooleanSupplier stop, Renderer.Watch watch) {
+        while (rounds < due(pass)) {
+            if (!round(workers, stop)) return false;
+            double done = 0;
+            for (int k = 0; k < Math.min(rounds, PREPASS.length); k++) done += PREPASS[k];
+            watch.prepared(done);
+        }
         return true;
+    }
+
+    /** Begins with cells that another picture has filled: one round for what only this one sees takes the place of the first ones. */
+    void begin(RadianceCache c) {
+        cache = c;
+        if (c.rounds() >= PREPASS.length) rounds = PREPASS.length - 2;
+        begun = c.rounds() > 0;
+        follow();
     }
 
     private int due(int pass) {
         int doublings = pass == 0 ? 0 : 32 - Integer.numberOfLeadingZeros(pass);
-        return Math.min(PREPASS.length + AFTERS, (prompt ? 0 : PREPASS.length) + doublings);
+        return Math.min(PREPASS.length + AFTERS, (prompt ? 0 : begun ? PREPASS.length - 1 : PREPASS.length) + doublings);
     }
 
     private boolean round(Workers workers, BooleanSupplier stop) {
         int n = count(rounds);
         CellSamples[] chunks = new CellSamples[(n + CHUNK - 1) / CHUNK];
-        for (PathTracer t : tracers) t.cached().follow(rounds == 0 ? null : cache, 2);
+        for (PathTracer t : tracers) t.cached().follow(rounds == 0 && !begun ? null : cache, 2);
         boolean[] stopped = new boolean[workers.threads()];
         workers.run(chunks.length, (worker, chunk) -> {
             if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;

@@ -79,10 +79,15 @@ final class DirectLight {
 
     /** Light straight from sun, surroundings and emitters to the point. */
     void find(int bounce) {
+        find(bounce, true);
+    }
+
+    /** @param sky whether the surroundings are looked at, the sun aside */
+    void find(int bounce, boolean sky) {
         SurfacePoint point = path.point();
         if (Scatter.onlyStraight(point)) return;
         findSun(bounce);
-        if (!lights.dome().dark()) {
+        if (sky && !lights.dome().dark()) {
             aim = daylight.at(point);
             skyLooks = bounce > 0 ? looks.laterSky() : daylight.indoors(aim, point, shadow) ? looks.skyIndoors() : 1;
             dome(point, bounce);
@@ -111,6 +116,23 @@ final class DirectLight {
             light.pdf *= skyLooks;
             float got = path.connect(bounce), cos = point.nx * light.x + point.ny * light.y + point.nz * light.z;
             daylight.brought(got * Math.max(0, cos));
+        }
+    }
+
+    /** Adds irradiance over pi straight from the surroundings, the sun aside, to what {@code light} holds of a place, cd/m2. */
+    void surroundings(SurfacePoint point, int looks, PathSampler sampler, float[] add) {
+        if (lights.dome().dark()) return;
+        begin(sampler);
+        aim = daylight.at(point);
+        float first = random.next1();
+        for (int k = 0; k < looks; k++) {
+            daylight.sample(aim, point.px, point.py, point.pz, (first + k) / looks, random, light, shadow);
+            float cos = point.nx * light.x + point.ny * light.y + point.nz * light.z;
+            if (!(cos > 0 && light.pdf > 0 && point.gx * light.x + point.gy * light.y + point.gz * light.z > 0 && arrives(point))) continue;
+            float w = cos / ((float) Math.PI * light.pdf * looks);
+            add[3 * LightTable.DOME] += w * light.r * shadow.tr;
+            add[3 * LightTable.DOME + 1] += w * light.g * shadow.tg;
+            add[3 * LightTable.DOME + 2] += w * light.b * shadow.tb;
         }
     }
 

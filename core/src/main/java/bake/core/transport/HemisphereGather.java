@@ -19,17 +19,23 @@ final class HemisphereGather {
 
     private final PathTracer tracer;
     private final int rings, sectors;
-    private final float[] light, sample, luminance, distance;
+    private final boolean surroundings;
+    private final float[] light, sky, sample, luminance, distance;
     private final float[] gradients = new float[6];
     private float tx, ty, tz, bx, by, bz, nx, ny, nz;
 
-    /** @param rays about how many rays to send, at least 32 */
-    HemisphereGather(PathTracer tracer, int rays) {
+    /**
+     * @param rays about how many rays to send, at least 32
+     * @param surroundings whether half as many look for light straight from the surroundings
+     */
+    HemisphereGather(PathTracer tracer, int rays, boolean surroundings) {
+        this.surroundings = surroundings;
         this.tracer = tracer;
         // Strata are about as high as wide.
         rings = Math.max(3, (int) Math.round(Math.sqrt(rays / Math.PI)));
         sectors = Math.max(8, Math.round(rays / (float) rings));
         light = new float[tracer.channels()];
+        sky = new float[tracer.channels()];
         sample = new float[tracer.channels()];
         luminance = new float[rings * sectors];
         distance = new float[rings * sectors];
@@ -49,6 +55,8 @@ final class HemisphereGather {
             return;
         }
         java.util.Arrays.fill(light, 0);
+        java.util.Arrays.fill(sky, 0);
+        if (surroundings) tracer.direct().surroundings(p, rings * sectors / 2, random, sky);
         double inverse = 0;
         int seen = 0;
         for (int k = 0; k < sectors; k++)
@@ -73,9 +81,12 @@ final class HemisphereGather {
                 seen++;
             }
         float n = rings * sectors;
-        for (int c = 0; c < light.length; c++) light[c] /= n;
+        for (int c = 0; c < light.length; c++) light[c] = light[c] / n + sky[c];
         float radius = inverse > 0 ? (float) Math.min(REACH * seen / inverse, most) : most;
         gradients(radius);
+        // Gradients are those of bounced light; what is straight has none.
+        float bounced = luminance(light), share = bounced > 0 ? 1 - luminance(sky) / bounced : 0;
+        for (int i = 0; i < 6; i++) gradients[i] *= share;
         out.add(px, py, pz, nx, ny, nz, Math.max(least, radius), gradients, light);
     }
 
@@ -90,6 +101,12 @@ final class HemisphereGather {
             if (dx * gx + dy * gy + dz * gz > 0) inverse += 1 / tracer.free(x, y, z, dx, dy, dz);
         }
         return !(inverse > 0) || REACH * PROBES / inverse >= least;
+    }
+
+    private static float luminance(float[] groups) {
+        float l = 0;
+        for (int c = 0; c < groups.length; c += 3) l += 0.2126f * groups[c] + 0.7152f * groups[c + 1] + 0.0722f * groups[c + 2];
+        return l;
     }
 
     private void frame(SurfacePoint p) {

@@ -52,6 +52,10 @@ public final class PathTracer {
     private float reached;
     /** Whether bounces off the point's matt body are not traced, so that light sampling there stands alone. */
     private boolean gathered, glossTraced;
+    /** Whether light ends after its first bounce off a matt surface: what such a bounce meets shows only what it gives off and is lit with. */
+    private boolean onlyFirst;
+    /** Whether what records know holds light straight from the surroundings. */
+    private boolean skyGathered;
     /** Bounces off what has width. */
     private int wide;
 
@@ -104,6 +108,12 @@ public final class PathTracer {
 
     CellTrail cells() {
         return cells;
+    }
+
+    /** Sets how bounced light is computed. */
+    void bounces(BounceSettings how) {
+        onlyFirst = how.later() == BounceSettings.Later.NONE;
+        skyGathered = how.cachedSurroundings();
     }
 
     CachedIrradiance firsts() {
@@ -314,7 +324,7 @@ public final class PathTracer {
                     if (!addGathered(bounce)) return;
                 } else {
                     direct.find(bounce);
-                    if (!scatterOn(bounce)) return;
+                    if (onlyFirst && wide > 0 && Scatter.mostlyMatt(point) || !scatterOn(bounce)) return;
                 }
             }
             bounce++;
@@ -348,7 +358,7 @@ public final class PathTracer {
         boolean mirrors = scatter.mirrors();
         if (glossTraced) scatter.onlyGloss();
         gathered = true;
-        direct.find(bounce);
+        direct.find(bounce, !skyGathered || glossTraced);
         gathered = false;
         return (glossTraced || mirrors) && scatterOn(bounce) && (glossTraced || scatter.smooth);
     }
@@ -493,7 +503,7 @@ public final class PathTracer {
         if (!(light.pdf > 0)) return 0;
         scatter.eval(light.x, light.y, light.z);
         float mattR = 0, mattG = 0, mattB = 0;
-        if (gathered && glossTraced) {
+        if (gathered && glossTraced && !(skyGathered && light.group == LightTable.DOME)) {
             scatter.matt(light.x, light.y, light.z, rgb);
             mattR = rgb[0];
             mattG = rgb[1];

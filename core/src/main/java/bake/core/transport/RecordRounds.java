@@ -16,7 +16,7 @@ final class RecordRounds {
     private static final float LEAST_PIXELS = 2.5f, MOST_PIXELS = 60, LEAST = 0.01f, MOST = 2;
     private static final long SEED = 0x2b7e_1516_28ae_d2a6L;
 
-    private final IrradianceCache cache;
+    private IrradianceCache cache;
     private final PathTracer[] tracers;
     private final PathSampler[] samplers;
     private final HemisphereGather[] gathers;
@@ -37,7 +37,7 @@ final class RecordRounds {
         this.rays = rays;
         seed = settings.seed() ^ SEED;
         gathers = new HemisphereGather[tracers.length];
-        for (int i = 0; i < gathers.length; i++) gathers[i] = new HemisphereGather(tracers[i], settings.bounced().gatherRays());
+        for (int i = 0; i < gathers.length; i++) gathers[i] = new HemisphereGather(tracers[i], settings.bounced().gatherRays(), settings.bounced().cachedSurroundings());
         stride = FINEST;
         while (2 * stride * ACROSS <= width) stride *= 2;
     }
@@ -47,10 +47,18 @@ final class RecordRounds {
     }
 
     /** Holds all rounds; returns false when it was stopped in one of them, which then is forgotten. */
-    boolean before(Workers workers, BooleanSupplier stop) {
-        for (; stride >= FINEST; stride /= 2) if (!round(workers, stop)) return false;
+    boolean before(Workers workers, BooleanSupplier stop, Renderer.Watch watch) {
+        for (; stride >= FINEST; stride /= 2) {
+            if (!round(workers, stop)) return false;
+            watch.prepared(Math.min(1, 0.5 / stride * FINEST + 0.5));
+        }
         for (PathTracer t : tracers) t.firsts().follow(cache);
         return true;
+    }
+
+    /** Begins with records of another picture. */
+    void begin(IrradianceCache c) {
+        cache = c;
     }
 
     private boolean round(Workers workers, BooleanSupplier stop) {

@@ -40,6 +40,10 @@ public final class Renderer implements Passes {
     /** Null where nothing is cached. */
     private final CacheRounds caches;
     private final RecordRounds records;
+    /** The last pass before which rounds were held, -1 for none. */
+    private int prepared = -1;
+    /** First pass with records, for pictures that wait for them and for prompt ones. */
+    private static final int[] RECORDS_FROM = {0, 2};
 
     public Renderer(RenderScene scene, Camera camera, PathSettings settings, Film film, Region region, Workers workers) {
         this.film = film;
@@ -72,16 +76,52 @@ public final class Renderer implements Passes {
                 ? new CacheRounds(new RadianceCache(tracers[0].channels()), lens, settings, (long) film.width() * film.height(), tracers, samplers, paths, rays) : null;
         records = settings.bounced().first() == BounceSettings.First.IRRADIANCE_CACHE
                 ? new RecordRounds(new IrradianceCache(tracers[0].channels()), lens, settings, film.width(), film.height(), tracers, samplers, paths, rays) : null;
+        for (PathTracer t : tracers) t.bounces(settings.bounced());
     }
 
-    /** Records of irradiance that the picture has made so far; null where it makes none. */
-    public IrradianceCache irradianceCache() {
-        return records == null ? null : records.cache();
+    /**
+     * Begins with what another picture of the scene has cached, before the first pass, and adds to it. What there is may be used or not, part by part:
+     * a cache that this picture's solvers do not read is left alone.
+     *
+     * @throws IllegalArgumentException when it is of a scene with other source groups
+     */
+    public void begin(Caches c) {
+        int n = tracers[0].channels();
+        if (c.cells() != null && c.cells().channels() != n || c.records() != null && c.records().channels() != n) throw new IllegalArgumentException("the caches are of other source groups");
+        if (caches != null && c.cells() != null) caches.begin(c.cells());
+        if (records != null && c.records() != null) records.begin(c.records());
     }
 
-    /** Cells of irradiance that the picture has filled so far; null where it fills none. */
-    public RadianceCache radianceCache() {
-        return caches == null ? null : caches.cache();
+    /** What was cached so far. To be asked between passes. */
+    public Caches caches() {
+        return new Caches(caches == null ? null : caches.cache(), records == null ? null : records.cache());
+    }
+
+    /** Told between the rounds of a prepass how far it is, 0 to 1. */
+    public interface Watch {
+        void prepared(double share);
+    }
+
+    /**
+     * Holds all rounds of learning and caching that come before a pass; {@link #pass} does so itself where it was not done. Rounds are held before
+     * passes 0, 1, 2, 4 and so on, in an order that is the same whether a picture was begun or is gone on with.
+     *
+     * @return false when it was stopped; what was done is kept
+     */
+    public boolean prepare(int number, Workers workers, BooleanSupplier stop, Watch watch) {
+        for (int next = nextRound(); next <= number; next = nextRound()) {
+            if (training != null && !training.before(next, workers, stop)) return false;
+            int at = next;
+            double part = records == null ? 1 : 0.6;
+            if (caches != null && !caches.before(next, workers, stop, share -> { if (at == 0) watch.prepared(part * share); })) return false;
+            if (records != null && next >= RECORDS_FROM[settings.prompt() ? 1 : 0] && !records.before(workers, stop, share -> watch.prepared(1 - part + part * share))) return false;
+            prepared = next;
+        }
+        return true;
+    }
+
+    private int nextRound() {
+        return prepared < 0 ? 0 : prepared == 0 ? 1 : 2 * prepared;
     }
 
     /**
@@ -120,9 +160,7 @@ public final class Renderer implements Passes {
         int left = (region.x() + mx) / TILE, top = (region.y() + my) / TILE;
         int across = (region.x() + region.width() - 1 + mx) / TILE - left + 1, down = (region.y() + region.height() - 1 + my) / TILE - top + 1;
         boolean[] stopped = new boolean[workers.threads()];
-        if (training != null && !training.before(number, workers, stop)) return false;
-        if (caches != null && !caches.before(number, workers, stop)) return false;
-        if (records != null && !records.before(workers, stop)) return false;
+        if (!prepare(number, workers, stop, share -> {})) return false;
         workers.run(across * down, (worker, tile) -> {
             if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;
             else tile(worker, number, (left + tile % across) * TILE - mx, (top + tile / across) * TILE - my);
