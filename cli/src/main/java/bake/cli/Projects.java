@@ -5,6 +5,7 @@ import bake.formats.FormatException;
 import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
 import bake.formats.project.View;
+import bake.studio.PresetKeys;
 import bake.studio.Settings;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -41,7 +42,7 @@ public final class Projects {
     static Opened open(String argument, List<String> sets) throws IOException {
         Path f = file(argument);
         Project p = ProjectFile.read(f);
-        for (String s : sets == null ? List.<String>of() : sets) p = Settings.set(p, s);
+        for (String s : sets == null ? List.<String>of() : sets) if (!PresetKeys.about(s)) p = Settings.set(p, s);
         return new Opened(f.getParent(), p);
     }
 }

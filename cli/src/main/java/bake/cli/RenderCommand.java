@@ -2,6 +2,7 @@ package bake.cli;
 
 import bake.core.film.Region;
 import bake.core.guide.Guides;
+import bake.core.transport.Caches;
 import bake.core.transport.RenderScene;
 import bake.core.transport.Workers;
 import bake.formats.Json;
@@ -12,9 +13,12 @@ import bake.studio.Checkpoint;
 import bake.studio.GuideStore;
 import bake.studio.HierarchyCache;
 import bake.studio.PictureOutput;
+import bake.studio.CacheStore;
+import bake.studio.PresetKeys;
 import bake.studio.Presets;
 import bake.studio.RenderJob;
 import bake.studio.SceneAssembly;
+import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -61,7 +65,10 @@ final class RenderCommand implements Callable<Integer> {
     @Option(names = "--threads", paramLabel = "N", description = "default: all processors")
     private Integer threads;
 
-    @Option(names = "--set", paramLabel = "path=value", description = "change the project for this picture; may be given again")
+    @Option(names = "--caches", paramLabel = "FOLDER", description = "begin with the caches of this light that are there, and keep there what the picture adds")
+    private Path cacheFolder;
+
+    @Option(names = "--set", paramLabel = "path=value", description = "change the project, or a value of the preset by its key, for this picture; may be given again")
     private List<String> sets;
 
     @Option(names = "-o", required = true, paramLabel = "FILE", description = "picture: .exr, .hdr, .png or .tif")
@@ -84,7 +91,9 @@ final class RenderCommand implements Callable<Integer> {
         PictureOutput.checkEnding(out);
         Projects.Opened p = Projects.open(project, sets);
         View v = p.view(view);
-        Preset settings = limits(Presets.named(p.project(), v, preset));
+        Preset chosen = Presets.named(p.project(), v, preset);
+        for (String s : sets == null ? List.<String>of() : sets) if (PresetKeys.about(s)) chosen = PresetKeys.set(p.project(), chosen, s);
+        Preset settings = limits(chosen);
         int[] wh = size == null ? Presets.size(settings, v) : size();
         Region part = region == null ? null : region();
         int n = threads == null ? Runtime.getRuntime().availableProcessors() : threads;
@@ -98,9 +107,12 @@ final class RenderCommand implements Callable<Integer> {
         Guides guides = new GuideStore(p.folder()).fitting(p.project(), v);
         if (bands) return banded(scene, order, guides, Checkpoint.identity(p.project(), p.folder(), v, order), n, memory);
         try (Workers workers = new Workers(n)) {
-            RenderJob job = new RenderJob(scene, order, workers).guidedBy(guides);
+            CacheStore store = cacheFolder == null ? null : new CacheStore(cacheFolder);
+            Caches before = store == null ? Caches.NONE : store.fitting(p.project(), p.folder(), v);
+            long cells = before.cells() == null ? 0 : before.cells().cells(), records = before.records() == null ? 0 : before.records().records();
+            RenderJob job = new RenderJob(scene, order, workers).guidedBy(guides).with(before);
             if (resume) {
-                String identity = Checkpoint.identity(p.project(), p.folder(), v, order);
+                String identity = Checkpoint.identity(p.project(), p.folder(), v, order, store);
                 job.keepIn(new Checkpoint(Checkpoint.beside(out), identity, e -> spec.commandLine().getErr().println("bake: the unfinished picture could not be kept: " + e.getMessage())));
             }
             try (Interrupt i = Interrupt.calls(job::stop)) {
@@ -108,7 +120,8 @@ final class RenderCommand implements Callable<Integer> {
                 if (!json) spec.commandLine().getErr().println();
                 if (job.progress().passes() == 0) throw new IOException("stopped before the first pass was done; nothing is written");
                 PictureOutput.write(out, job.film(), job.finish(), null, job.order().region(), job.order().preset().denoise(), 72);
-                report(job);
+                if (store != null) store.keep(p.project(), p.folder(), v, job.caches());
+                report(job, cells, records);
             }
         }
         return 0;
@@ -173,7 +186,8 @@ final class RenderCommand implements Callable<Integer> {
 
     private void progress(RenderJob.Progress g) {
         if (json) return;
-        spec.commandLine().getErr().printf(Locale.ROOT, "\rpass %d   noise %s   %.0f s%s      ", g.passes(), noise(g), g.seconds(),
+        if (g.passes() == 0) spec.commandLine().getErr().printf(Locale.ROOT, "\rcaching bounced light, %.0f %%   %.0f s      ", 100 * g.prepared(), g.seconds());
+        else spec.commandLine().getErr().printf(Locale.ROOT, "\rpass %d   noise %s   %.0f s%s      ", g.passes(), noise(g), g.seconds(),
                 Double.isNaN(g.secondsLeft()) ? "" : String.format(Locale.ROOT, ", about %.0f s left", g.secondsLeft()));
         spec.commandLine().getErr().flush();
     }
@@ -182,7 +196,8 @@ final class RenderCommand implements Callable<Integer> {
         return Double.isFinite(g.noise()) ? String.format(Locale.ROOT, "%.2f %%", g.noise()) : "not known yet";
     }
 
-    private void report(RenderJob job) throws IOException {
+    /** @param cells that were loaded, and {@code records} */
+    private void report(RenderJob job, long cells, long records) throws IOException {
         RenderJob.Progress g = job.progress();
         Region r = job.order().region();
         if (!json) {
@@ -195,6 +210,17 @@ final class RenderCommand implements Callable<Integer> {
         else n.putNull("noise");
         n.put("seed", seed).putArray("size").add(r.width()).add(r.height());
         n.put("file", out.toString()).put("view", job.order().view()).put("preset", job.order().preset().name()).put("resumedAt", job.resumedAt()).put("clamped", job.clampedShare());
+        RenderJob.Phases t = job.phases();
+        n.putObject("phases").put("caches", t.caches()).put("passes", t.passes()).put("finish", t.finish());
+        ArrayNode all = n.putArray("caches");
+        Caches c = job.caches();
+        if (c.cells() != null) cache(all, "radiance", c.cells().cells(), c.cells().bytes(), t.caches(), cells);
+        if (c.records() != null) cache(all, "irradiance", c.records().records(), c.records().bytes(), t.caches(), records);
         spec.commandLine().getOut().println(Json.MAPPER.writeValueAsString(n));
+    }
+
+    /** Seconds are those of all caches and guides together. */
+    private static void cache(ArrayNode all, String kind, long records, long bytes, double seconds, long before) {
+        all.addObject().put("kind", kind).put("records", records).put("bytes", bytes).put("seconds", seconds).put("loaded", before).put("extended", records - before);
     }
 }

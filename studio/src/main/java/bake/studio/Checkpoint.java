@@ -62,7 +62,12 @@ public final class Checkpoint {
 
     /** Names everything that decides on a picture's bits: project, files, kept guide, view and order, but none of its limits. */
     public static String identity(Project p, Path folder, View v, RenderJob.Order o) throws IOException {
-        MessageDigest d = Fingerprint.digest();
+        return identity(p, folder, v, o, null);
+    }
+
+    /** The same of a picture that begins with caches of a folder; null for none. */
+    public static String identity(Project p, Path folder, View v, RenderJob.Order o, CacheStore cached) throws IOException {
+        MessageDigest d = Fingerprint.sha();
         Project seen = p.withPresets(List.of()).withViews(List.of(v)).withCurrent(v.name()).withName("");
         Fingerprint.put(d, "bake " + ENGINE + " " + ProjectFile.toJson(seen) + " " + o.width() + "x" + o.height() + o.region() + o.seed() + o.keepGroups());
         Fingerprint.put(d, RenderJob.paths(o.preset(), o.seed()).kinds() + " " + o.preset().bounces() + " " + o.preset().clamp() + " " + RenderJob.paths(o.preset(), o.seed()).bounced() + " " + o.preset().filter() + " " + o.preset().filterRadius());
@@ -71,6 +76,7 @@ public final class Checkpoint {
         Fingerprint.stamp(d, folder, v.around().backdrop());
         Fingerprint.stamp(d, folder, v.around().mirrored());
         GuideStore guides = new GuideStore(folder);
+        if (cached != null) Fingerprint.put(d, cached.stamp(p, folder, v));
         if (guides.fitting(p, v) != null) Fingerprint.stamp(d, guides.file(v));
         return Fingerprint.hex(d);
     }

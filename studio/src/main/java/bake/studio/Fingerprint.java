@@ -10,53 +10,89 @@ import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Stream;
 
 /**
  * Names what guides are learnt from, part by part, so that it can be said what has changed since.
  *
- * @param model shapes, materials, layers and the model files
+ * @param model shapes, layers and the model files
+ * @param materials a line for each edited material, its name and what it is
  * @param openings portals
+ * @param sun when it is, and where the sun was put by hand
  * @param sky surroundings that give the light, and where the building stands
  * @param lamps lamps and which of their groups are on
  */
-public record Fingerprint(String model, String openings, String sky, String lamps) {
+public record Fingerprint(String model, String materials, String openings, String sun, String sky, String lamps) {
     private static final int MOST_FILES = 20_000;
 
     /** @throws IOException when a file of the project cannot be looked at */
     public static Fingerprint of(Project p, Path folder, View v) throws IOException {
-        MessageDigest model = digest();
-        put(model, Json.MAPPER.writeValueAsString(List.of(p.models(), p.shapes(), p.materials(), p.layers(), v.off().contains("Glowing materials"))));
+        MessageDigest model = sha();
+        put(model, Json.MAPPER.writeValueAsString(List.of(p.models(), p.shapes(), p.layers(), v.off().contains("Glowing materials"))));
         models(model, p, folder);
-        MessageDigest openings = digest();
+        MessageDigest openings = sha();
         put(openings, Json.MAPPER.writeValueAsString(p.portals()));
-        MessageDigest sky = digest();
+        MessageDigest sky = sha();
         // What is only seen has nothing to do with where light is looked for.
-        put(sky, Json.MAPPER.writeValueAsString(List.of(p.place(), v.around().with("backdrop", null, "mirrored", null, "apart", null, "ground", null, "skyStops", null))));
+        put(sky, Json.MAPPER.writeValueAsString(List.of(p.place(), v.around().with("backdrop", null, "mirrored", null, "apart", null, "ground", null, "skyStops", null, "date", null, "time", null, "sunAzimuth", null, "sunHeight", null))));
         stamp(sky, folder, v.around());
-        MessageDigest lamps = digest();
+        MessageDigest lamps = sha();
         put(lamps, Json.MAPPER.writeValueAsString(List.of(p.lamps(), v.off())));
-        return new Fingerprint(hex(model), hex(openings), hex(sky), hex(lamps));
+        return new Fingerprint(hex(model), materials(p), hex(openings), sun(v.around()), hex(sky), hex(lamps));
+    }
+
+    private static String materials(Project p) throws IOException {
+        StringBuilder out = new StringBuilder();
+        for (var m : p.materials()) {
+            MessageDigest d = sha();
+            put(d, Json.MAPPER.writeValueAsString(m));
+            out.append(m.name()).append('=').append(hex(d), 0, 12).append('\n');
+        }
+        return out.toString();
+    }
+
+    private static String sun(View.Around a) {
+        return a.date() + " " + a.time() + " " + a.sunAzimuth() + " " + a.sunHeight();
+    }
+
+    /** One name for all that decides on how much light is where. */
+    String light() {
+        MessageDigest d = sha();
+        put(d, model + materials + sun + sky + lamps);
+        return hex(d);
     }
 
     Map<String, String> words() {
-        return Map.of("model", model, "openings", openings, "sky", sky, "lamps", lamps);
+        return Map.of("model", model, "materials", materials, "openings", openings, "sun", sun, "sky", sky, "lamps", lamps);
     }
 
     /** What has changed between what some words tell and this, in words for the artist; empty for nothing. */
     public List<String> changedFrom(Map<String, String> words) {
         List<String> out = new ArrayList<>();
         if (!model.equals(words.get("model"))) out.add("the model");
+        int n = changedMaterials(words.getOrDefault("materials", ""));
+        if (n > 0) out.add(n == 1 ? "one material" : n + " materials");
         if (!openings.equals(words.get("openings"))) out.add("the portals");
+        if (!sun.equals(words.get("sun"))) out.add("the sun");
         if (!sky.equals(words.get("sky"))) out.add("the sky");
         if (!lamps.equals(words.get("lamps"))) out.add("the lamps");
         return out;
     }
 
-    static MessageDigest digest() {
+    private int changedMaterials(String before) {
+        Set<String> now = new HashSet<>(List.of(materials.split("\n"))), then = new HashSet<>(List.of(before.split("\n"))), names = new HashSet<>();
+        for (String line : now) if (!then.contains(line)) names.add(line.substring(0, Math.max(0, line.lastIndexOf('='))));
+        for (String line : then) if (!now.contains(line)) names.add(line.substring(0, Math.max(0, line.lastIndexOf('='))));
+        names.remove("");
+        return names.size();
+    }
+
+    static MessageDigest sha() {
         try {
             return MessageDigest.getInstance("SHA-256");
         } catch (NoSuchAlgorithmException e) {

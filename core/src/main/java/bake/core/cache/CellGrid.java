@@ -67,8 +67,12 @@ final class CellGrid {
         return x < i ? i - 1 : i;
     }
 
-    static int level(long key) {
-        return (int) (key >>> 3 * PLACE_BITS + 7) + FINEST;
+    static int facing(long key) {
+        return (int) (key >>> 3 * PLACE_BITS) & 127;
+    }
+
+    static boolean valid(long key) {
+        return key >= 0 && key >>> 3 * PLACE_BITS + 7 < LEVELS && facing(key) < 6 * FACING * FACING;
     }
 
     /** A well mixing hash (the finalizer of Steele, Lea and Flood 2014, "Fast Splittable Pseudorandom Number Generators"). */

@@ -1,6 +1,7 @@
 package bake.core.cache;
 
 import java.util.Arrays;
+import java.util.function.Consumer;
 
 /**
  * Irradiance at places on the surfaces that the camera sees, interpolated in between (Ward, Rubinstein and Clear 1988) with gradients (Ward and
@@ -47,6 +48,46 @@ public final class IrradianceCache {
         long n = 4L * data.length;
         for (int l = 0; l < CellGrid.LEVELS; l++) if (starts[l] != null) n += 4L * (starts[l].length + lists[l].length);
         return n;
+    }
+
+    /** Numbers that {@link #save} hands out for each record. */
+    public int rowFloats() {
+        return stride;
+    }
+
+    /** Hands out all records, row by row. The row is used again. */
+    public void save(Consumer<float[]> rows) {
+        float[] row = new float[stride];
+        for (int i = 0; i < count; i++) {
+            System.arraycopy(data, i * stride, row, 0, stride);
+            rows.accept(row);
+        }
+    }
+
+    /**
+     * Takes records that {@link #save} handed out, in their order.
+     *
+     * @param rows asked for each record; fills it
+     * @throws IllegalArgumentException when one cannot be
+     */
+    public void load(int records, Consumer<float[]> rows) {
+        float[] row = new float[stride];
+        data = new float[Math.multiplyExact(Math.max(64, records), stride)];
+        for (int i = 0; i < records; i++) {
+            rows.accept(row);
+            check(row);
+            System.arraycopy(row, 0, data, i * stride, stride);
+        }
+        count = records;
+        index();
+    }
+
+    private static void check(float[] row) {
+        for (float v : row) if (!(Math.abs(v) < 1e12f)) throw new IllegalArgumentException("a record that cannot be");
+        for (int i = LIGHT; i < row.length; i++) if (row[i] < 0) throw new IllegalArgumentException("light that cannot be");
+        double n = Math.sqrt(row[NORMAL] * row[NORMAL] + row[NORMAL + 1] * row[NORMAL + 1] + row[NORMAL + 2] * row[NORMAL + 2]);
+        boolean placed = Math.abs(row[0]) < 1e6f && Math.abs(row[1]) < 1e6f && Math.abs(row[2]) < 1e6f;
+        if (!(row[RADIUS] > 1e-4f && row[RADIUS] < 16) || !placed || Math.abs(n - 1) > 0.01 || row[AVOID] != 0 && row[AVOID] != 1) throw new IllegalArgumentException("a record that cannot be");
     }
 
     /** Adds the records of a round, chunk by chunk; chunks not made are null. */

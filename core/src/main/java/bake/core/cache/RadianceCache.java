@@ -1,6 +1,6 @@
 package bake.core.cache;
 
-import java.util.Arrays;
+import java.util.function.Consumer;
 
 /**
  * Irradiance of surfaces all over a scene, in cells of space and facing at several sizes at once: each cell holds the mean of the samples that fell into
@@ -55,17 +55,9 @@ public final class RadianceCache {
         return n;
     }
 
-    CellTable[] tables() {
-        return tables;
-    }
-
     /** How many rounds were merged. */
     public long rounds() {
         return rounds;
-    }
-
-    void rounds(long n) {
-        rounds = n;
     }
 
     /** A round has been merged into all shards. */
@@ -135,9 +127,45 @@ public final class RadianceCache {
         return true;
     }
 
-    /** Forgets everything. */
-    public void clear() {
-        Arrays.setAll(tables, i -> new CellTable(stride));
-        rounds = 0;
+    /** Numbers that {@link #save} hands out for each cell, 4 bytes each: its key in two halves, and its values. */
+    public int rowInts() {
+        return 2 + stride;
+    }
+
+    /** Hands out all cells, row by row. The row is used again. */
+    public void save(Consumer<int[]> rows) {
+        int[] row = new int[rowInts()];
+        for (CellTable t : tables)
+            for (int r = 0; r < t.size(); r++) {
+                row[0] = (int) (t.key(r) >>> 32);
+                row[1] = (int) t.key(r);
+                for (int i = 0; i < stride; i++) row[2 + i] = Float.floatToRawIntBits(t.values()[r * stride + i]);
+                rows.accept(row);
+            }
+    }
+
+    /**
+     * Takes a cell that {@link #save} handed out.
+     *
+     * @throws IllegalArgumentException when it cannot be one, or is there already
+     */
+    public void load(int[] row) {
+        long key = (long) row[0] << 32 | row[1] & 0xffffffffL;
+        if (!CellGrid.valid(key)) throw new IllegalArgumentException("a cell that cannot be");
+        CellTable t = tables[shard(CellGrid.facing(key))];
+        long h = CellGrid.hash(key);
+        if (t.find(key, h) >= 0) throw new IllegalArgumentException("a cell that is there twice");
+        for (int i = 0; i < stride; i++) {
+            float v = Float.intBitsToFloat(row[2 + i]);
+            if (!(v >= 0 && v < Float.POSITIVE_INFINITY)) throw new IllegalArgumentException("light that cannot be");
+        }
+        int at = t.make(key, h);
+        for (int i = 0; i < stride; i++) t.values()[at + i] = Float.intBitsToFloat(row[2 + i]);
+    }
+
+    /** All has been loaded that some rounds had filled. */
+    public void loaded(long ofRounds) {
+        rounds = ofRounds;
+        for (CellTable t : tables) t.settle();
     }
 }
