@@ -55,6 +55,34 @@ class CommandLineTest {
         return dir.resolve("p").toString();
     }
 
+    /** Caches of light are kept in a folder, begun with and looked after; solvers are chosen by the preset's keys. */
+    @Test
+    void cachesOfLight() throws IOException {
+        String folder = dir.resolve("light").toString(), file = dir.resolve("a.png").toString();
+        String[] render = {"render", p(), "--samples", "2", "--size", "40x25", "--set", "firstBounce=irradiance cache", "--set", "laterBounces=radiance cache", "--set", "gatherRays=64", "--caches", folder, "-o", file, "--json"};
+        assertEquals(0, run(render), err);
+        JsonNode first = Json.MAPPER.readTree(out);
+        assertTrue(first.at("/phases/caches").asDouble() > 0 && first.at("/phases/passes").asDouble() > 0);
+        assertEquals("irradiance", first.at("/caches/1/kind").asText());
+        assertEquals(0, first.at("/caches/1/loaded").asLong());
+        assertEquals(0, run(render), err);
+        JsonNode again = Json.MAPPER.readTree(out);
+        assertEquals(first.at("/caches/1/records").asLong(), again.at("/caches/1/loaded").asLong());
+        assertEquals(0, run("cache", "info", folder, "--project", p(), "--json"), err);
+        assertEquals(2, Json.MAPPER.readTree(out).size());
+        assertEquals(0, Json.MAPPER.readTree(out).at("/0/changed").size());
+        assertEquals(0, run("cache", "check", folder), err);
+        Files.write(dir.resolve("light/radiance-x.cache"), new byte[100]);
+        assertEquals(2, run("cache", "check", folder));
+        assertTrue(err.contains("radiance-x.cache"), err);
+        assertEquals(0, run("cache", "clear", folder), err);
+        assertEquals(0, run("cache", "info", folder), err);
+        assertTrue(out.contains("no caches"), out);
+        assertEquals(2, run("cache", "info", dir.resolve("nowhere").toString()));
+        assertEquals(2, run("render", p(), "--set", "laterBounces=guess", "-o", file));
+        assertTrue(err.contains("laterBounces"), err);
+    }
+
     /** Asked to end while it renders, it writes what there is. */
     @Test
     void interruptedItWritesWhatThereIs() throws Exception {
@@ -169,8 +197,8 @@ class CommandLineTest {
         assertEquals(0, run("render", p(), "--size", "60x40", "--noise", "12", "-o", dir.resolve("n.exr").toString(), "--json"), err);
         assertTrue(Json.MAPPER.readTree(out).get("noise").asDouble() <= 12, out);
         long start = System.nanoTime();
-        assertEquals(0, run("render", p(), "--size", "60x40", "--time", "0.5", "-o", dir.resolve("t.exr").toString(), "--json"), err);
-        assertTrue((System.nanoTime() - start) / 1e9 < 8);
+        assertEquals(0, run("render", p(), "--size", "60x40", "--time", "3", "-o", dir.resolve("t.exr").toString(), "--json"), err);
+        assertTrue((System.nanoTime() - start) / 1e9 < 14);
         assertTrue(Json.MAPPER.readTree(out).get("passes").asInt() > 1, out);
         assertEquals(0, run("render", p(), "--size", "60x40", "--samples", "2", "--seed", "2", "-o", dir.resolve("s2.exr").toString()), err);
         assertEquals(0, run("render", p(), "--size", "60x40", "--samples", "2", "--seed", "3", "-o", dir.resolve("s3.exr").toString()), err);

@@ -243,9 +243,14 @@ public final class Scatter {
         return gloss && s.alpha > SMOOTH || s.layered && (s.coat > 0 && s.coatAlpha > SMOOTH || fuzz > 0);
     }
 
-    /** From now on, up to the next {@link #begin}, only what is not matt is scattered; for surfaces that do not {@link #foldsGloss}. */
-    public void onlyGloss() {
+    /**
+     * From now on, up to the next {@link #begin}, only what is not matt is scattered; for surfaces without transmission.
+     *
+     * @param always whether {@link #sample} is always to find some of it, rather than as often as it would among all
+     */
+    public void onlyGloss(boolean always) {
         onlyGloss = true;
+        if (always) pGloss = 1;
     }
 
     /**

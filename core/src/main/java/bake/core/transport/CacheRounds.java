@@ -12,8 +12,8 @@ import java.util.function.BooleanSupplier;
  */
 final class CacheRounds {
     /** Paths of a first prepass, in paths per pixel, and within what limits. */
-    private static final double SHARE = 1;
-    private static final int LEAST = 200_000, MOST = 3_000_000, CHUNK = 1024;
+    private static final double SHARE = 0.5;
+    private static final int LEAST = 20_000, SOME = 60_000, MOST = 3_000_000, CHUNK = 1024;
     /** Shares of the prepass of its rounds; and of those that come later, before passes 1, 2, 4 and so on. */
     private static final double[] PREPASS = {0.125, 0.125, 0.25, 0.5};
     private static final double AFTER = 0.25;
@@ -40,7 +40,8 @@ final class CacheRounds {
         this.rays = rays;
         seed = settings.seed() ^ SEED;
         prompt = settings.prompt();
-        all = (int) Math.clamp((long) (pixels * SHARE), LEAST, MOST);
+        // A scene's light does not get simpler with the picture's size, so small ones send relatively more.
+        all = (int) Math.clamp((long) (pixels * SHARE) + Math.min(SOME, 2 * pixels), LEAST, MOST);
         follow();
     }
 

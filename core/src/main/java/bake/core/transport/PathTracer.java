@@ -356,7 +356,7 @@ public final class PathTracer {
         indirect = before;
         glossTraced = scatter.glossApart();
         boolean mirrors = scatter.mirrors();
-        if (glossTraced) scatter.onlyGloss();
+        if (glossTraced) scatter.onlyGloss(true);
         gathered = true;
         direct.find(bounce, !skyGathered || glossTraced);
         gathered = false;
@@ -374,7 +374,7 @@ public final class PathTracer {
         }
         boolean folds = scatter.foldsGloss(), mirrors = scatter.mirrors();
         if (folds && !scatter.hasGloss()) return mirrors && scatterOn(bounce) && scatter.smooth;
-        scatter.onlyGloss();
+        scatter.onlyGloss(false);
         least = LEAST_GLOSS * sum;
         // Of sunlight even wide gloss sends a good part one way.
         if (folds) direct.findSun(bounce);

@@ -1,0 +1,123 @@
+package bake.studio;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertNotEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import bake.core.finish.Look;
+import bake.core.transport.Caches;
+import bake.core.transport.RenderScene;
+import bake.core.transport.Workers;
+import bake.formats.FormatException;
+import bake.formats.project.LampSpec;
+import bake.formats.project.Preset;
+import bake.formats.project.Project;
+import bake.formats.project.ProjectFile;
+import bake.formats.project.View;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Caches in a folder: one light serves several views, what has changed is said, and a second view needs little more. */
+class CacheStoreTest {
+    @TempDir
+    Path dir;
+
+    private Project project() throws IOException {
+        Files.writeString(dir.resolve("project.json"), """
+            {"bake": 1, "name": "room", "materials": [{"name": "wall", "base": [0.7, 0.6, 0.5], "ior": 1}, {"name": "red", "base": [0.7, 0.1, 0.1], "ior": 1}],
+             "shapes": [{"name": "floor", "type": "quad", "size": [4, 4], "center": [0, 0, 0], "material": "wall"}, {"name": "back", "type": "quad", "size": [4, 4], "center": [0, 2, 1.5], "normal": [0, -1, 0], "material": "red"}],
+             "lamps": [{"name": "bulb", "kind": "sphere", "position": [1,1,2], "diameter": 0.1, "lumens": 500}],
+             "views": [{"name": "One", "camera": {"position": [1, -3, 1.5], "target": [0, 1, 1]}, "size": [48, 30]}, {"name": "Two", "camera": {"position": [-1, -3, 1.5], "target": [0, 1, 1]}, "size": [48, 30]}]}
+            """);
+        return ProjectFile.read(dir.resolve("project.json"));
+    }
+
+    private static RenderJob.Order order(View v) {
+        Preset p = new Preset("p", 1, "test", "interior", 0, 0, 0, 2, 6, 0, true, null, null, null, null, null, "irradiance cache", "radiance cache", null, 64, Map.of());
+        return new RenderJob.Order(v.name(), v.camera().camera(), Look.PLAIN, p, 48, 30, null, 1, false);
+    }
+
+    private RenderJob render(Project p, View v, Caches with) throws IOException {
+        try (Workers w = new Workers(2)) {
+            RenderJob j = new RenderJob(RenderScene.compile(new SceneAssembly(dir).scene(p, v), Workers.COMPILING), order(v), w).with(with);
+            j.run(x -> {});
+            return j;
+        }
+    }
+
+    @Test
+    void oneLightServesAllViews() throws IOException {
+        Project p = project();
+        View one = p.views().getFirst(), two = p.views().get(1);
+        CacheStore store = CacheStore.of(dir);
+        assertTrue(store.fitting(p, dir, one).empty());
+        RenderJob first = render(p, one, Caches.NONE);
+        assertTrue(first.phases().caches() > 0 && first.phases().passes() > 0);
+        store.keep(p, dir, one, first.caches());
+        List<CacheStore.Entry> all = store.list(p, dir, two);
+        assertEquals(List.of("irradiance", "radiance"), all.stream().map(CacheStore.Entry::kind).toList());
+        assertTrue(all.stream().allMatch(CacheStore.Entry::fits));
+        assertNotEquals(Checkpoint.identity(p, dir, two, order(two)), Checkpoint.identity(p, dir, two, order(two), store), "a picture that begins with caches is another one");
+        Caches kept = store.fitting(p, dir, two);
+        int records = kept.records().records();
+        RenderJob second = render(p, two, kept), alone = render(p, two, Caches.NONE);
+        int added = second.caches().records().records() - records;
+        assertTrue(added < 0.5 * alone.caches().records().records(), added + " records more of " + alone.caches().records().records());
+        store.keep(p, dir, two, second.caches());
+        assertEquals(2, store.list().size(), "the same files, grown");
+        assertTrue(store.clear() > 0);
+        assertTrue(store.list().isEmpty());
+    }
+
+    @Test
+    void saysWhatHasChanged() throws IOException {
+        Project p = project();
+        View v = p.views().getFirst();
+        CacheStore store = CacheStore.of(dir);
+        store.keep(p, dir, v, render(p, v, Caches.NONE).caches());
+        assertEquals(List.of("the lamps"), changed(store, p.withLamps(p.lamps().stream().map(l -> (LampSpec) l.with("lumens", 900)).toList()), v));
+        assertEquals(List.of("the sun"), changed(store, p, v.withAround(v.around().with("time", "07:15"))));
+        assertEquals(List.of("the sky"), changed(store, p, v.withAround(v.around().withHaze(4))));
+        Path file = dir.resolve("project.json");
+        Files.writeString(file, Files.readString(file).replace("[0.7, 0.1, 0.1]", "[0.1, 0.1, 0.7]"));
+        Project painted = ProjectFile.read(file);
+        assertEquals(List.of("one material"), changed(store, painted, v));
+        assertTrue(store.fitting(painted, dir, v).empty(), "never used silently");
+        assertEquals(List.of(), changed(store, p.withPortals(List.of(new Project.PortalSpec("p", new double[][] {{0, 0, 0}, {1, 0, 0}, {1, 0, 1}}, null, Map.of()))), v), "portals are only ways to look");
+    }
+
+    private List<String> changed(CacheStore store, Project p, View v) throws IOException {
+        return store.list(p, dir, v).getFirst().changed();
+    }
+
+    @Test
+    void damagedOnesAreAsGoodAsNone() throws IOException {
+        Project p = project();
+        View v = p.views().getFirst();
+        CacheStore store = CacheStore.of(dir);
+        store.keep(p, dir, v, render(p, v, Caches.NONE).caches());
+        for (CacheStore.Entry e : store.list()) Files.write(e.file(), new byte[20]);
+        assertTrue(store.fitting(p, dir, v).empty());
+        assertTrue(store.list().stream().allMatch(e -> e.problem() != null && e.problem().contains("delete it")));
+        assertFalse(store.list().getFirst().fits());
+    }
+
+    @Test
+    void presetsByKey() throws IOException {
+        Project p = project();
+        Preset t = Presets.suiting(p, p.views().getFirst().withSize(10, 10), false);
+        assertTrue(PresetKeys.about("laterBounces=none") && !PresetKeys.about("views[0].name=x") && !PresetKeys.about("name=x"));
+        assertEquals("none", PresetKeys.set(p, t, "laterBounces=none").laterBounces());
+        assertEquals(640, PresetKeys.set(p, t, "gatherRays=640").gatherRays());
+        assertEquals("radiance cache", PresetKeys.set(p, t, "laterBounces=\"radiance cache\"").laterBounces());
+        FormatException e = assertThrows(FormatException.class, () -> PresetKeys.set(p, t, "firstBounce=guessing"));
+        assertTrue(e.getMessage().contains("firstBounce"), e.getMessage());
+    }
+}
