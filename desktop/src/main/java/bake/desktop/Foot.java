@@ -65,7 +65,11 @@ final class Foot extends VBox {
         double share = 0;
         if (bench.prover().runningProperty().get()) {
             what.setText(bench.prover().pausedProperty().get() ? "Proof, resting" : "Proof");
-            if (g != null) {
+            if (g != null && g.passes() == 0 && g.prepared() < 1) {
+                figures.setText(Texts.prepass(g));
+                speed.setText(speed(g.rays() / Math.max(0.01, g.seconds())));
+                share = g.prepared();
+            } else if (g != null) {
                 figures.setText("pass " + g.passes() + "   noise " + Texts.noise(g.noise()) + ", aim " + Texts.noise(bench.prover().presetProperty().get().noiseAim()) + "   " + Texts.time(g.seconds())
                         + (Double.isNaN(g.secondsLeft()) ? "" : " of about " + Texts.time(g.seconds() + g.secondsLeft())));
                 speed.setText(speed(g.rays() / Math.max(0.01, g.seconds())));

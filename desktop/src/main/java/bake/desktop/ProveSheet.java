@@ -64,7 +64,7 @@ final class ProveSheet extends VBox {
             more.setText(rare.isVisible() ? "Less" : "More");
         });
         quality.getChildren().add(more);
-        getChildren().addAll(running, presets, quality, rare);
+        getChildren().addAll(running, presets, quality, new BouncesCard(p), rare);
         purpose.selectedToggleProperty().addListener((o, a, b) -> {
             if (!setting && b != null) p.wantsFinalProperty().set(b.getUserData().equals("Final"));
         });
@@ -101,6 +101,11 @@ final class ProveSheet extends VBox {
 
     private void progress(RenderJob.Progress g) {
         if (g == null) return;
+        if (g.passes() == 0 && g.prepared() < 1) {
+            bar.setProgress(g.prepared());
+            state.setText(Texts.prepass(g));
+            return;
+        }
         bar.setProgress(g.fraction());
         state.setText("pass " + g.passes() + "  " + Texts.time(g.seconds()) + (Double.isNaN(g.secondsLeft()) || g.secondsLeft() <= 0 ? "" : ", " + Texts.time(g.secondsLeft()) + " left"));
     }

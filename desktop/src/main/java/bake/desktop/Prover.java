@@ -32,12 +32,14 @@ public final class Prover {
     private final BooleanProperty running = new SimpleBooleanProperty(), paused = new SimpleBooleanProperty(), wantsFinal = new SimpleBooleanProperty();
     private final ObjectProperty<Preset> preset = new SimpleObjectProperty<>();
     private final ObjectProperty<Region> region = new SimpleObjectProperty<>();
+    private final CacheHand caches;
     private volatile RenderJob job;
     private volatile boolean stopAsked, pauseAsked;
 
     Prover(Workbench bench, Executor background) {
         this.bench = bench;
         this.background = background;
+        caches = new CacheHand(bench, background);
         bench.viewProperty().addListener((o, a, b) -> {
             if (b != null && (a == null || preset.get() == null || !a.setting().equals(b.setting()) || !a.name().equals(b.name()))) suit();
         });
@@ -67,6 +69,11 @@ public final class Prover {
     /** Test or Final. */
     public BooleanProperty wantsFinalProperty() {
         return wantsFinal;
+    }
+
+    /** The caches of bounced light. */
+    public CacheHand caches() {
+        return caches;
     }
 
     /** Settings of the next proof: a preset, perhaps changed. */
@@ -113,7 +120,7 @@ public final class Prover {
             int[] s = Presets.size(p, v);
             Region r = part == null ? null : new Region(part.x() * s[0] / 1000, part.y() * s[1] / 1000, Math.max(1, part.width() * s[0] / 1000), Math.max(1, part.height() * s[1] / 1000));
             RenderScene scene = bench.live().compile(project, v);
-            RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), p, s[0], s[1], r, 1, false), bench.workers()).guidedBy(new bake.studio.GuideStore(bench.folder()).fitting(project, v));
+            RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), p, s[0], s[1], r, 1, false), bench.workers()).guidedBy(new bake.studio.GuideStore(bench.folder()).fitting(project, v)).with(caches.toBegin(project, v, p));
             job = j;
             if (pauseAsked) j.pause();
             if (stopAsked) j.stop();
@@ -128,6 +135,7 @@ public final class Prover {
                     if (bench.store() != store) return;
                     bench.hang(kept);
                     bench.guides().made(project, v, learnt, passes);
+                    caches.made(project, v, j.caches(), j.phases());
                 });
             }
         } catch (Exception | OutOfMemoryError e) {
@@ -144,8 +152,8 @@ public final class Prover {
 
     private void shown(RenderJob j, RenderJob.Progress g, long[] next) {
         long now = System.nanoTime();
-        boolean working = g.state() == RenderJob.State.RENDERING && g.passes() > 1;
-        if (working && now < next[0]) {
+        boolean working = g.state() == RenderJob.State.RENDERING && g.passes() > 1, prepass = g.state() == RenderJob.State.RENDERING && g.passes() == 0;
+        if (prepass || working && now < next[0]) {
             if (now - next[1] > 150_000_000L) {
                 next[1] = now;
                 bench.later(() -> progress.set(g));

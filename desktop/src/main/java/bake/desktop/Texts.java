@@ -1,6 +1,8 @@
 package bake.desktop;
 
 import bake.core.film.PixelFilter;
+import bake.core.transport.BounceSettings;
+import bake.studio.RenderJob;
 import java.time.Duration;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
@@ -68,6 +70,26 @@ public final class Texts {
     }
 
     /** A pixel filter's name with what it does. */
+    /** How far the caches are that come before a proof's first pass. */
+    public static String prepass(RenderJob.Progress g) {
+        return String.format(Locale.ROOT, "caching bounced light, %.0f %%  %s", 100 * g.prepared(), time(g.seconds()));
+    }
+
+    public static String first(BounceSettings.First f) {
+        return switch (f) {
+            case PATH_TRACING -> "Path tracing: exact, noise goes slowly";
+            case IRRADIANCE_CACHE -> "Irradiance cache: smooth, quick";
+        };
+    }
+
+    public static String later(BounceSettings.Later l) {
+        return switch (l) {
+            case PATH_TRACING -> "Path tracing: exact";
+            case RADIANCE_CACHE -> "Radiance cache: quick";
+            case NONE -> "None: one bounce only, darker";
+        };
+    }
+
     public static String filter(PixelFilter.Shape f) {
         return switch (f) {
             case BOX -> "Box   crispest";

@@ -11,6 +11,7 @@ import bake.core.guide.LightGuide;
 import bake.core.scene.Camera;
 import bake.core.scene.Material;
 import bake.core.scene.Scene;
+import bake.core.transport.BounceSettings;
 import bake.core.transport.Diagram;
 import bake.core.transport.GuideMap;
 import bake.core.transport.Illuminance;
@@ -36,7 +37,8 @@ public final class LiveRender implements AutoCloseable {
     /** Time that the very first picture should take, seconds. */
     private static final double FIRST = 0.045;
     private static final int MOST_PASSES = 4096;
-    private static final PathSettings SETTINGS = new PathSettings(8, 12, 1).promptly();
+    private static final PathSettings SETTINGS = new PathSettings(8, 12, 1).promptly()
+            .withBounced(new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE, true, 128));
 
     /**
      * One picture.

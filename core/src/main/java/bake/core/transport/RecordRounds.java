@@ -46,9 +46,9 @@ final class RecordRounds {
         return cache;
     }
 
-    /** Holds all rounds; returns false when it was stopped in one of them, which then is forgotten. */
-    boolean before(Workers workers, BooleanSupplier stop, Renderer.Watch watch) {
-        for (; stride >= FINEST; stride /= 2) {
+    /** Holds up to some number of the rounds that are left; returns false when it was stopped in one of them, which then is forgotten. */
+    boolean before(int most, Workers workers, BooleanSupplier stop, Renderer.Watch watch) {
+        for (int k = 0; k < most && stride >= FINEST; k++, stride /= 2) {
             if (!round(workers, stop)) return false;
             watch.prepared(Math.min(1, 0.5 / stride * FINEST + 0.5));
         }

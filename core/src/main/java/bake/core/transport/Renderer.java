@@ -42,8 +42,6 @@ public final class Renderer implements Passes {
     private final RecordRounds records;
     /** The last pass before which rounds were held, -1 for none. */
     private int prepared = -1;
-    /** First pass with records, for pictures that wait for them and for prompt ones. */
-    private static final int[] RECORDS_FROM = {0, 2};
 
     public Renderer(RenderScene scene, Camera camera, PathSettings settings, Film film, Region region, Workers workers) {
         this.film = film;
@@ -114,7 +112,7 @@ public final class Renderer implements Passes {
             int at = next;
             double part = records == null ? 1 : 0.6;
             if (caches != null && !caches.before(next, workers, stop, share -> { if (at == 0) watch.prepared(part * share); })) return false;
-            if (records != null && next >= RECORDS_FROM[settings.prompt() ? 1 : 0] && !records.before(workers, stop, share -> watch.prepared(1 - part + part * share))) return false;
+            if (records != null && (!settings.prompt() || next > 1) && !records.before(settings.prompt() ? 1 : Integer.MAX_VALUE, workers, stop, share -> watch.prepared(1 - part + part * share))) return false;
             prepared = next;
         }
         return true;

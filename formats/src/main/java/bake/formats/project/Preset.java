@@ -46,7 +46,7 @@ public record Preset(
             shipped("Interior test", "test", "interior", 640, 6, 45, 4096, 10, 20, true, true),
             shipped("Interior test, exact", "test", "interior", 640, 6, 45, 4096, 10, 20, false, false),
             shipped("Exterior test", "test", "exterior", 640, 5, 30, 4096, 8, 20, false, false),
-            shipped("Interior final", "final", "interior", 0, 2, 0, 65536, 24, 50, true, false),
+            shipped("Interior final", "final", "interior", 0, 2, 0, 65536, 24, 50, true, true),
             shipped("Interior final, exact", "final", "interior", 0, 2, 0, 65536, 24, 50, false, false),
             shipped("Exterior final", "final", "exterior", 0, 1.5, 0, 65536, 16, 50, false, false));
 

@@ -1,0 +1,113 @@
+package bake.desktop;
+
+import bake.core.transport.Caches;
+import bake.formats.project.Preset;
+import bake.formats.project.Project;
+import bake.formats.project.View;
+import bake.studio.CacheStore;
+import bake.studio.RenderJob;
+import java.io.IOException;
+import java.util.List;
+import java.util.concurrent.Executor;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleObjectProperty;
+
+/** The caches of bounced light: what the last proof has computed, and what is kept of it for later pictures of the same light. Holds no control. */
+public final class CacheHand {
+    /** What a proof has cached, with what it was made from and where its time went. */
+    record Offer(Project project, View view, Caches caches, RenderJob.Phases phases) {}
+
+    private final Workbench bench;
+    private final Executor background;
+    private final ObjectProperty<List<CacheStore.Entry>> kept = new SimpleObjectProperty<>(List.of());
+    private final ObjectProperty<Offer> offer = new SimpleObjectProperty<>();
+    private boolean looking, again;
+
+    CacheHand(Workbench bench, Executor background) {
+        this.bench = bench;
+        this.background = background;
+        bench.projectProperty().addListener((o, a, b) -> look());
+        bench.viewProperty().addListener((o, a, b) -> look());
+    }
+
+    /** The files that are kept, each compared with the current view. */
+    ObjectProperty<List<CacheStore.Entry>> keptProperty() {
+        return kept;
+    }
+
+    /** What the last proof of the session has cached, or null. */
+    ObjectProperty<Offer> offerProperty() {
+        return offer;
+    }
+
+    /** Caches to begin a proof with: those kept that fit. Not on the window's thread. */
+    Caches toBegin(Project p, View v, Preset preset) throws IOException {
+        return preset.firstBounce() == null && preset.laterBounces() == null ? Caches.NONE : CacheStore.of(bench.folder()).fitting(p, bench.folder(), v);
+    }
+
+    /** A proof was made. */
+    void made(Project project, View view, Caches c, RenderJob.Phases phases) {
+        offer.set(c.empty() ? null : new Offer(project, view, c, phases));
+    }
+
+    /** Keeps what the last proof has cached. */
+    public void keep() {
+        Offer o = offer.get();
+        var folder = bench.folder();
+        if (o != null && folder != null) work(() -> CacheStore.of(folder).keep(o.project, folder, o.view, o.caches));
+    }
+
+    /** Deletes all that is kept. */
+    public void clear() {
+        var folder = bench.folder();
+        if (folder != null) work(() -> CacheStore.of(folder).clear());
+    }
+
+    private interface Work {
+        void run() throws IOException;
+    }
+
+    private void work(Work w) {
+        background.execute(() -> {
+            try {
+                w.run();
+            } catch (IOException e) {
+                bench.fail(e);
+            }
+            bench.later(this::look);
+        });
+    }
+
+    private void look() {
+        if (bench.folder() == null || bench.view() == null) {
+            kept.set(List.of());
+            offer.set(null);
+            return;
+        }
+        if (looking) {
+            again = true;
+            return;
+        }
+        looking = true;
+        Project p = bench.project();
+        View v = bench.view();
+        var folder = bench.folder();
+        background.execute(() -> {
+            List<CacheStore.Entry> found = List.of();
+            try {
+                found = CacheStore.of(folder).list(p, folder, v);
+            } catch (IOException e) {
+                bench.fail(e);
+            }
+            List<CacheStore.Entry> all = found;
+            bench.later(() -> {
+                looking = false;
+                if (folder.equals(bench.folder())) kept.set(all);
+                if (again) {
+                    again = false;
+                    look();
+                }
+            });
+        });
+    }
+}
