@@ -40,6 +40,9 @@ final class MeasureCommand implements Callable<Integer> {
     @Option(names = "--samples", paramLabel = "N", description = "paths for each point (default: 4096)")
     private int samples = 4096;
 
+    @Option(names = "--bounces", paramLabel = "N", description = "most surfaces that light may touch on its way (default: no limit)")
+    private int bounces = LightMeter.ALL;
+
     @Option(names = "--seed", paramLabel = "N", description = "chooses the random numbers (default: 1)")
     private long seed = 1;
 
@@ -55,11 +58,12 @@ final class MeasureCommand implements Callable<Integer> {
     @Override
     public Integer call() throws IOException {
         if (samples < 1 || samples > 1 << 28) throw new IllegalArgumentException("--samples takes 1 to 268435456");
+        if (bounces < 0) throw new IllegalArgumentException("--bounces takes 0 or more");
         List<Vec3[]> at = read();
         Projects.Opened p = Projects.open(project, sets);
         View v = p.view(view);
         RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), null, Workers.COMPILING, HierarchyCache.shared());
-        LightMeter meter = new LightMeter(scene, 64);
+        LightMeter meter = new LightMeter(scene, bounces);
         LightMeter.Reading[] out = new LightMeter.Reading[at.size()];
         IntStream.range(0, out.length).parallel().forEach(i -> out[i] = meter.measure(at.get(i)[0], at.get(i)[1], samples, seed, i));
         List<String> groups = scene.lights().groups();

@@ -312,6 +312,8 @@ public final class SceneAssembly {
 
     private Surroundings surroundings(Project project, View view, View.Around a) throws IOException {
         double skyStops = a.or(a.skyStops(), 0);
+        // The sun is nearer in January than in July, and the clear sky is its light.
+        double near = Math.log(SunPosition.nearness(project.place(), a)) / Math.log(2);
         return switch (a.kind()) {
             case "hdri" -> skies.hdri(project, view, a);
             case "picture" -> throw new FormatException("project.json", "view '" + view.name() + "'", "is lit by a flat picture, which gives no light; it can be the backdrop");
@@ -319,10 +321,10 @@ public final class SceneAssembly {
             case "standard sky" -> {
                 int type = a.standardSky();
                 if (type < 1 || type > GeneralSky.TYPES) throw new FormatException("project.json", "view '" + view.name() + "'", "has the standard sky " + type + "; there are 1 to " + GeneralSky.TYPES);
-                yield new Surroundings.General(type, SunPosition.direction(project.place(), a), a.or(a.haze(), 2.5), a.or(a.sunStops(), 0), skyStops,
+                yield new Surroundings.General(type, SunPosition.direction(project.place(), a), a.or(a.haze(), 2.5), a.or(a.sunStops(), 0) + near, skyStops,
                         a.or(a.sunSize(), Surroundings.SunSky.SUN_DEGREES), a.or(a.albedo(), 0.2), a.sunDisc() == null || a.sunDisc());
             }
-            default -> new Surroundings.SunSky(SunPosition.direction(project.place(), a), a.or(a.haze(), 2.5), a.or(a.sunStops(), 0), skyStops,
+            default -> new Surroundings.SunSky(SunPosition.direction(project.place(), a), a.or(a.haze(), 2.5), a.or(a.sunStops(), 0) + near, skyStops + near,
                     a.or(a.sunSize(), Surroundings.SunSky.SUN_DEGREES), a.or(a.albedo(), 0.2), a.sunDisc() == null || a.sunDisc(), a.moon() != null && a.moon());
         };
     }

@@ -44,6 +44,16 @@ public final class SunPosition {
         return a.byHand() ? new Angles(((a.sunAzimuth() % 360) + 360) % 360, a.sunHeight()) : at(place, moment(place, a));
     }
 
+    /**
+     * Sunlight outside of the air on a day over that of the mean distance: 1.035 in January, 0.967 in July (Spencer 1971, "Fourier series representation of
+     * the position of the sun"; the coefficients from memory). A sun that was put by hand stands at its mean distance.
+     */
+    public static double nearness(Project.Place place, View.Around a) throws FormatException {
+        if (a.byHand()) return 1;
+        double g = 2 * Math.PI * (moment(place, a).getDayOfYear() - 1) / 365;
+        return 1.000110 + 0.034221 * Math.cos(g) + 0.001280 * Math.sin(g) + 0.000719 * Math.cos(2 * g) + 0.000077 * Math.sin(2 * g);
+    }
+
     /** Unit vector to the sun in the model's axes. */
     public static Vec3 direction(Project.Place place, View.Around a) throws FormatException {
         return direction(of(place, a), place.north());

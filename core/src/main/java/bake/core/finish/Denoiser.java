@@ -22,6 +22,7 @@ public final class Denoiser {
 
     private final Region region;
     private final int w, h, samples;
+    private float least = 1e-6f;
     private float[] light, variance, light2, variance2;
     private final float[] base, normal, depth;
     /** Pixels that found nobody alike: edges where two surfaces share a pixel, thin bars, leaves. */
@@ -82,7 +83,15 @@ public final class Denoiser {
         return run(new Denoiser(film, film.front(), true, r, () -> false));
     }
 
+    /** Light below which differences do not count, so that moonlit rooms are treated as sunny ones are. */
+    private void judgeLevel() {
+        double sum = 0;
+        for (float v : light) if (v < Float.POSITIVE_INFINITY) sum += v;
+        least = (float) Math.max(Float.MIN_NORMAL, 1e-6 * sum / light.length);
+    }
+
     private static float[] run(Denoiser d) {
+        d.judgeLevel();
         d.limitStray();
         d.smoothVariance();
         for (int i = 0; i < LEVELS; i++) d.level(1 << i);
@@ -107,6 +116,12 @@ public final class Denoiser {
         depth[i] = f[6];
         double v = front ? film.frontVariance(region.x() + x, region.y() + y) : film.variance(region.x() + x, region.y() + y);
         float scale = l > 0 ? b / l : 1;
+        if (gains != null && !front && l > 0) {
+            // The film's variance is that of light as it was deposited; faders change both.
+            film.mean(region.x() + x, region.y() + y, null, c);
+            float plain = c[0] + c[1] + c[2];
+            if (plain > 0) scale *= l / plain;
+        }
         variance[i] = Double.isFinite(v) ? (float) (v * scale * scale) : Float.NaN;
     }
 
@@ -184,7 +199,7 @@ public final class Denoiser {
 
     private void pixel(int x, int y, int step) {
         int i = y * w + x;
-        float lc = luminance(light, i), reach = 1 / (3.5f * (float) Math.sqrt(Math.max(0, variance[i])) + 0.01f * lc + 1e-4f);
+        float lc = luminance(light, i), reach = 1 / (3.5f * (float) Math.sqrt(Math.max(0, variance[i])) + 0.01f * lc + least);
         float nx = normal[3 * i], ny = normal[3 * i + 1], nz = normal[3 * i + 2], z = depth[i];
         float slope = slope(x, y), r = 0, g = 0, b = 0, v = 0, sum = 0;
         for (int dy = -2; dy <= 2; dy++) {

@@ -207,6 +207,15 @@ public final class SurfaceTable implements TriangleFilter {
             g *= texel[1];
             bl *= texel[2];
         }
+        float[] colours = b.colours();
+        if (colours.length > 0) {
+            int[] vx = b.vertices();
+            int i = 3 * vx[3 * prim], j = 3 * vx[3 * prim + 1], k = 3 * vx[3 * prim + 2];
+            float w = 1 - u - v;
+            r *= w * colours[i] + u * colours[j] + v * colours[k];
+            g *= w * colours[i + 1] + u * colours[j + 1] + v * colours[k + 1];
+            bl *= w * colours[i + 2] + u * colours[j + 2] + v * colours[k + 2];
+        }
         ray.tr *= r;
         ray.tg *= g;
         ray.tb *= bl;

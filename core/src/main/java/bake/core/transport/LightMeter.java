@@ -5,6 +5,8 @@ import bake.core.math.Vec3;
 
 /** Measures illuminance at points by path tracing. */
 public final class LightMeter {
+    /** Light may touch any number of surfaces; paths end by roulette alone. */
+    public static final int ALL = Integer.MAX_VALUE;
     private final RenderScene scene;
     private final int bounces;
 

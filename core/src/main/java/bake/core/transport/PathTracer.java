@@ -20,6 +20,8 @@ import bake.core.surface.SurfaceTable;
 public final class PathTracer {
     /** Most panes and cut-outs passed between two bounces. */
     private static final int MOST_PASSES = 64;
+    /** Greatest chance of going on: well above what white surfaces leave, or paths in white rooms would gain weight with every bounce. */
+    private static final float MOST_SURVIVAL = 0.995f;
     /** Angle of a ray's cone after a bounce whose density is one per steradian. */
     private static final float WIDE = 0.12f;
 
@@ -66,6 +68,8 @@ public final class PathTracer {
     /** The last scattering, and how far the ray has come since. */
     private final Departure from = new Departure();
     private float come;
+    /** Material of the clear solid that the path is in, -1 for none. */
+    private int medium;
     /** Whether the path has left a surface in a way that calls for the clamp. */
     private boolean indirect;
     /** Whether only what the path meets next may still add its own light. */
@@ -257,6 +261,7 @@ public final class PathTracer {
         indirect = false;
         bounced = 0;
         come = 0;
+        medium = -1;
         wide = 0;
         cells.begin();
         direct.begin(sampler);
@@ -283,7 +288,7 @@ public final class PathTracer {
                 continue;
             }
             point.load(scene.geometry(), scene.surfaces(), ray);
-            if (!point.front && scene.surfaces().absorbs(point.material)) absorb();
+            absorb();
             if (scene.surfaces().isPane(point.material)) {
                 if (point.emitR + point.emitG + point.emitB > 0) meetGlow();
                 if (++passes > MOST_PASSES || !pane()) return;
@@ -389,7 +394,7 @@ public final class PathTracer {
         else if (!lights.dome().dark() || onlook.seesOther()) {
             float whole = lights.dome().read(ray.dx, ray.dy, ray.dz, rgb);
             onlook.replace(ray, rgb);
-            met(onlook.group(LightTable.DOME), rgb, from.pdf < 0 ? 0 : from.skyLooks * direct.daylight.pdf(from.aim, from.x, from.y, from.z, ray.dx, ray.dy, ray.dz, whole, (int) rgb[3], shadow));
+            met(onlook.group(LightTable.DOME), rgb, from.pdf < 0 || lights.dome().dark() ? 0 : from.skyLooks * direct.daylight.pdf(from.aim, from.x, from.y, from.z, ray.dx, ray.dy, ray.dz, whole, (int) rgb[3], shadow));
         }
         float sun = lights.pdfSun(ray.dx, ray.dy, ray.dz);
         // A disc that is not to be seen is not met; what light sampling finds of it then counts alone.
@@ -463,11 +468,13 @@ public final class PathTracer {
         return true;
     }
 
-    /** Light that a solid swallows on the way through it (Beer). */
+    /** Light that a solid swallows on the way through it (Beer): the one that the path has gone into, or, where it began inside, the one it comes out of. */
     private void absorb() {
-        trail.absorbed();
         var table = scene.surfaces();
-        scale(table.left(point.material, 0, ray.t), table.left(point.material, 1, ray.t), table.left(point.material, 2, ray.t));
+        int in = medium >= 0 ? medium : point.front ? -1 : point.material;
+        if (in < 0 || !table.absorbs(in)) return;
+        trail.absorbed();
+        scale(table.left(in, 0, ray.t), table.left(in, 1, ray.t), table.left(in, 2, ray.t));
     }
 
     private boolean passesSoft() {
@@ -562,12 +569,13 @@ public final class PathTracer {
         float most = Math.max(br, Math.max(bg, bb));
         if (!(most > 0) || most == Float.POSITIVE_INFINITY) return false;
         if (bounce >= 2) {
-            float p = Math.min(0.96f, trail.worth(most));
+            float p = Math.min(MOST_SURVIVAL, trail.worth(most));
             if (roulette >= p) return false;
             scale(1 / p, 1 / p, 1 / p);
         }
         onlook.scatter(scatter, onlook.catching());
         from.pdf = scatter.smooth ? -1 : scatter.pdf;
+        if (scatter.kind == Scatter.REFRACTED) medium = point.front ? point.material : -1;
         last = left[scatter.kind]-- <= 0;
         // A path stands for about this share of all directions; what is met in them may be seen as finely.
         if (!scatter.smooth) ray.spread = Math.max(ray.spread, Math.min(0.4f, WIDE / (float) Math.sqrt(scatter.pdf)));

@@ -9,12 +9,15 @@ import bake.core.scene.Camera;
 import org.junit.jupiter.api.Test;
 
 class MathTest {
-    /** CIE 15: illuminant A, 2856 K, x 0.4476 y 0.4074. The observer here is a fit, good to a few thousandths. */
+    /** CIE 15: illuminant A, 2856 K, x 0.4476 y 0.4074; and the chromaticity of 6500 K on Planck's curve, x 0.3135 y 0.3237 (the latter from memory). */
     @Test
     void illuminantA() {
         double[] c = Blackbody.chromaticity(2856);
-        assertEquals(0.4476, c[0], 0.003);
-        assertEquals(0.4074, c[1], 0.003);
+        assertEquals(0.4476, c[0], 0.0004);
+        assertEquals(0.4074, c[1], 0.0004);
+        double[] d = Blackbody.chromaticity(6500);
+        assertEquals(0.3135, d[0], 0.0005);
+        assertEquals(0.3237, d[1], 0.0005);
         assertEquals(1, Blackbody.rgb(2700).luminance(), 1e-9);
     }
 
