@@ -11,8 +11,8 @@ import bake.core.scene.Mesh;
 import bake.core.scene.Scene;
 import bake.core.scene.Shapes;
 import bake.core.scene.Surroundings;
-import bake.core.transport.RenderScene;
-import bake.core.transport.Workers;
+import bake.core.compiled.RenderScene;
+import bake.core.work.Workers;
 import bake.demo.DemoProject;
 import bake.formats.project.View;
 import bake.studio.ProjectSession;
@@ -43,8 +43,13 @@ record BenchScene(String name, RenderScene scene, Camera camera, double aspect) 
         return new BenchScene(name, RenderScene.compile(assembly.scene(session.project(), v), Workers.COMPILING), v.camera().camera(), v.size()[1] / (double) v.size()[0]);
     }
 
+    /** A film for a picture this wide, or for the part of it that the property "crop" names as x,y,width,height. */
     Film film(int width) {
-        return Film.merged(width, (int) Math.round(width * aspect), scene.lights().groups().size());
+        int height = (int) Math.round(width * aspect);
+        String crop = System.getProperty("crop");
+        if (crop == null) return Film.merged(width, height, scene.lights().groups().size());
+        int[] c = java.util.Arrays.stream(crop.split(",")).mapToInt(Integer::parseInt).toArray();
+        return new Film(width, height, new int[scene.lights().groups().size()], new bake.core.film.Region(c[0], c[1], c[2], c[3]));
     }
 
     private static Vec3 grey(double v) {
@@ -60,7 +65,7 @@ record BenchScene(String name, RenderScene scene, Camera camera, double aspect) 
 
     /** A closed box of 3 x 3 x 3 m, one wall red and one green, two blocks in it, a lamp under the ceiling. */
     private static BenchScene box() {
-        List<Material> m = List.of(Boolean.getBoolean("gl") ? Material.glossy("white", grey(0.75), 0.9) : Material.diffuse("white", grey(0.75)), Material.diffuse("red", new Vec3(0.6, 0.05, 0.05)), Material.diffuse("green", new Vec3(0.1, 0.45, 0.1)));
+        List<Material> m = List.of(Material.diffuse("white", grey(0.75)), Material.diffuse("red", new Vec3(0.6, 0.05, 0.05)), Material.diffuse("green", new Vec3(0.1, 0.45, 0.1)));
         List<Mesh> s = new ArrayList<>(shell(3, 3, 3, new int[] {0, 0, 1, 2, 0, 0}));
         s.add(Shapes.box("low block", 1.7, 0.4, 0, 2.6, 1.3, 0.9, 0));
         s.add(Shapes.box("high block", 0.5, 1.5, 0, 1.3, 2.3, 1.8, 0));

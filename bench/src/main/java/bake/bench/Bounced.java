@@ -3,10 +3,10 @@ package bake.bench;
 import bake.core.film.Film;
 import bake.core.film.Region;
 import bake.core.finish.Denoiser;
-import bake.core.transport.BounceSettings;
-import bake.core.transport.PathSettings;
-import bake.core.transport.Renderer;
-import bake.core.transport.Workers;
+import bake.core.path.BounceSettings;
+import bake.core.path.PathSettings;
+import bake.core.render.Renderer;
+import bake.core.work.Workers;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
@@ -16,7 +16,8 @@ import java.util.Locale;
  *
  * <pre>bake bench bounced FOLDER WIDTH SECONDS WAY[,WAY...] [SCENE...]</pre>
  *
- * Ways: traced, plain (traced, bounces not exchanged), later (radiance cache for later bounces). Errors are of the displayed picture, in percent of white: pixel by
+ * Ways: traced, plain (traced, bounces not exchanged), later (radiance cache for later bounces), both (and irradiance cache for the first), sky (and the surroundings in it). With
+ * the properties "crop" (x,y,width,height) of a large picture, "clamp", "rays" of a record, "seed", "pictures" (a folder). Errors are of the displayed picture, in percent of white: pixel by
  * pixel, in means of 8 x 8, and pixel by pixel after denoising. Then the mean luminance over the reference's, and the share of blocks of 16 x 16 within 3 %.
  */
 public final class Bounced {
@@ -38,7 +39,7 @@ public final class Bounced {
         System.exit(0);
     }
 
-    private static String caches(bake.core.transport.Caches c) {
+    private static String caches(bake.core.solve.Caches c) {
         return (c.cells() == null ? "" : String.format(Locale.ROOT, "   %d cells, %.0f MB", c.cells().cells(), c.cells().bytes() / 1e6))
                 + (c.records() == null ? "" : String.format(Locale.ROOT, "   %d records, %.0f MB", c.records().records(), c.records().bytes() / 1e6));
     }
@@ -49,6 +50,7 @@ public final class Bounced {
             case "traced" -> p;
             case "plain" -> p.withExchange(false);
             case "later" -> p.withBounced(new BounceSettings(BounceSettings.First.PATH_TRACING, BounceSettings.Later.RADIANCE_CACHE));
+            case "sky" -> p.withBounced(new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE, true, Integer.getInteger("rays", 288)));
             case "both" -> p.withBounced(new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE));
             default -> throw new IllegalArgumentException("no way " + way);
         };
@@ -63,26 +65,30 @@ public final class Bounced {
     }
 
     private static void write(int[] argb, Film f, String folder, String name) throws java.io.IOException {
-        var image = new java.awt.image.BufferedImage(f.width(), f.height(), java.awt.image.BufferedImage.TYPE_INT_RGB);
-        image.setRGB(0, 0, f.width(), f.height(), argb, 0, f.width());
+        Region r = f.kept();
+        var image = new java.awt.image.BufferedImage(r.width(), r.height(), java.awt.image.BufferedImage.TYPE_INT_RGB);
+        image.setRGB(0, 0, r.width(), r.height(), argb, 0, r.width());
         javax.imageio.ImageIO.write(image, "png", Path.of(folder, name.replaceAll("\\W+", "-") + ".png").toFile());
     }
 
     private static void run(BenchScene s, Judge judge, int width, double seconds, String way, Workers workers) throws java.io.IOException {
         Film warm = s.film(width);
-        Renderer w = new Renderer(s.scene(), s.camera(), settings(way, 99), warm, Region.all(width, warm.height()), workers);
-        for (int k = 0; k < 4; k++) w.pass(k, workers, () -> false);
+        Renderer w = new Renderer(s.scene(), s.camera(), settings(way, 99), warm, warm.kept(), workers);
+        // A cropped picture's prepass is that of the whole, and long enough to warm up in.
+        if (System.getProperty("crop") == null) for (int k = 0; k < 4; k++) w.pass(k, workers, () -> false);
         Film f = s.film(width);
-        Renderer r = new Renderer(s.scene(), s.camera(), settings(way, Long.getLong("seed", 1)), f, Region.all(width, f.height()), workers);
-        double used = 0, next = 0.5;
+        Renderer r = new Renderer(s.scene(), s.camera(), settings(way, Long.getLong("seed", 1)), f, f.kept(), workers);
+        double used = 0, next = 0.5, prepass = 0;
         for (int pass = 0; used < seconds; pass++) {
             long t = System.nanoTime();
+            r.prepare(pass, workers, () -> false, share -> {});
+            prepass += (System.nanoTime() - t) / 1e9;
             r.pass(pass, workers, () -> false);
             used += (System.nanoTime() - t) / 1e9;
             if (used < next) continue;
             next = Math.max(used, 2 * next);
-            float[] rgb = Reference.pixels(f), clean = Denoiser.run(f, null, Region.all(width, f.height()));
-            System.out.printf(Locale.ROOT, "  %-8s %7.2f s %5d passes %6.2f   %6.2f  %6.2f  %6.2f   mean %.4f  blocks %3.0f %%   %.1f rays a path%s%n", way, used, pass + 1, new bake.core.finish.Finish(s.camera().saturation(), bake.core.finish.Look.PLAIN).noise(f, Region.all(width, f.height())), 100 * judge.error(rgb, 1), 100 * judge.error(rgb, 8), 100 * judge.error(clean, 1),
+            float[] rgb = Reference.pixels(f), clean = Denoiser.run(f, null, f.kept());
+            System.out.printf(Locale.ROOT, "  %-8s %7.2f s (%.1f before passes) %5d passes %6.2f   %6.2f  %6.2f  %6.2f   mean %.4f  blocks %3.0f %%   %.1f rays a path%s%n", way, used, prepass, pass + 1, new bake.core.finish.Finish(s.camera().saturation(), bake.core.finish.Look.PLAIN).noise(f, f.kept()), 100 * judge.error(rgb, 1), 100 * judge.error(rgb, 8), 100 * judge.error(clean, 1),
                     judge.mean(rgb), 100 * judge.within(rgb, 16, 0.03), r.rays() / (double) f.samples(), caches(r.caches()));
         }
         picture(s, f, judge, way);

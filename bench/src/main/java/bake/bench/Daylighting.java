@@ -5,10 +5,10 @@ import bake.core.film.Region;
 import bake.core.light.Openings;
 import bake.core.opening.OpeningFinder;
 import bake.core.scene.Portal;
-import bake.core.transport.PathSettings;
-import bake.core.transport.RenderScene;
-import bake.core.transport.Renderer;
-import bake.core.transport.Workers;
+import bake.core.path.PathSettings;
+import bake.core.compiled.RenderScene;
+import bake.core.render.Renderer;
+import bake.core.work.Workers;
 import bake.demo.DemoProject;
 import bake.formats.project.View;
 import bake.studio.ProjectSession;
@@ -114,7 +114,7 @@ public final class Daylighting {
     /** Pixels that show a surface of the room, also half a pixel beside them: light straight from outside varies at its edges whatever way it is looked for. */
     private static boolean[] walls(RenderScene scene, View view, int width, int height) {
         boolean[] out = new boolean[width * height];
-        var lens = new bake.core.transport.Lens(view.camera().camera(), width, height);
+        var lens = new bake.core.compiled.Lens(view.camera().camera(), width, height);
         var ray = new bake.core.geometry.Ray();
         var point = new bake.core.surface.SurfacePoint();
         float[] r = new float[6];

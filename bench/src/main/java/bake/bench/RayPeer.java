@@ -10,7 +10,7 @@ import bake.core.scene.Instance;
 import bake.core.scene.Material;
 import bake.core.scene.Mesh;
 import bake.core.surface.SurfaceTable;
-import bake.core.transport.Workers;
+import bake.core.work.Workers;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;

@@ -2,9 +2,9 @@ package bake.bench;
 
 import bake.core.film.Film;
 import bake.core.film.Region;
-import bake.core.transport.PathSettings;
-import bake.core.transport.Renderer;
-import bake.core.transport.Workers;
+import bake.core.path.PathSettings;
+import bake.core.render.Renderer;
+import bake.core.work.Workers;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
@@ -46,19 +46,20 @@ public record Reference(int width, int height, float[][] halves) {
     private static Reference render(BenchScene s, int width, double seconds, Workers workers) {
         Film[] f = {s.film(width), s.film(width)};
         Renderer[] r = new Renderer[2];
-        for (int k = 0; k < 2; k++) r[k] = new Renderer(s.scene(), s.camera(), new PathSettings(BOUNCES, 0, 1000 + k), f[k], Region.all(width, f[k].height()), workers);
+        for (int k = 0; k < 2; k++) r[k] = new Renderer(s.scene(), s.camera(), new PathSettings(BOUNCES, 0, 1000 + k), f[k], f[k].kept(), workers);
         long end = System.nanoTime() + (long) (seconds * 1e9);
         for (int pass = 0; System.nanoTime() < end; pass++) for (Renderer one : r) one.pass(pass, workers, () -> false);
         float[][] out = new float[2][];
         for (int k = 0; k < 2; k++) out[k] = pixels(f[k]);
-        return new Reference(width, f[0].height(), out);
+        return new Reference(f[0].kept().width(), f[0].kept().height(), out);
     }
 
     /** Means by colour, cd/m2. */
     static float[] pixels(Film f) {
-        float[] out = new float[3 * f.width() * f.height()], c = new float[3];
+        Region r = f.kept();
+        float[] out = new float[3 * r.width() * r.height()], c = new float[3];
         for (int i = 0; i < out.length; i += 3) {
-            f.mean(i / 3 % f.width(), i / 3 / f.width(), null, c);
+            f.mean(r.x() + i / 3 % r.width(), r.y() + i / 3 / r.width(), null, c);
             System.arraycopy(c, 0, out, i, 3);
         }
         return out;

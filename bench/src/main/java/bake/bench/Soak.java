@@ -1,8 +1,8 @@
 package bake.bench;
 
 import bake.core.film.Film;
-import bake.core.transport.RenderScene;
-import bake.core.transport.Workers;
+import bake.core.compiled.RenderScene;
+import bake.core.work.Workers;
 import bake.demo.DemoProject;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;

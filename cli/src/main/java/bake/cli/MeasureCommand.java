@@ -1,9 +1,9 @@
 package bake.cli;
 
 import bake.core.math.Vec3;
-import bake.core.transport.LightMeter;
-import bake.core.transport.RenderScene;
-import bake.core.transport.Workers;
+import bake.core.meters.LightMeter;
+import bake.core.compiled.RenderScene;
+import bake.core.work.Workers;
 import bake.formats.FormatException;
 import bake.formats.Json;
 import bake.formats.project.View;

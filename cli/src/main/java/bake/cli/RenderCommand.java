@@ -2,9 +2,9 @@ package bake.cli;
 
 import bake.core.film.Region;
 import bake.core.guide.Guides;
-import bake.core.transport.Caches;
-import bake.core.transport.RenderScene;
-import bake.core.transport.Workers;
+import bake.core.solve.Caches;
+import bake.core.compiled.RenderScene;
+import bake.core.work.Workers;
 import bake.formats.Json;
 import bake.formats.project.Preset;
 import bake.formats.project.View;

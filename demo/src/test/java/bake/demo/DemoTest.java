@@ -9,7 +9,7 @@ import bake.core.math.Vec3;
 import bake.core.scene.Mesh;
 import bake.core.scene.Scene;
 import bake.core.scene.Surroundings;
-import bake.core.transport.RenderScene;
+import bake.core.compiled.RenderScene;
 import bake.formats.model.ImportedModel;
 import bake.formats.model.ModelReader;
 import bake.formats.project.Project;

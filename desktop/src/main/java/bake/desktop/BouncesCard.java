@@ -1,7 +1,7 @@
 package bake.desktop;
 
-import bake.core.transport.BounceSettings;
-import bake.core.transport.Caches;
+import bake.core.path.BounceSettings;
+import bake.core.solve.Caches;
 import bake.formats.project.Preset;
 import bake.studio.CacheStore;
 import java.util.List;

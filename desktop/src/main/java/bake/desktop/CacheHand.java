@@ -1,6 +1,6 @@
 package bake.desktop;
 
-import bake.core.transport.Caches;
+import bake.core.solve.Caches;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.View;

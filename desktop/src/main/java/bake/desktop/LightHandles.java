@@ -2,7 +2,7 @@ package bake.desktop;
 
 import bake.core.math.Vec3;
 import bake.core.scene.Portal;
-import bake.core.transport.Lens;
+import bake.core.compiled.Lens;
 import bake.formats.project.LampSpec;
 import bake.studio.Spots;
 import java.util.LinkedHashMap;

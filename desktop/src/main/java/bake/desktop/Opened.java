@@ -2,8 +2,8 @@ package bake.desktop;
 
 import bake.cli.Projects;
 import bake.core.scene.Scene;
-import bake.core.transport.RenderScene;
-import bake.core.transport.Workers;
+import bake.core.compiled.RenderScene;
+import bake.core.work.Workers;
 import bake.formats.model.ModelReader;
 import bake.formats.project.View;
 import bake.studio.HierarchyCache;

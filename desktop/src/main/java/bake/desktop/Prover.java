@@ -3,7 +3,7 @@ package bake.desktop;
 import bake.core.film.Region;
 import bake.core.guide.Guides;
 import bake.core.finish.Finish;
-import bake.core.transport.RenderScene;
+import bake.core.compiled.RenderScene;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.View;

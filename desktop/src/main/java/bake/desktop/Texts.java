@@ -1,7 +1,7 @@
 package bake.desktop;
 
 import bake.core.film.PixelFilter;
-import bake.core.transport.BounceSettings;
+import bake.core.path.BounceSettings;
 import bake.studio.RenderJob;
 import java.time.Duration;
 import java.time.LocalDateTime;

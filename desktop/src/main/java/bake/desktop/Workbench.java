@@ -1,6 +1,6 @@
 package bake.desktop;
 
-import bake.core.transport.Workers;
+import bake.core.work.Workers;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.LiveRender;

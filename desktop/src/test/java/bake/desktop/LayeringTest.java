@@ -3,10 +3,12 @@ package bake.desktop;
 import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 
+import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
+import java.util.Arrays;
 
 /** Who may know whom: each module only those below it. */
 @AnalyzeClasses(packages = "bake", importOptions = ImportOption.DoNotIncludeTests.class)
@@ -25,6 +27,17 @@ class LayeringTest {
     static final ArchRule CORE_STANDS_ALONE = noClasses().that().resideInAPackage("bake.core..").should().dependOnClassesThat()
             .resideOutsideOfPackages("bake.core..", "java.lang..", "java.util..", "java.nio", "jdk.incubator.vector..")
             .because("core knows no files, no JSON, no interface and no framework");
+
+    /** Packages of the engine from below, each of which may know only those before it. */
+    private static final String[] ENGINE = {"cache", "compiled", "work", "path", "reuse", "learn", "solve", "render", "meters"};
+
+    @ArchTest
+    static void engineIsLayered(JavaClasses all) {
+        for (int i = 0; i < ENGINE.length; i++) {
+            String[] above = Arrays.stream(ENGINE, i + 1, ENGINE.length).map(p -> "bake.core." + p + "..").toArray(String[]::new);
+            if (above.length > 0) noClasses().that().resideInAPackage("bake.core." + ENGINE[i] + "..").should().dependOnClassesThat().resideInAnyPackage(above).check(all);
+        }
+    }
 
     @ArchTest
     static final ArchRule CORE_HAS_NO_CLOCK = noClasses().that().resideInAPackage("bake.core..").should().callMethod(System.class, "nanoTime")

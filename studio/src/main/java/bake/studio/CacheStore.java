@@ -1,6 +1,6 @@
 package bake.studio;
 
-import bake.core.transport.Caches;
+import bake.core.solve.Caches;
 import bake.formats.light.CacheFile;
 import bake.formats.project.Project;
 import bake.formats.project.View;

@@ -1,7 +1,7 @@
 package bake.studio;
 
-import bake.core.transport.RenderScene;
-import bake.core.transport.Workers;
+import bake.core.compiled.RenderScene;
+import bake.core.work.Workers;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.View;

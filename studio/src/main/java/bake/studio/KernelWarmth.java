@@ -2,7 +2,7 @@ package bake.studio;
 
 import bake.core.geometry.Ray;
 import bake.core.geometry.Tracer;
-import bake.core.transport.RenderScene;
+import bake.core.compiled.RenderScene;
 import java.util.SplittableRandom;
 
 /**

@@ -7,9 +7,9 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import bake.core.finish.Look;
-import bake.core.transport.Caches;
-import bake.core.transport.RenderScene;
-import bake.core.transport.Workers;
+import bake.core.solve.Caches;
+import bake.core.compiled.RenderScene;
+import bake.core.work.Workers;
 import bake.formats.FormatException;
 import bake.formats.project.LampSpec;
 import bake.formats.project.Preset;

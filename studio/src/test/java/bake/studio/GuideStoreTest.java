@@ -9,8 +9,8 @@ import static org.junit.jupiter.api.Assertions.assertNull;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import bake.core.finish.Look;
-import bake.core.transport.RenderScene;
-import bake.core.transport.Workers;
+import bake.core.compiled.RenderScene;
+import bake.core.work.Workers;
 import bake.formats.FormatException;
 import bake.formats.light.GuideFile;
 import bake.formats.project.LampSpec;

@@ -4,7 +4,7 @@ import bake.core.geometry.LampShapes;
 import bake.core.geometry.Ray;
 import bake.core.geometry.Tracer;
 import bake.core.math.Vec3;
-import bake.core.transport.RenderScene;
+import bake.core.compiled.RenderScene;
 import java.util.List;
 import java.util.concurrent.ForkJoinPool;
 

@@ -4,7 +4,7 @@ import bake.core.geometry.LampShapes;
 import bake.core.geometry.Tracer;
 import bake.core.math.Vec3;
 import bake.core.scene.Portal;
-import bake.core.transport.RenderScene;
+import bake.core.compiled.RenderScene;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;

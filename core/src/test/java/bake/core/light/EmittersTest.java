@@ -12,7 +12,7 @@ import bake.core.scene.Lamp;
 import bake.core.scene.Material;
 import bake.core.scene.Mesh;
 import bake.core.scene.Shapes;
-import bake.core.transport.RenderScene;
+import bake.core.compiled.RenderScene;
 import java.util.SplittableRandom;
 import org.junit.jupiter.api.Test;
 

@@ -10,7 +10,7 @@ import bake.core.math.Vec3;
 import bake.core.scene.Lamp;
 import bake.core.scene.Material;
 import bake.core.scene.Shapes;
-import bake.core.transport.LightMeter;
+import bake.core.meters.LightMeter;
 import java.util.SplittableRandom;
 import org.junit.jupiter.api.Test;
 

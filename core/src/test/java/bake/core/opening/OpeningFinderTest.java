@@ -12,7 +12,7 @@ import bake.core.math.Vec3;
 import bake.core.scene.Material;
 import bake.core.scene.Portal;
 import bake.core.scene.Shapes;
-import bake.core.transport.RenderScene;
+import bake.core.compiled.RenderScene;
 import java.util.List;
 import java.util.concurrent.ForkJoinPool;
 import org.junit.jupiter.api.Test;

@@ -1,0 +1,77 @@
+package bake.core.meters;
+
+import bake.core.compiled.RenderScene;
+import bake.core.film.Film;
+import bake.core.geometry.Blas;
+import bake.core.geometry.Ray;
+import bake.core.math.PathSampler;
+import bake.core.scene.Camera;
+import bake.core.surface.SurfacePoint;
+import bake.core.work.Workers;
+
+/** The triangles' edges as lines, or the materials as flat colours. */
+public final class Diagram extends SurfaceMap {
+    /** What is drawn. */
+    public enum Kind { EDGES, MATERIALS }
+
+    private static final float LINE = 0.6f, LEAST = 8;
+
+    private final Kind kind;
+    private final float[][] heights;
+
+    public Diagram(RenderScene scene, Kind kind, Camera camera, Film film, Workers workers) {
+        super(scene, camera, film, workers);
+        this.kind = kind;
+        heights = new float[workers.threads()][1];
+    }
+
+    @Override
+    void colour(int worker, Ray ray, SurfacePoint s, float[] out) {
+        s.face(scene.geometry(), ray);
+        float facing = Math.abs(s.gx * ray.dx + s.gy * ray.dy + s.gz * ray.dz), shade = 0.35f + 0.6f * facing;
+        if (kind == Kind.MATERIALS) {
+            int h = PathSampler.hash(scene.geometry().blas(ray.item).materials()[ray.prim] * 0x9e3779b1 + 77);
+            for (int c = 0; c < 3; c++) out[c] = shade * (0.15f + 0.75f * (h >>> 8 * c & 255) / 255f);
+            return;
+        }
+        float paper = 0.25f + 0.5f * shade, wide = pixel() * ray.t;
+        // Triangles of a few pixels would be all line.
+        float ink = edge(ray, heights[worker]) < LINE * wide ? Math.min(1, heights[worker][0] / (LEAST * wide)) : 0;
+        out[0] = out[1] = out[2] = paper + (0.06f - paper) * ink;
+    }
+
+    /**
+     * Distance from a hit to the nearest edge of its triangle, metres, across the edge.
+     *
+     * @param least gets the triangle's least height
+     */
+    private float edge(Ray ray, float[] least) {
+        Blas b = scene.geometry().blas(ray.item);
+        float[] c = b.packets();
+        int o = Blas.first(ray.prim);
+        float ax = c[o + 12], ay = c[o + 16], az = c[o + 20], bx = c[o + 24], by = c[o + 28], bz = c[o + 32];
+        if (!scene.geometry().isWorld(ray.item)) {
+            var g = scene.geometry();
+            float x = ax, y = ay, z = az;
+            ax = g.toWorld(ray.item, 0) * x + g.toWorld(ray.item, 1) * y + g.toWorld(ray.item, 2) * z;
+            ay = g.toWorld(ray.item, 4) * x + g.toWorld(ray.item, 5) * y + g.toWorld(ray.item, 6) * z;
+            az = g.toWorld(ray.item, 8) * x + g.toWorld(ray.item, 9) * y + g.toWorld(ray.item, 10) * z;
+            x = bx;
+            y = by;
+            z = bz;
+            bx = g.toWorld(ray.item, 0) * x + g.toWorld(ray.item, 1) * y + g.toWorld(ray.item, 2) * z;
+            by = g.toWorld(ray.item, 4) * x + g.toWorld(ray.item, 5) * y + g.toWorld(ray.item, 6) * z;
+            bz = g.toWorld(ray.item, 8) * x + g.toWorld(ray.item, 9) * y + g.toWorld(ray.item, 10) * z;
+        }
+        float nx = ay * bz - az * by, ny = az * bx - ax * bz, nz = ax * by - ay * bx, area = (float) Math.sqrt(nx * nx + ny * ny + nz * nz);
+        float cx = bx - ax, cy = by - ay, cz = bz - az;
+        // A barycentric coordinate is the share of the height over the edge across from its corner.
+        float h1 = area / length(ax, ay, az), h2 = area / length(bx, by, bz), h3 = area / length(cx, cy, cz);
+        least[0] = Math.min(h1, Math.min(h2, h3));
+        return Math.min(h1 * ray.v, Math.min(h2 * ray.u, h3 * (1 - ray.u - ray.v)));
+    }
+
+    private static float length(float x, float y, float z) {
+        return (float) Math.sqrt(x * x + y * y + z * z);
+    }
+}

@@ -1,0 +1,38 @@
+package bake.core.path;
+
+import bake.core.surface.SurfacePoint;
+
+/** What a path from the camera met first behind panes, as {@link bake.core.film.Film#addFeatures} takes it. */
+public final class FirstSeen {
+    /** Base colour, normal, distance, and how much of the backdrop is covered. */
+    public static final int LENGTH = 8, COVER = 7;
+
+    public final float[] values = new float[LENGTH];
+
+    /** No surface so far: white, facing the camera, far away. */
+    public void nothing(float dx, float dy, float dz) {
+        values[0] = values[1] = values[2] = 1;
+        values[3] = -dx;
+        values[4] = -dy;
+        values[5] = -dz;
+        values[6] = 1e4f;
+        values[COVER] = 1;
+    }
+
+    public void surface(SurfacePoint p, float distance) {
+        // A metal's gloss carries its colour, glass and glowing surfaces show what has none.
+        if (p.transmission > 0.5f || p.emitR + p.emitG + p.emitB > 0) colour(1, 1, 1);
+        else colour(p.baseR, p.baseG, p.baseB);
+        values[3] = p.nx;
+        values[4] = p.ny;
+        values[5] = p.nz;
+        values[6] = distance;
+    }
+
+    /** The colour by which the denoiser divides. */
+    public void colour(float r, float g, float b) {
+        values[0] = Math.clamp(r, 0.02f, 1f);
+        values[1] = Math.clamp(g, 0.02f, 1f);
+        values[2] = Math.clamp(b, 0.02f, 1f);
+    }
+}

@@ -1,0 +1,66 @@
+package bake.core.path;
+
+import bake.core.film.PixelFilter;
+
+/**
+ * How paths are followed.
+ *
+ * @param bounces most surfaces a path may touch after the first, 0 to 1000
+ * @param kinds the same for each kind of bounce
+ * @param clamp greatest luminance, as a multiple of the camera's saturation, that one path may add after a diffuse
+ *     bounce; 0 for no limit
+ * @param seed chooses the random numbers
+ * @param guided whether paths learn, pass by pass, where the surroundings are seen; takes noise away and leaves the mean
+ * @param exchange whether pixels of a group use what each other's bounces met; takes noise away and leaves the mean. Not done where
+ *     the limits by kind end paths, since what is left of them then depends on whose they are
+ * @param prompt whether the first pass must wait for nothing, and so is made before anything is learnt: for the easel
+ * @param filter how samples are gathered into pixels
+ * @param bounced how light that has bounced is computed
+ */
+public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, boolean guided, boolean exchange, boolean prompt, PixelFilter filter, BounceSettings bounced) {
+    /**
+     * Most bounces of each kind. What the last one meets still shows its own light.
+     *
+     * @param diffuse off matt bodies, and through translucent ones
+     * @param mirrored off gloss and metal
+     * @param refracted through clear solids; panes do not count
+     */
+    public record Kinds(int diffuse, int mirrored, int refracted) {
+        public static final Kinds ALL = new Kinds(1000, 1000, 1000);
+    }
+
+    public static final PathSettings REFERENCE = new PathSettings(64, 0, 1);
+
+    public PathSettings(int bounces, double clamp, long seed) {
+        this(bounces, Kinds.ALL, clamp, seed, true, true, false, PixelFilter.TENT, BounceSettings.TRACED);
+    }
+
+    public PathSettings(int bounces, double clamp, long seed, boolean guided, PixelFilter filter) {
+        this(bounces, Kinds.ALL, clamp, seed, guided, true, false, filter, BounceSettings.TRACED);
+    }
+
+    public PathSettings(int bounces, Kinds kinds, double clamp, long seed, boolean guided, PixelFilter filter) {
+        this(bounces, kinds, clamp, seed, guided, true, false, filter, BounceSettings.TRACED);
+    }
+
+    /** Whether bounces are exchanged, all settings considered. */
+    public boolean exchanges() {
+        return exchange && !bounced.cached() && Math.min(kinds.diffuse, Math.min(kinds.mirrored, kinds.refracted)) >= bounces;
+    }
+
+    public PathSettings withSeed(long s) {
+        return new PathSettings(bounces, kinds, clamp, s, guided, exchange, prompt, filter, bounced);
+    }
+
+    public PathSettings withExchange(boolean e) {
+        return new PathSettings(bounces, kinds, clamp, seed, guided, e, prompt, filter, bounced);
+    }
+
+    public PathSettings withBounced(BounceSettings b) {
+        return new PathSettings(bounces, kinds, clamp, seed, guided, exchange, prompt, filter, b);
+    }
+
+    public PathSettings promptly() {
+        return new PathSettings(bounces, kinds, clamp, seed, guided, exchange, true, filter, bounced);
+    }
+}

@@ -1,0 +1,473 @@
+package bake.core.path;
+
+import bake.core.compiled.RenderScene;
+import bake.core.geometry.Ray;
+import bake.core.light.LightTable;
+import bake.core.math.PathSampler;
+import bake.core.outlook.Scenery;
+import bake.core.reuse.PathExchange;
+import bake.core.surface.Fresnel;
+import bake.core.surface.Scatter;
+import bake.core.surface.SurfacePoint;
+import bake.core.surface.SurfaceTable;
+
+/**
+ * Unidirectional path tracing (Kajiya 1986) with light sampling and multiple importance sampling (Veach and Guibas
+ * 1995, power heuristic), Russian roulette by throughput. One instance per thread; nothing is allocated per path.
+ *
+ * <p>Panes are passed straight through both by paths and by shadow rays. A path that went through a pane keeps the
+ * density of the bounce before it, so both ways of finding the light weigh each other as if the pane were not there.
+ */
+public final class PathTracer {
+    /** Most panes and cut-outs passed between two bounces. */
+    private static final int MOST_PASSES = 64;
+    /** Greatest chance of going on: well above what white surfaces leave, or paths in white rooms would gain weight with every bounce. */
+    private static final float MOST_SURVIVAL = 0.995f;
+    /** Angle of a ray's cone after a bounce whose density is one per steradian. */
+    private static final float WIDE = 0.12f;
+
+    private final RenderScene scene;
+    private final LightTable lights;
+    private final int bounces;
+    private final int[] most, left = new int[3];
+    private final float clamp;
+    final Ray ray = new Ray();
+    private final Ray shadow;
+    private final SurfacePoint ownPoint = new SurfacePoint();
+    private final Scatter ownScatter = new Scatter();
+    /** Where the path is. Belongs to a head as long as others may want to know it. */
+    private SurfacePoint point = ownPoint;
+    Scatter scatter = ownScatter;
+    private final DirectLight direct;
+    private final RoundEdges edges;
+    private final float[] rgb = new float[4];
+
+    final PathTrail trail = new PathTrail();
+    /** Fills a radiance cache, and reads it. */
+    final CellTrail cells;
+    private final CachedPoints cached;
+    private final MetLight met;
+    /** Whether the path only looks for the first matt point, and how far it is. */
+    private boolean probing;
+    private float found;
+    /** Whether what gives light is not to be counted before the path has met a surface: light is looked for where it comes from. How far that surface is. */
+    boolean past;
+    private float reached;
+    /** Bounces off what has width. */
+    int wide;
+
+    PathSampler random;
+    private float[] out;
+    /** Throughput of the path so far. */
+    float br, bg, bb;
+    /** The last scattering, and how far the ray has come since. */
+    final Departure from = new Departure();
+    float come;
+    /** Material of the clear solid that the path is in, -1 for none. */
+    private int medium;
+    /** Whether the path has left a surface in a way that calls for the clamp. */
+    boolean indirect;
+    /** Whether only what the path meets next may still add its own light. */
+    private boolean last;
+    /** What the camera sees of the surroundings. */
+    final Onlook onlook;
+    private double clamped;
+    /** Luminance that the path brought after a bounce, cd/m2. */
+    private float bounced;
+    private float cone;
+    public final FirstSeen first = new FirstSeen();
+
+    /**
+     * @param clampLuminance greatest luminance one path may add indirectly, cd/m2; 0 for no limit
+     */
+    public PathTracer(RenderScene scene, int bounces, double clampLuminance) {
+        this(scene, bounces, PathSettings.Kinds.ALL, clampLuminance);
+    }
+
+    /** The same with limits for each kind of bounce. */
+    public PathTracer(RenderScene scene, int bounces, PathSettings.Kinds kinds, double clampLuminance) {
+        most = new int[] {kinds.diffuse(), kinds.mirrored(), kinds.refracted()};
+        this.scene = scene;
+        lights = scene.lights();
+        direct = new DirectLight(this, scene);
+        shadow = direct.shadow;
+        edges = new RoundEdges(scene);
+        onlook = new Onlook(scene.scenery(), lights);
+        this.bounces = bounces;
+        clamp = clampLuminance > 0 ? (float) clampLuminance : Float.POSITIVE_INFINITY;
+        cells = new CellTrail(channels(), clamp);
+        cached = new CachedPoints(this);
+        met = new MetLight(this, scene);
+    }
+
+    public CellTrail cells() {
+        return cells;
+    }
+
+    /** Sets how bounced light is computed. */
+    public void bounces(BounceSettings how) {
+        cached.follow(how);
+        direct.skyGathered(how.cachedSurroundings());
+    }
+
+    /** Where the path reads caches. */
+    public CachedPoints cached() {
+        return cached;
+    }
+
+    /** Sets the angle that one sample of the picture fills, radians: how sharply textures are looked at. */
+    public void look(float radians) {
+        cone = radians;
+    }
+
+    /** Sets what is seen behind the model. */
+    public void frame(Scenery s) {
+        onlook.frame(s);
+    }
+
+    /** Sets where in the picture the next path begins, 0 left to 1 right and 0 top to 1 bottom: what a flat backdrop shows depends on it. */
+    public void place(float x, float y) {
+        onlook.place(x, y);
+    }
+
+    /** Length of the array that {@link #radiance} adds to: three colours for each source group. */
+    public int channels() {
+        return 3 * lights.groups().size();
+    }
+
+    /** Rays traced so far. */
+    public long rays() {
+        return ray.traced + shadow.traced + edges.traced();
+    }
+
+    /** Luminance that the clamp took away so far, summed over paths, cd/m2. */
+    public double clampedLuminance() {
+        return clamped;
+    }
+
+    /** Part of the luminance of the last path that had bounced off something matt or glossy, cd/m2; of one that is not kept for others. */
+    public float bounced() {
+        return bounced;
+    }
+
+    public float clamp() {
+        return clamp;
+    }
+
+    /** How light is looked for at points. */
+    public DirectLight direct() {
+        return direct;
+    }
+
+    public SurfacePoint point() {
+        return point;
+    }
+
+    /** Adds the luminance by colour seen along a ray to {@code add}, by source group, cd/m2. */
+    public void radiance(float ox, float oy, float oz, float dx, float dy, float dz, PathSampler sampler, float[] add) {
+        begin(sampler, add, 1);
+        look(ox, oy, oz, dx, dy, dz);
+    }
+
+    /** The same for a path whose beginning is kept; what its second point shows is left to {@link PathExchange} to gather. */
+    public void radiance(float ox, float oy, float oz, float dx, float dy, float dz, PathSampler sampler, PathHead keep) {
+        begin(sampler, keep.out, 1);
+        trail.begin(keep);
+        point = keep.point;
+        scatter = keep.scatter;
+        look(ox, oy, oz, dx, dy, dz);
+    }
+
+    private void look(float ox, float oy, float oz, float dx, float dy, float dz) {
+        ray.set(ox, oy, oz, dx, dy, dz, Float.POSITIVE_INFINITY);
+        ray.width = 0;
+        ray.spread = cone;
+        from.none();
+        onlook.begin(true);
+        first.nothing(dx, dy, dz);
+        walk(0);
+        if (cells.on()) cells.end();
+    }
+
+    /** Adds one sample of the illuminance by colour on a plane at a point to {@code add}, by source group, lux. */
+    public void irradiance(float x, float y, float z, float nx, float ny, float nz, PathSampler sampler, float[] add) {
+        begin(sampler, add, (float) Math.PI);
+        point.setMeter(x, y, z, nx, ny, nz);
+        scatter.begin(point, nx, ny, nz);
+        direct.find(0);
+        if (scatterOn(0)) walk(1);
+    }
+
+    /**
+     * Adds the luminance by colour that comes to a surface along a direction after at least one bounce, by source group, cd/m2; what gives light itself
+     * is left out.
+     *
+     * @param cos to the surface's normal
+     * @return distance of what was met, metres; infinite for nothing
+     */
+    public float gather(float x, float y, float z, float dx, float dy, float dz, float cos, PathSampler sampler, float[] add) {
+        begin(sampler, add, 1);
+        ray.set(x, y, z, dx, dy, dz, Float.POSITIVE_INFINITY);
+        ray.spread = Math.min(0.4f, WIDE / (float) Math.sqrt(Math.max(1e-3f, cos) / Math.PI));
+        from.pdf = cos / (float) Math.PI;
+        indirect = past = true;
+        wide = 1;
+        reached = Float.POSITIVE_INFINITY;
+        walk(1);
+        past = false;
+        return reached;
+    }
+
+    /** Distance to the nearest thing, metres. */
+    public float free(float x, float y, float z, float dx, float dy, float dz) {
+        ray.set(x, y, z, dx, dy, dz, Float.POSITIVE_INFINITY);
+        return scene.tracer().closest(ray) ? ray.t : Float.POSITIVE_INFINITY;
+    }
+
+    /** Looks for the first matt point behind panes and in mirrors, which is {@link #point} then; returns how far the way to it is, or infinity. */
+    public float firstMatt(float ox, float oy, float oz, float dx, float dy, float dz, PathSampler sampler, float[] spare) {
+        begin(sampler, spare, 1);
+        probing = true;
+        found = Float.POSITIVE_INFINITY;
+        look(ox, oy, oz, dx, dy, dz);
+        probing = false;
+        return found;
+    }
+
+    private void begin(PathSampler sampler, float[] add, float weight) {
+        random = sampler;
+        last = false;
+        onlook.begin(false);
+        trail.none();
+        point = ownPoint;
+        scatter = ownScatter;
+        System.arraycopy(most, 0, left, 0, left.length);
+        ray.width = ray.spread = 0;
+        out = add;
+        br = bg = bb = weight;
+        indirect = false;
+        bounced = 0;
+        come = 0;
+        medium = -1;
+        wide = 0;
+        cells.begin();
+        direct.begin(sampler);
+    }
+
+    private void walk(int bounce) {
+        int passes = 0;
+        while (true) {
+            if (!scene.tracer().closest(ray)) {
+                met.nothing();
+                return;
+            }
+            come += ray.t;
+            if (ray.item >= scene.tracer().firstLamp()) {
+                int lamp = scene.tracer().lamps().lamp(ray.item - scene.tracer().firstLamp());
+                if (lights.emitters().seen(lamp, onlook.straight)) {
+                    if (past) reached = come;
+                    ownColour();
+                    met.lamp(lamp);
+                    return;
+                }
+                if (++passes > MOST_PASSES) return;
+                onward();
+                continue;
+            }
+            point.load(scene.geometry(), scene.surfaces(), ray);
+            absorb();
+            if (scene.surfaces().isPane(point.material)) {
+                if (point.emitR + point.emitG + point.emitB > 0) met.glow();
+                if (++passes > MOST_PASSES || !pane()) return;
+                continue;
+            }
+            if (scene.surfaces().isSoft(point.material) && passesSoft()) {
+                if (++passes > MOST_PASSES) return;
+                continue;
+            }
+            passes = 0;
+            if (cells.on()) cells.meet(come);
+            float round = scene.surfaces().round(point.material);
+            if (round > 0 && (bounce == 0 || from.pdf < 0)) edges.at(point, round, ray, random);
+            if (bounce == 0) first.surface(point, come);
+            ownColour();
+            if (onlook.meet(point, scene.surfaces().catches(point.material), ray, first)) {
+                float[] b = onlook.seen();
+                add(onlook.seenGroup(), b[0], b[1], b[2]);
+            }
+            if (point.emitR + point.emitG + point.emitB > 0) met.glow();
+            if (past) reached = come;
+            past = false;
+            if (last || bounce >= bounces) return;
+            scatter.begin(point, -ray.dx, -ray.dy, -ray.dz);
+            if (probing) {
+                if (probe(bounce)) return;
+                bounce++;
+                continue;
+            }
+            if (trail.first()) trail.keepFirst(point, scene.surfaces(), br * onlook.own(0), bg * onlook.own(1), bb * onlook.own(2));
+            else if (trail.between()) trail.meet(point, scene.surfaces(), -(point.nx * ray.dx + point.ny * ray.dy + point.nz * ray.dz));
+            if (cached.knowsBounces()) {
+                if (!cached.addBounces(bounce)) return;
+            } else if (cached.knowsIrradiance()) {
+                if (!cached.addIrradiance(bounce)) return;
+            } else {
+                if (cells.on() && Scatter.mostlyMatt(point) && !onlook.catching()) cells.open(point);
+                direct.find(bounce);
+                if (cached.ends() || !scatterOn(bounce)) return;
+            }
+            bounce++;
+            if (trail.between()) {
+                point = trail.head.met;
+                scatter = trail.head.metScatter;
+            } else {
+                point = ownPoint;
+                scatter = ownScatter;
+            }
+        }
+    }
+
+    /** Whether the search for a matt point ends here. */
+    private boolean probe(int bounce) {
+        if (CachedIrradiance.fit(point) && !onlook.catching()) {
+            found = cone > 0 ? ray.width / cone + ray.t : come;
+            return true;
+        }
+        return !scatterOn(bounce) || !scatter.smooth;
+    }
+
+    /** What came off a shadow catcher has met something: from there it is light that the catcher reflects by its own colour. */
+    private void ownColour() {
+        if (onlook.catching()) scale(onlook.own(0), onlook.own(1), onlook.own(2));
+    }
+
+    /** Past something that is not there for this path. */
+    private void onward() {
+        float t = ray.t * 1.00001f + 1e-5f;
+        come += t - ray.t;
+        ray.width += ray.spread * t;
+        ray.set(ray.ox + t * ray.dx, ray.oy + t * ray.dy, ray.oz + t * ray.dz, ray.dx, ray.dy, ray.dz, Float.POSITIVE_INFINITY);
+    }
+
+    /** A clear sheet: goes on straight or mirrors, by chance. */
+    private boolean pane() {
+        float cos = Math.max(1e-4f, -(point.nx * ray.dx + point.ny * ray.dy + point.nz * ray.dz));
+        float clear = Fresnel.paneTransmittance(cos, point.ior), t = clear * point.transmission;
+        float tr = t * point.baseR, tg = t * point.baseG, tb = t * point.baseB, mirror = 1 - clear;
+        float p = SurfaceTable.chance(tr, tg, tb, mirror);
+        if (!(p + mirror > 0)) return false;
+        if (random.next1() < p) {
+            trail.passed(tr, tg, tb, p);
+            scale(tr / p, tg / p, tb / p);
+            step(-1, ray.dx, ray.dy, ray.dz);
+        } else {
+            scale(mirror / (1 - p), mirror / (1 - p), mirror / (1 - p));
+            from.none();
+            past = false;
+            trail.mirrored();
+            onlook.mirror();
+            float k = 2 * cos;
+            step(1, ray.dx + k * point.nx, ray.dy + k * point.ny, ray.dz + k * point.nz);
+        }
+        return true;
+    }
+
+    /** Light that a solid swallows on the way through it (Beer): the one that the path has gone into, or, where it began inside, the one it comes out of. */
+    private void absorb() {
+        var table = scene.surfaces();
+        int in = medium >= 0 ? medium : point.front ? -1 : point.material;
+        if (in < 0 || !table.absorbs(in)) return;
+        trail.absorbed();
+        scale(table.left(in, 0, ray.t), table.left(in, 1, ray.t), table.left(in, 2, ray.t));
+    }
+
+    private boolean passesSoft() {
+        var blas = scene.geometry().blas(ray.item);
+        float there = scene.surfaces().coverage(blas, point.material, ray.prim, ray.u, ray.v);
+        if (random.next1() < there) return false;
+        trail.passed(1 - there, 1 - there, 1 - there, 1 - there);
+        step(-1, ray.dx, ray.dy, ray.dz);
+        return true;
+    }
+
+    /** Sends the path on from the point, a hair off the surface on its near (+1) or far (-1) side. */
+    private void step(float side, float dx, float dy, float dz) {
+        float e = point.offset * side;
+        ray.width += ray.spread * ray.t;
+        ray.set(point.px + e * point.gx, point.py + e * point.gy, point.pz + e * point.gz, dx, dy, dz, Float.POSITIVE_INFINITY);
+    }
+
+    void scale(float r, float g, float b) {
+        if (cells.on()) cells.scale(r, g, b);
+        scaleOwn(r, g, b);
+    }
+
+    private void scaleOwn(float r, float g, float b) {
+        br *= r;
+        bg *= g;
+        bb *= b;
+        trail.scale(r, g, b);
+    }
+
+    /** Chooses where the path goes next; false when it ends here. */
+    boolean scatterOn(int bounce) {
+        random.next2();
+        float lobe = random.u, roulette = random.v;
+        random.next2();
+        if (!scatter.sample(lobe, random.u, random.v)) return false;
+        float k = 1 / scatter.pdf;
+        if (cells.on()) {
+            scatter.lambert(scatter.wx, scatter.wy, scatter.wz, true, rgb);
+            cells.leave(scatter, k, rgb);
+        }
+        scaleOwn(scatter.r * k, scatter.g * k, scatter.b * k);
+        trail.bounced(scatter, k);
+        float most = Math.max(br, Math.max(bg, bb));
+        if (!(most > 0) || most == Float.POSITIVE_INFINITY) return false;
+        if (bounce >= 2) {
+            float p = Math.min(MOST_SURVIVAL, trail.worth(most));
+            if (roulette >= p) return false;
+            scale(1 / p, 1 / p, 1 / p);
+        }
+        onlook.scatter(scatter, onlook.catching());
+        from.pdf = scatter.smooth ? -1 : scatter.pdf;
+        if (scatter.kind == Scatter.REFRACTED) medium = point.front ? point.material : -1;
+        last = left[scatter.kind]-- <= 0;
+        // A path stands for about this share of all directions; what is met in them may be seen as finely.
+        if (!scatter.smooth) ray.spread = Math.max(ray.spread, Math.min(0.4f, WIDE / (float) Math.sqrt(scatter.pdf)));
+        if (!scatter.smooth) {
+            indirect = true;
+            wide++;
+        }
+        direct.leave(from);
+        from.at(point);
+        come = 0;
+        float side = scatter.wx * point.gx + scatter.wy * point.gy + scatter.wz * point.gz > 0 ? 1 : -1;
+        step(side, scatter.wx, scatter.wy, scatter.wz);
+        return point.material < 0 || thrift();
+    }
+
+    /** What the material gives up for time; false when this path does not go on. */
+    private boolean thrift() {
+        float reach = scene.surfaces().reach(point.material), weight = scene.surfaces().weight(point.material);
+        if (scatter.kind == Scatter.MIRRORED && reach < Float.POSITIVE_INFINITY) ray.t = reach;
+        if (weight == 1) return true;
+        if (random.next1() >= weight) return false;
+        scale(1 / weight, 1 / weight, 1 / weight);
+        return true;
+    }
+
+    void add(int group, float r, float g, float b) {
+        if (trail.shared()) {
+            trail.later(group, r, g, b);
+            return;
+        }
+        if (cells.on()) cells.add(group, r, g, b);
+        r *= br;
+        g *= bg;
+        b *= bb;
+        if (onlook.catching()) onlook.lit(group, 0.2126f * r + 0.7152f * g + 0.0722f * b, first);
+        if (indirect) bounced += 0.2126f * r + 0.7152f * g + 0.0722f * b;
+        clamped += Clamp.add(out, group, r, g, b, indirect ? clamp : Float.POSITIVE_INFINITY);
+    }
+}

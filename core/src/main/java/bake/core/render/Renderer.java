@@ -1,0 +1,268 @@
+package bake.core.render;
+
+import bake.core.cache.IrradianceCache;
+import bake.core.cache.RadianceCache;
+import bake.core.compiled.Lens;
+import bake.core.compiled.RenderScene;
+import bake.core.film.Film;
+import bake.core.film.PixelFilter;
+import bake.core.film.Region;
+import bake.core.guide.Guides;
+import bake.core.learn.Training;
+import bake.core.math.PathSampler;
+import bake.core.outlook.Scenery;
+import bake.core.path.BounceSettings;
+import bake.core.path.Daylight;
+import bake.core.path.FirstSeen;
+import bake.core.path.PathHead;
+import bake.core.path.PathSettings;
+import bake.core.path.PathTracer;
+import bake.core.reuse.PathExchange;
+import bake.core.scene.Camera;
+import bake.core.solve.CacheRounds;
+import bake.core.solve.Caches;
+import bake.core.solve.RecordRounds;
+import bake.core.work.Passes;
+import bake.core.work.Watch;
+import bake.core.work.Workers;
+import java.util.function.BooleanSupplier;
+
+/**
+ * Renders a picture pass by pass, one sample for every pixel of the region at a time. The picture after n passes is
+ * the same to the bit for any number of threads, and a region's is a piece of the whole.
+ */
+public final class Renderer implements Passes {
+    /** Side of the cells that a group of pixels takes one of each, and how many of them lie along a tile. */
+    private static final int CELL = 4, CELLS = 5, TILE = CELL * CELLS;
+    private static final float SHARPNESS = 0.5f;
+
+    private final Film film;
+    private final Region region;
+    private final Lens lens;
+    private final PathSettings settings;
+    private final PathTracer[] tracers;
+    private final PathSampler[] samplers;
+    private final float[][] paths, rays;
+    private final PathHead[][] heads;
+    private final PathExchange[] exchanges;
+    /** Luminance that the clamp took away from the pixels of the region, by thread. */
+    private final double[] clamped;
+    /** Factors on the light of source groups, or null. */
+    private final float[] gains;
+    private long raysBefore;
+    private double clampedBefore;
+    /** Null where paths are not guided. */
+    private final Training training;
+    /** Null where nothing is cached. */
+    private final CacheRounds caches;
+    private final RecordRounds records;
+    /** The last pass before which rounds were held, -1 for none. */
+    private int prepared = -1;
+
+    public Renderer(RenderScene scene, Camera camera, PathSettings settings, Film film, Region region, Workers workers) {
+        this.film = film;
+        this.settings = settings;
+        this.region = region.within(film.width(), film.height());
+        lens = new Lens(camera, film.width(), film.height());
+        gains = scene.lights().gains(scene.scene().levels());
+        Scenery scenery = scene.scenery().framed(film.width() / (double) film.height());
+        int n = workers.threads();
+        tracers = new PathTracer[n];
+        samplers = new PathSampler[n];
+        paths = new float[n][];
+        rays = new float[n][6];
+        heads = new PathHead[n][CELLS * CELLS];
+        exchanges = new PathExchange[n];
+        clamped = new double[n];
+        for (int i = 0; i < n; i++) {
+            tracers[i] = new PathTracer(scene, settings.bounces(), settings.kinds(), settings.clamp() * camera.saturation());
+            // Many samples share a pixel, so each may look more sharply than a pixel's width.
+            tracers[i].frame(scenery);
+            tracers[i].look(SHARPNESS * lens.pixel(film.width()));
+            samplers[i] = new PathSampler();
+            paths[i] = new float[tracers[i].channels()];
+            exchanges[i] = new PathExchange(scene.tracer(), tracers[i].clamp(), heads[i].length);
+            for (int k = 0; k < heads[i].length; k++) heads[i][k] = new PathHead(paths[i].length);
+        }
+        training = settings.guided() && (scene.openings().count() > 0 || !scene.lights().dome().dark() || scene.lights().emitters().clusters() > 0)
+                ? new Training(scene, lens, camera.saturation(), settings, (long) film.width() * film.height(), tracers, samplers, paths, rays) : null;
+        caches = settings.bounced().later() == BounceSettings.Later.RADIANCE_CACHE
+                ? new CacheRounds(new RadianceCache(tracers[0].channels()), lens, settings, (long) film.width() * film.height(), tracers, samplers, paths, rays) : null;
+        records = settings.bounced().first() == BounceSettings.First.IRRADIANCE_CACHE
+                ? new RecordRounds(new IrradianceCache(tracers[0].channels()), lens, settings, film.width(), film.height(), tracers, samplers, paths, rays) : null;
+        for (PathTracer t : tracers) t.bounces(settings.bounced());
+    }
+
+    /**
+     * Begins with what another picture of the scene has cached, before the first pass, and adds to it. What there is may be used or not, part by part:
+     * a cache that this picture's solvers do not read is left alone.
+     *
+     * @throws IllegalArgumentException when it is of a scene with other source groups
+     */
+    public void begin(Caches c) {
+        int n = tracers[0].channels();
+        if (c.cells() != null && c.cells().channels() != n || c.records() != null && c.records().channels() != n) throw new IllegalArgumentException("the caches are of other source groups");
+        if (caches != null && c.cells() != null) caches.begin(c.cells());
+        if (records != null && c.records() != null) records.begin(c.records());
+    }
+
+    /** What was cached so far. To be asked between passes. */
+    public Caches caches() {
+        return new Caches(caches == null ? null : caches.cache(), records == null ? null : records.cache());
+    }
+
+    /**
+     * Holds all rounds of learning and caching that come before a pass; {@link #pass} does so itself where it was not done. Rounds are held before
+     * passes 0, 1, 2, 4 and so on, in an order that is the same whether a picture was begun or is gone on with.
+     *
+     * @return false when it was stopped; what was done is kept
+     */
+    public boolean prepare(int number, Workers workers, BooleanSupplier stop, Watch watch) {
+        for (int next = nextRound(); next <= number; next = nextRound()) {
+            if (training != null && !training.before(next, workers, stop)) return false;
+            int at = next;
+            double part = records == null ? 1 : 0.6;
+            if (caches != null && !caches.before(next, workers, stop, share -> { if (at == 0) watch.prepared(part * share); })) return false;
+            if (records != null && (!settings.prompt() || next > 1) && !records.before(settings.prompt() ? 1 : Integer.MAX_VALUE, workers, stop, share -> watch.prepared(1 - part + part * share))) return false;
+            prepared = next;
+        }
+        return true;
+    }
+
+    private int nextRound() {
+        return prepared < 0 ? 0 : prepared == 0 ? 1 : 2 * prepared;
+    }
+
+    /**
+     * Begins with what was learnt in another picture of the scene, before the first pass; false when it does not suit. Guides never change the
+     * mean of a picture, but they do its bits.
+     */
+    public boolean begin(Guides g) {
+        if (training == null || !training.suits(g)) return false;
+        training.begin(g);
+        return true;
+    }
+
+    /** In how many ways pictures of a scene look for the surroundings. */
+    public static int skyWays(RenderScene scene) {
+        return Daylight.ways(scene);
+    }
+
+    /** What was learnt so far, or null. */
+    public Guides guides() {
+        return training == null ? null : training.guides();
+    }
+
+    public Film film() {
+        return film;
+    }
+
+    public Region region() {
+        return region;
+    }
+
+    @Override
+    public boolean pass(int number, Workers workers, BooleanSupplier stop) {
+        // Tiles lie where they lie in the whole picture, and are traced whole: what a region shows does not depend on its edges.
+        // From pass to pass they move, since the errors of a tile's pixels are a little alike.
+        int shift = PathSampler.hash(number ^ (int) settings.seed() * 0x9e3779b1) >>> 1, mx = shift % TILE, my = shift / TILE % TILE;
+        int left = (region.x() + mx) / TILE, top = (region.y() + my) / TILE;
+        int across = (region.x() + region.width() - 1 + mx) / TILE - left + 1, down = (region.y() + region.height() - 1 + my) / TILE - top + 1;
+        boolean[] stopped = new boolean[workers.threads()];
+        if (!prepare(number, workers, stop, share -> {})) return false;
+        workers.run(across * down, (worker, tile) -> {
+            if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;
+            else tile(worker, number, (left + tile % across) * TILE - mx, (top + tile / across) * TILE - my);
+        });
+        for (boolean s : stopped) if (s) return false;
+        return true;
+    }
+
+    private void tile(int worker, int number, int x0, int y0) {
+        for (int g = 0; g < CELL * CELL; g++) group(worker, number, x0, y0, g);
+    }
+
+    /** Paths of one pixel from each cell of a tile, which tell each other what they found. Which ones they are changes from pass to pass. */
+    private void group(int worker, int number, int x0, int y0, int group) {
+        PathHead[] all = heads[worker];
+        int n = 0;
+        boolean any = false;
+        int seed = PathSampler.hash(x0 * 0x9e3779b1 ^ y0 * 0x85ebca77 ^ (int) settings.seed()) ^ number * 0xc2b2ae3d;
+        for (int cell = 0; cell < CELLS * CELLS; cell++) {
+            int h = PathSampler.hash(seed ^ cell * 0x27d4eb2f);
+            int k = ((h & 1) == 0 ? group : CELL * CELL - 1 - group) + (h >>> 1) & CELL * CELL - 1;
+            int x = x0 + cell % CELLS * CELL + k % CELL, y = y0 + cell / CELLS * CELL + k / CELL;
+            if (x < 0 || y < 0 || x >= film.width() || y >= film.height()) continue;
+            boolean in = region.contains(x, y);
+            if (!exchanges() && !in) continue;
+            any |= in;
+            PathHead head = all[n++];
+            head.x = x;
+            head.y = y;
+        }
+        if (!any) return;
+        for (int k = 0; k < n; k++) path(worker, number, all[k]);
+        if (exchanges()) exchanges[worker].run(all, n);
+        for (int k = 0; k < n; k++) {
+            PathHead head = all[k];
+            if (!region.contains(head.x, head.y)) continue;
+            if (gains != null) for (int i = 0; i < head.out.length; i++) head.out[i] *= gains[i];
+            if (head.weight != 1) for (int i = 0; i < head.out.length; i++) head.out[i] *= head.weight;
+            film.add(head.x, head.y, head.out);
+            film.addCover(head.x, head.y, head.features[FirstSeen.COVER] * head.weight);
+            film.addFeatures(head.x, head.y, head.features);
+            clamped[worker] += head.clamped;
+        }
+    }
+
+    private boolean exchanges() {
+        return settings.exchanges() && (training == null || training.exchangePays());
+    }
+
+    private void path(int worker, int number, PathHead head) {
+        PathSampler random = samplers[worker];
+        PathTracer tracer = tracers[worker];
+        float[] r = rays[worker];
+        PixelFilter filter = settings.filter();
+        random.startPixel(head.x, head.y, number, settings.seed());
+        random.next2();
+        // Drawn from the filter: each sample belongs to one pixel only.
+        float fx = head.x + 0.5f + filter.offset(random.u), fy = head.y + 0.5f + filter.offset(random.v);
+        head.weight = filter.weight(random.u) * filter.weight(random.v);
+        random.next2();
+        lens.ray(fx / film.width(), fy / film.height(), random.u, random.v, r);
+        head.begin();
+        tracer.place(fx / film.width(), fy / film.height());
+        double before = tracer.clampedLuminance();
+        if (exchanges()) tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head);
+        else tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head.out);
+        head.clamped = tracer.clampedLuminance() - before;
+        System.arraycopy(tracer.first.values, 0, head.features, 0, head.features.length);
+    }
+
+    @Override
+    public long rays() {
+        long n = raysBefore;
+        for (PathTracer t : tracers) n += t.rays();
+        for (PathExchange e : exchanges) n += e.rays();
+        return n;
+    }
+
+    /** Luminance that the clamp took away per sample so far, cd/m2. Read between passes. */
+    public double clampedLuminance() {
+        return clampedSum() / Math.max(1, film.samples());
+    }
+
+    /** The same summed over all samples. */
+    public double clampedSum() {
+        double sum = clampedBefore;
+        for (double c : clamped) sum += c;
+        return sum;
+    }
+
+    /** Counts what was traced and clamped before the film was handed to this renderer. */
+    public void goOn(long rays, double clampedSum) {
+        raysBefore = rays;
+        clampedBefore = clampedSum;
+    }
+}

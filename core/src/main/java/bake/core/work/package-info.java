@@ -1,0 +1,4 @@
+/**
+ * Threads, and pictures that they make pass by pass.
+ */
+package bake.core.work;

@@ -1,0 +1,215 @@
+package bake.core.render;
+
+import bake.core.compiled.RenderScene;
+import bake.core.work.Workers;
+import bake.core.path.PathTracer;
+import bake.core.path.PathSettings;
+import bake.core.path.BounceSettings;
+import bake.core.solve.HemisphereGather;
+import bake.core.solve.Caches;
+import static bake.core.TestScene.grey;
+import static org.junit.jupiter.api.Assertions.assertArrayEquals;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import bake.core.TestScene;
+import bake.core.cache.IrradianceCache;
+import bake.core.cache.RecordSamples;
+import bake.core.film.Film;
+import bake.core.film.Region;
+import bake.core.geometry.Ray;
+import bake.core.math.Affine;
+import bake.core.math.PathSampler;
+import bake.core.math.Vec3;
+import bake.core.scene.Camera;
+import bake.core.scene.Lamp;
+import bake.core.scene.Material;
+import bake.core.scene.Shapes;
+import bake.core.surface.SurfacePoint;
+import bake.core.path.BounceSettings.First;
+import bake.core.path.BounceSettings.Later;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Solvers of bounced light against closed forms and against path tracing; caches that leak nothing and depend on no thread. */
+class CachedBouncesTest {
+    private static final int W = 48, H = 36, SEEDS = 6;
+
+    private static PathSettings settings(First first, Later later) {
+        return new PathSettings(64, 0, 3).withBounced(new BounceSettings(first, later));
+    }
+
+    private static Film render(RenderScene s, Camera c, PathSettings p, int passes, int threads) {
+        Film f = Film.byGroup(W, H, s.lights().groups().size());
+        try (Workers w = new Workers(threads)) {
+            Renderer r = new Renderer(s, c, p, f, Region.all(W, H), w);
+            for (int k = 0; k < passes; k++) r.pass(k, w, () -> false);
+        }
+        return f;
+    }
+
+    private static double mean(Film f) {
+        double sum = 0;
+        for (double l : f.planeLuminance()) sum += l;
+        return sum;
+    }
+
+    /** Inside an integrating sphere of reflectance rho all light but the first is even: L = Phi rho / (pi A (1 - rho)). */
+    @ParameterizedTest
+    @CsvSource({"PATH_TRACING, RADIANCE_CACHE, 0.7", "IRRADIANCE_CACHE, RADIANCE_CACHE, 0.7", "IRRADIANCE_CACHE, PATH_TRACING, 0.5", "IRRADIANCE_CACHE, RADIANCE_CACHE, 0.9"})
+    void closedSphere(First first, Later later, double rho) {
+        double lumens = 1000;
+        TestScene t = new TestScene();
+        int m = t.material(Material.diffuse("paint", grey(rho)));
+        t.add(Shapes.sphere("shell", 1, 64, m)).lamp(new Lamp("lamp", "l", Lamp.Kind.POINT, Affine.IDENTITY, 0, 0, lumens, grey(1), 0, 60, true, false));
+        Film f = render(t.compile(), Camera.of(new Vec3(0, -0.5, 0), new Vec3(0, 1, 0.1), 20).withEv(8), settings(first, later), 12, 2);
+        double area = 4 * Math.PI, even = lumens / area / (1 - rho) * rho / Math.PI;
+        assertEquals(even, mean(f), 0.012 * even, "the faceted shell is a little small, at most half a percent");
+    }
+
+    private static TestScene twoRooms(boolean lit) {
+        TestScene t = new TestScene();
+        int white = t.material(Material.diffuse("white", grey(0.8))), wood = t.material(Material.glossy("wood", new Vec3(0.4, 0.3, 0.2), 0.4));
+        t.add(Shapes.box("floor", -0.1, -0.1, -0.1, 4.1, 3.1, 0, wood)).add(Shapes.box("ceiling", -0.1, -0.1, 2.5, 4.1, 3.1, 2.6, white));
+        t.add(Shapes.box("west", -0.1, -0.1, 0, 0, 3.1, 2.5, white)).add(Shapes.box("east", 4, -0.1, 0, 4.1, 3.1, 2.5, white));
+        t.add(Shapes.box("south", 0, -0.1, 0, 4, 0, 2.5, white)).add(Shapes.box("north", 0, 3, 0, 4, 3.1, 2.5, white));
+        t.add(Shapes.box("wall", 1.95, 0, 0, 2.05, 3, 2.5, white));
+        if (lit) t.lamp(new Lamp("here", "Here", Lamp.Kind.SPHERE, Affine.translation(3, 1.5, 2), 0.2, 0, 2000, grey(1), 0, 60, true, false));
+        return t.lamp(new Lamp("there", "There", Lamp.Kind.SPHERE, Affine.translation(1, 1.5, 2), 0.2, 0, 50_000, grey(1), 0, 60, true, false));
+    }
+
+    private static final Camera HERE = Camera.of(new Vec3(2.2, 0.2, 1.5), new Vec3(3.4, 3, 1.2), 16).withEv(7);
+
+    /** Through a wall of 10 cm nothing comes from a room that is lit twenty-five times brighter. */
+    @Test
+    void nothingLeaksThroughWalls() {
+        RenderScene s = twoRooms(true).compile();
+        Film f = render(s, HERE, settings(First.IRRADIANCE_CACHE, Later.RADIANCE_CACHE), 4, 2);
+        double[] by = f.planeLuminance();
+        int there = s.lights().groups().indexOf("There"), here = s.lights().groups().indexOf("Here");
+        assertTrue(by[here] > 1);
+        assertEquals(0, by[there], 1e-9 * by[here]);
+    }
+
+    /** All pairs of solvers mean the same light in a room with gloss. */
+    @ParameterizedTest
+    @CsvSource({"PATH_TRACING, RADIANCE_CACHE", "IRRADIANCE_CACHE, PATH_TRACING", "IRRADIANCE_CACHE, RADIANCE_CACHE"})
+    void sameMeanAsPathTracing(First first, Later later) {
+        RenderScene s = twoRooms(true).compile();
+        double exact = mean(render(s, HERE, settings(First.PATH_TRACING, Later.PATH_TRACING), 96, 2)), cached = 0;
+        // Small pictures fill their cells with few paths, whose noise stays in them.
+        for (int seed = 1; seed <= SEEDS; seed++) cached += mean(render(s, HERE, settings(first, later).withSeed(seed), 8, 2)) / SEEDS;
+        assertEquals(exact, cached, 0.01 * exact);
+    }
+
+    @Test
+    void sameBitsForAnyNumberOfThreads() {
+        RenderScene s = twoRooms(true).compile();
+        Film a = render(s, HERE, settings(First.IRRADIANCE_CACHE, Later.RADIANCE_CACHE), 3, 1), b = render(s, HERE, settings(First.IRRADIANCE_CACHE, Later.RADIANCE_CACHE), 3, 3);
+        assertArrayEquals(a.planeLuminance(), b.planeLuminance(), 0);
+    }
+
+    /** Caches are filled in the same order whether a picture is begun or gone on with. */
+    @Test
+    void goesOnToTheSameBits() {
+        RenderScene s = twoRooms(true).compile();
+        PathSettings p = settings(First.IRRADIANCE_CACHE, Later.RADIANCE_CACHE);
+        Film whole = render(s, HERE, p, 6, 2), parts = Film.byGroup(W, H, s.lights().groups().size());
+        try (Workers w = new Workers(2)) {
+            Renderer first = new Renderer(s, HERE, p, parts, Region.all(W, H), w);
+            for (int k = 0; k < 3; k++) first.pass(k, w, () -> false);
+            Renderer second = new Renderer(s, HERE, p, parts, Region.all(W, H), w);
+            for (int k = 3; k < 6; k++) second.pass(k, w, () -> false);
+        }
+        assertArrayEquals(whole.planeLuminance(), parts.planeLuminance(), 0);
+    }
+
+    /** Without later bounces there is less light, and it is that of one bounce: a path tracer's that may touch one surface after the first. */
+    @Test
+    void oneBounceOnly() {
+        TestScene t = new TestScene();
+        int white = t.material(Material.diffuse("white", grey(0.8)));
+        t.add(Shapes.quad("floor", 4, 4, white)).add(Shapes.quad("wall", 4, 4, white), Affine.pointing(new Vec3(0, 2, 2), new Vec3(0, -1, 0)));
+        t.lamp(new Lamp("l", "L", Lamp.Kind.POINT, Affine.translation(0, 0, 2), 0, 0, 1000, grey(1), 0, 60, true, false));
+        Camera c = Camera.of(new Vec3(0, -3, 1.5), new Vec3(0, 1, 1), 20).withEv(7);
+        RenderScene s = t.compile();
+        double one = mean(render(s, c, new PathSettings(2, 0, 3), 64, 2)), none = mean(render(s, c, settings(First.PATH_TRACING, Later.NONE), 64, 2));
+        assertEquals(one, none, 0.005 * one);
+        assertEquals(one, mean(render(s, c, settings(First.IRRADIANCE_CACHE, Later.NONE), 32, 2)), 0.012 * one);
+    }
+
+    /** Gradients of a record against finite differences of path traced irradiance (Ward and Heckbert 1992): on a floor beside a lit wall. */
+    @Test
+    void gradientsAgreeWithFiniteDifferences() {
+        TestScene t = new TestScene();
+        int white = t.material(Material.diffuse("white", grey(0.8))), black = t.material(Material.diffuse("black", grey(0)));
+        t.add(Shapes.quad("floor", 8, 8, black)).add(Shapes.box("wall", 1, -3, 0, 1.2, 3, 2, white));
+        t.lamp(new Lamp("l", "L", Lamp.Kind.POINT, Affine.translation(-1, 0.5, 1.2), 0, 0, 1000, grey(1), 0, 60, true, false));
+        RenderScene s = t.compile();
+        PathTracer tracer = new PathTracer(s, 8, 0);
+        int group = s.lights().groups().indexOf("L");
+        double at = record(tracer, s, 0, 0, 0, group), step = 0.06;
+        double moved = (record(tracer, s, step, 0, 0, group) - record(tracer, s, -step, 0, 0, group)) / (2 * step);
+        // Read aside of one record: what its gradient makes of it.
+        double slope = (read(tracer, s, step, 0, group) - read(tracer, s, -step, 0, group)) / (2 * step);
+        assertTrue(Math.abs(moved) > 0.2 * at, "there is something to see: " + moved + " of " + at);
+        assertEquals(moved, slope, 0.1 * Math.abs(moved));
+        double turn = 0.1, turned = (tilted(tracer, s, turn, group) - tilted(tracer, s, -turn, group)) / (2 * turn), predicted = (read(tracer, s, 0, turn, group) - read(tracer, s, 0, -turn, group)) / (2 * turn);
+        assertEquals(turned, predicted, 0.1 * Math.abs(turned));
+    }
+
+    private static SurfacePoint floor(RenderScene s, double x) {
+        Ray ray = new Ray();
+        SurfacePoint p = new SurfacePoint();
+        ray.set((float) x, 0.02f, 0.5f, 0, 0, -1, 9);
+        assertTrue(s.tracer().closest(ray));
+        p.load(s.geometry(), s.surfaces(), ray);
+        return p;
+    }
+
+    private static IrradianceCache one(PathTracer t, RenderScene s, double x) {
+        RecordSamples out = new RecordSamples(t.channels());
+        PathSampler random = new PathSampler();
+        random.start(1, 1, 1, 5);
+        new HemisphereGather(t, 8000, false).record(floor(s, x), random, 0.01f, 0.5f, out);
+        IrradianceCache c = new IrradianceCache(t.channels());
+        c.merge(new RecordSamples[] {out});
+        return c;
+    }
+
+    /** Irradiance over pi of a record made at a place, facing up. */
+    private static double record(PathTracer t, RenderScene s, double x, double y, double z, int group) {
+        SurfacePoint p = floor(s, x);
+        float[] out = new float[t.channels()];
+        one(t, s, x).read(p.px, p.py, p.pz, p.nx, p.ny, p.nz, out);
+        return out[3 * group + 1];
+    }
+
+    /** The same as a record at the middle says it for a place beside it, or for another facing there. */
+    private static double read(PathTracer t, RenderScene s, double x, double turn, int group) {
+        float[] out = new float[t.channels()];
+        SurfacePoint p = floor(s, 0);
+        one(t, s, 0).read(p.px + (float) x, p.py, p.pz, (float) Math.sin(turn), 0, (float) Math.cos(turn), out);
+        return out[3 * group + 1];
+    }
+
+    /** Irradiance over pi that a meter reads of the wall alone, tilted about the y axis. */
+    private static double tilted(PathTracer t, RenderScene s, double turn, int group) {
+        PathSampler random = new PathSampler();
+        float[] out = new float[t.channels()];
+        double nx = Math.sin(turn), nz = Math.cos(turn), sum = 0;
+        int n = 200;
+        for (int i = 0; i < n; i++)
+            for (int k = 0; k < n; k++) {
+                double r = Math.sqrt((i + 0.5) / n), phi = 2 * Math.PI * (k + 0.5) / n, a = r * Math.cos(phi), b = r * Math.sin(phi), c = Math.sqrt(1 - r * r);
+                double dx = a * nz + c * nx, dz = -a * nx + c * nz;
+                if (dz <= 0) continue;
+                java.util.Arrays.fill(out, 0);
+                random.start(i, k, 1, 5);
+                t.gather(0, 0.02f, 1e-4f, (float) dx, (float) b, (float) dz, (float) c, random, out);
+                sum += out[3 * group + 1] / n / n;
+            }
+        return sum;
+    }
+}
