@@ -194,7 +194,7 @@ class LightStationTest extends WindowFixture {
         open();
         Platform.runLater(() -> window.take(hdr));
         until("it is the light", () -> bench.view().around().kind().equals("hdri"));
-        passes(1);
+        until("its light is shown", () -> bench.frameProperty().get() != null && bench.frameProperty().get().groups().contains("Surroundings"));
         double whole = bench.frameProperty().get().skyLux();
         r.interact(() -> ((javafx.scene.control.CheckBox) r.lookup("#hdri-sun-out").query()).setSelected(true));
         until("the sun is on its own", () -> bench.frameProperty().get().sunLux() > 100);

@@ -140,7 +140,7 @@ class ProofsTest extends WindowFixture {
         until("A's picture is there", () -> view.getImage() != null && view.getImage().getUrl() != null);
         var image = view.getImage();
         int frames = bench.frameProperty().get() == null ? 0 : bench.frameProperty().get().passes();
-        until("live passes went by", () -> bench.frameProperty().get() != null && bench.frameProperty().get().passes() > frames + 20);
+        until("live passes went by", () -> bench.frameProperty().get() != null && bench.frameProperty().get().passes() > frames + 8);
         assertTrue(image == view.getImage(), "read once");
         Node wipe = r.lookup(".wipe").query();
         double before = wipe.getBoundsInParent().getCenterX();

@@ -46,7 +46,8 @@ public final class CacheRounds {
         seed = settings.seed() ^ SEED;
         prompt = settings.prompt();
         // A scene's light does not get simpler with the picture's size, so small ones send relatively more.
-        all = (int) Math.clamp((long) (pixels * SHARE) + Math.min(SOME, 2 * pixels), LEAST, MOST);
+        long wanted = (long) (pixels * SHARE) + Math.min(SOME, 2 * pixels);
+        all = (int) Math.clamp(prompt ? wanted / 2 : wanted, LEAST, MOST);
         follow();
     }
 
