@@ -4,11 +4,13 @@ import bake.core.path.BounceSettings;
 import bake.core.solve.Caches;
 import bake.formats.project.Preset;
 import bake.studio.CacheStore;
+import bake.studio.Showing;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.UnaryOperator;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.VBox;
 
 /** How bounced light is computed, in plain words, and the caches that proofs have computed. */
@@ -26,6 +28,7 @@ final class BouncesCard extends VBox {
         prover.runningProperty().addListener((o, a, b) -> refresh());
         caches.keptProperty().addListener((o, a, b) -> refresh());
         caches.offerProperty().addListener((o, a, b) -> refresh());
+        caches.shownProperty().addListener((o, a, b) -> refresh());
         refresh();
     }
 
@@ -92,11 +95,24 @@ final class BouncesCard extends VBox {
             getChildren().add(Ui.note(String.format(Locale.ROOT, "Not used, %.1f MB: %s of other light (%s).", bytes / 1e6, other.size() == 1 ? "one file" : other.size() + " files", why)));
         }
         if (o == null && kept.isEmpty()) getChildren().add(Ui.note("After a proof its caches can be kept: the next view and the final begin with them."));
+        if (o != null) getChildren().add(Ui.row(show("caches-records", "Show records", "Where records lie (dots) and how far each reaches. Reddish: too narrow for records, traced. Dark grey: no record reaches.", Showing.RECORDS, o.caches().records() != null),
+                show("caches-cells", "Show cells", "The cells that a bounce of about a metre reads. Dark grey: such bounces are traced on.", Showing.CELLS, o.caches().cells() != null)));
         Button keep = Ui.button("caches-keep", "Keep the last proof's", "In the project's folder, for all views of this light", caches::keep, "small");
         Button clear = Ui.button("caches-clear", "Delete all kept", "Pictures compute their bounced light anew", caches::clear, "small");
         Ui.show(keep, o != null);
         Ui.show(clear, !kept.isEmpty());
         getChildren().add(Ui.row(keep, clear));
+    }
+
+    private ToggleButton show(String id, String text, String help, Showing what, boolean there) {
+        ToggleButton b = new ToggleButton(text);
+        b.setId(id);
+        b.getStyleClass().add("small");
+        b.setTooltip(Ui.tip(help));
+        b.setSelected(caches.shownProperty().get() == what);
+        b.setOnAction(e -> caches.shownProperty().set(b.isSelected() ? what : null));
+        Ui.show(b, there);
+        return b;
     }
 
     private static String counts(Caches c) {

@@ -6,6 +6,7 @@ import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.CacheStore;
 import bake.studio.RenderJob;
+import bake.studio.Showing;
 import java.io.IOException;
 import java.util.List;
 import java.util.concurrent.Executor;
@@ -21,11 +22,17 @@ public final class CacheHand {
     private final Executor background;
     private final ObjectProperty<List<CacheStore.Entry>> kept = new SimpleObjectProperty<>(List.of());
     private final ObjectProperty<Offer> offer = new SimpleObjectProperty<>();
+    private final ObjectProperty<Showing> shown = new SimpleObjectProperty<>();
     private boolean looking, again;
 
     CacheHand(Workbench bench, Executor background) {
         this.bench = bench;
         this.background = background;
+        shown.addListener((o, a, b) -> {
+            // A print that hangs on the easel would hide it.
+            if (b != null) bench.printAProperty().set(null);
+            bench.show();
+        });
         bench.projectProperty().addListener((o, a, b) -> look());
         bench.viewProperty().addListener((o, a, b) -> look());
     }
@@ -40,6 +47,16 @@ public final class CacheHand {
         return offer;
     }
 
+    /** What of the caches the easel shows on the Prove station: {@link Showing#RECORDS}, {@link Showing#CELLS} or null for none. */
+    public ObjectProperty<Showing> shownProperty() {
+        return shown;
+    }
+
+    /** The caches that can be shown: those of the last proof. */
+    Caches toShow() {
+        return offer.get() == null ? Caches.NONE : offer.get().caches;
+    }
+
     /** Caches to begin a proof with: those kept that fit. Not on the window's thread. */
     Caches toBegin(Project p, View v, Preset preset) throws IOException {
         return preset.firstBounce() == null && preset.laterBounces() == null ? Caches.NONE : CacheStore.of(bench.folder()).fitting(p, bench.folder(), v);
@@ -48,6 +65,7 @@ public final class CacheHand {
     /** A proof was made. */
     void made(Project project, View view, Caches c, RenderJob.Phases phases) {
         offer.set(c.empty() ? null : new Offer(project, view, c, phases));
+        if (offer.get() == null) shown.set(null);
     }
 
     /** Keeps what the last proof has cached. */
@@ -81,6 +99,7 @@ public final class CacheHand {
     private void look() {
         if (bench.folder() == null || bench.view() == null) {
             kept.set(List.of());
+            shown.set(null);
             offer.set(null);
             return;
         }

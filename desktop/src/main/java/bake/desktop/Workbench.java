@@ -65,7 +65,8 @@ public final class Workbench implements AutoCloseable {
     public Workbench(Executor ui) {
         showing.addListener((o, a, b) -> show());
         station.addListener((o, a, b) -> {
-            if ((a == Station.MODEL) != (b == Station.MODEL) && showing.get() != Showing.PICTURE || (a == Station.LIGHT || b == Station.LIGHT) && (lighting.luxProperty().get() || guides.shownProperty().get() != null)) show();
+            if ((a == Station.MODEL) != (b == Station.MODEL) && showing.get() != Showing.PICTURE || (a == Station.LIGHT || b == Station.LIGHT) && (lighting.luxProperty().get() || guides.shownProperty().get() != null)
+                    || (a == Station.PROVE || b == Station.PROVE) && prover().caches().shownProperty().get() != null) show();
         });
         this.ui = ui;
         prover = new Prover(this, background);
@@ -293,6 +294,7 @@ public final class Workbench implements AutoCloseable {
         if (live == null || view.get() == null) return;
         int[] s = pictureSize();
         live.guides(guides.toShow());
+        live.caches(prover.caches().toShow());
         live.show(project.get(), view.get(), s[0], s[1], shown());
     }
 
@@ -314,6 +316,7 @@ public final class Workbench implements AutoCloseable {
 
     private Showing shown() {
         if (station.get() == Station.MODEL) return showing.get();
+        if (station.get() == Station.PROVE && prover.caches().shownProperty().get() != null) return prover.caches().shownProperty().get();
         if (station.get() != Station.LIGHT) return Showing.PICTURE;
         return lighting.luxProperty().get() ? Showing.LUX : guides.shownProperty().get() != null ? guides.shownProperty().get() : Showing.PICTURE;
     }

@@ -91,6 +91,39 @@ class ProofsTest extends WindowFixture {
         until("a test", () -> p.get().name().equals("Quick"));
     }
 
+    /** Solvers are chosen on the card, what a proof has cached is shown on the easel and kept, the next proof begins with it, and all of it can be deleted. */
+    @Test
+    void bouncedLight(FxRobot r) {
+        open();
+        r.clickOn("#station-prove");
+        var p = bench.prover().presetProperty();
+        assertTrue(r.lookup("#caches-keep").tryQuery().isEmpty(), "path tracing caches nothing");
+        r.interact(() -> r.lookup("#first-irradiance-cache").queryAs(Button.class).fire());
+        r.interact(() -> r.lookup("#later-radiance-cache").queryAs(Button.class).fire());
+        r.interact(() -> r.lookup("#cached-surroundings").queryAs(CheckBox.class).fire());
+        assertEquals("irradiance cache", p.get().firstBounce());
+        assertEquals("radiance cache", p.get().laterBounces());
+        assertEquals(Boolean.TRUE, p.get().cachedSurroundings());
+        assertEquals(3, bench.prover().changes());
+        proof(r);
+        until("the proof's caches are offered", () -> bench.prover().caches().offerProperty().get() != null);
+        r.interact(() -> r.lookup("#caches-records").queryAs(javafx.scene.control.ToggleButton.class).fire());
+        until("records are on the easel", () -> bench.frameProperty().get() != null && bench.frameProperty().get().light().length == 0);
+        r.interact(() -> r.lookup("#caches-records").queryAs(javafx.scene.control.ToggleButton.class).fire());
+        until("the picture again", () -> bench.frameProperty().get() != null && bench.frameProperty().get().light().length > 0);
+        r.interact(() -> r.lookup("#caches-keep").queryAs(Button.class).fire());
+        until("two files are kept and fit", () -> bench.prover().caches().keptProperty().get().size() == 2 && bench.prover().caches().keptProperty().get().stream().allMatch(e -> e.fits()));
+        assertTrue(Files.isDirectory(dir.resolve("caches")));
+        r.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(7.0))));
+        until("they are of another light", () -> bench.prover().caches().keptProperty().get().stream().noneMatch(e -> e.fits()));
+        r.interact(() -> r.lookup("#caches-clear").queryAs(Button.class).fire());
+        until("they are gone", () -> bench.prover().caches().keptProperty().get().isEmpty());
+        r.interact(() -> r.lookup("#first-path-tracing").queryAs(Button.class).fire());
+        r.interact(() -> r.lookup("#later-none").queryAs(Button.class).fire());
+        assertEquals("none", p.get().laterBounces());
+        assertTrue(r.lookup("#cached-surroundings").tryQuery().isEmpty(), "what has no effect is not shown");
+    }
+
     /** A pause asked for before the job exists is kept, and a stop then still ends it. */
     @Test
     void pauseAtOnce(FxRobot r) {

@@ -12,6 +12,7 @@ import bake.core.scene.Camera;
 import bake.core.scene.Material;
 import bake.core.scene.Scene;
 import bake.core.path.BounceSettings;
+import bake.core.meters.CacheMap;
 import bake.core.meters.Diagram;
 import bake.core.meters.GuideMap;
 import bake.core.meters.Illuminance;
@@ -19,6 +20,7 @@ import bake.core.work.Passes;
 import bake.core.path.PathSettings;
 import bake.core.compiled.RenderScene;
 import bake.core.render.Renderer;
+import bake.core.solve.Caches;
 import bake.core.work.Workers;
 import bake.formats.project.Project;
 import bake.formats.project.View;
@@ -73,6 +75,7 @@ public final class LiveRender implements AutoCloseable {
     private volatile Shown last;
     private volatile Set<String> solo = Set.of();
     private volatile Guides guides;
+    private volatile Caches caches = Caches.NONE;
     /** Mixes light anew while passes go on. */
     private final Thread mixer = new Thread(this::mix, "levels");
     private boolean remix;
@@ -219,6 +222,7 @@ public final class LiveRender implements AutoCloseable {
         Passes renderer = switch (r.showing) {
             case PICTURE, CLAY -> new Renderer(scene, camera, SETTINGS, film, Region.all(w, h), workers);
             case SKY_GUIDE, LAMP_GUIDE -> map(r.showing, scene, camera, film);
+            case RECORDS, CELLS -> new CacheMap(scene, caches, r.showing == Showing.RECORDS, camera, film, workers);
             case LUX -> new Illuminance(scene, camera, 8, film, workers);
             case EDGES -> new Diagram(scene, Diagram.Kind.EDGES, camera, film, workers);
             case MATERIALS -> new Diagram(scene, Diagram.Kind.MATERIALS, camera, film, workers);
@@ -251,6 +255,11 @@ public final class LiveRender implements AutoCloseable {
         LightGuide one = g == null ? null : showing == Showing.SKY_GUIDE ? g.sky() : g.lamps();
         if (one == null || showing == Showing.SKY_GUIDE && one.ways() != Renderer.skyWays(scene)) one = LightGuide.nothing(1);
         return new GuideMap(scene, one, showing == Showing.SKY_GUIDE, camera, film, workers);
+    }
+
+    /** Sets the caches that are shown when caches are to be. */
+    public void caches(Caches c) {
+        caches = c;
     }
 
     /** Sets the guides that are shown when guides are to be. */

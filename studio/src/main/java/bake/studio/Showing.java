@@ -17,7 +17,9 @@ public enum Showing {
     /** Illuminance in false colours. */
     LUX,
     /** What is known of where the surroundings are seen, and of which lamps matter. */
-    SKY_GUIDE, LAMP_GUIDE;
+    SKY_GUIDE, LAMP_GUIDE,
+    /** Where records of irradiance lie and how far they reach, and the cells that bounces read. */
+    RECORDS, CELLS;
 
     /** Reflectance of clay: middle of what rooms have (common practice, no source). */
     private static final double CLAY_REFLECTANCE = 0.5;

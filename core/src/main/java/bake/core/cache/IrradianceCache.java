@@ -213,6 +213,29 @@ public final class IrradianceCache {
         return sum < COVERED ? Known.LITTLE : Known.ENOUGH;
     }
 
+    /**
+     * The record that counts most at a place: its number, -1 where there is none, -2 where nothing is to be interpolated.
+     *
+     * @param out gets its weight, 0 to 1
+     */
+    public int nearest(float x, float y, float z, float nx, float ny, float nz, float[] out) {
+        int best = -1;
+        out[0] = 0;
+        for (int level = 0; level < CellGrid.LEVELS; level++) {
+            int s = slot(level, x, y, z);
+            if (s < 0) continue;
+            for (int k = starts[level][s]; k < starts[level][s + 1]; k++) {
+                int record = lists[level][k];
+                float w = weight(record * stride, x, y, z, nx, ny, nz);
+                if (w > 0 && data[record * stride + AVOID] > 0) return -2;
+                if (w <= out[0]) continue;
+                out[0] = w;
+                best = record;
+            }
+        }
+        return best;
+    }
+
     private float weight(int o, float x, float y, float z, float nx, float ny, float nz) {
         float dx = x - data[o], dy = y - data[o + 1], dz = z - data[o + 2], d2 = dx * dx + dy * dy + dz * dz, r = data[o + RADIUS];
         if (d2 >= r * r) return 0;

@@ -127,6 +127,24 @@ public final class RadianceCache {
         return true;
     }
 
+    /**
+     * A number for the cell that would be read at a place without moving it about; 0 where nothing is fit to be used.
+     *
+     * @param most widest cell that may be used, metres
+     */
+    public int cell(float x, float y, float z, float nx, float ny, float nz, float most) {
+        int coarsest = Math.min(CellGrid.level(most), CellGrid.COARSEST), facing = CellGrid.facing(nx, ny, nz);
+        CellTable t = tables[shard(facing)];
+        for (int level = Math.max(CellGrid.FINEST, coarsest - 4); level <= coarsest; level++) {
+            long key = CellGrid.key(level, facing, x, y, z);
+            int at = key < 0 ? -1 : t.find(key, CellGrid.hash(key));
+            if (at < 0) continue;
+            float n = t.values()[at + COUNT];
+            if (n >= ENOUGH && (level == CellGrid.FINEST || t.values()[at + NEAR_COUNT] <= NEAR * n)) return (int) CellGrid.hash(key) | 1;
+        }
+        return 0;
+    }
+
     /** Numbers that {@link #save} hands out for each cell, 4 bytes each: its key in two halves, and its values. */
     public int rowInts() {
         return 2 + stride;

@@ -16,7 +16,7 @@ import java.util.function.BooleanSupplier;
  */
 public final class RecordRounds {
     /** Grids from coarse to fine: pixels between their places, and the number of them across a picture that the first one has at least. */
-    private static final int FINEST = 2, ACROSS = 40, ROW = 8;
+    private static final int FINEST = 2, PROMPT = 4, ACROSS = 40, ROW = 8;
     /** Radii of records, in pixels; and at most, in metres. */
     private static final float LEAST_PIXELS = 2.5f, MOST_PIXELS = 60, LEAST = 0.01f, MOST = 2;
     private static final long SEED = 0x2b7e_1516_28ae_d2a6L;
@@ -29,6 +29,8 @@ public final class RecordRounds {
     private final Lens lens;
     private final long seed;
     private final int width, height;
+    /** Pixels between the places of the finest grid: a picture that must be prompt traces what lies between. */
+    private final int finest;
     private int stride;
 
     public RecordRounds(IrradianceCache cache, Lens lens, PathSettings settings, int width, int height, PathTracer[] tracers, PathSampler[] samplers, float[][] paths, float[][] rays) {
@@ -43,7 +45,8 @@ public final class RecordRounds {
         seed = settings.seed() ^ SEED;
         gathers = new HemisphereGather[tracers.length];
         for (int i = 0; i < gathers.length; i++) gathers[i] = new HemisphereGather(tracers[i], settings.bounced().gatherRays(), settings.bounced().cachedSurroundings());
-        stride = FINEST;
+        finest = settings.prompt() ? PROMPT : FINEST;
+        stride = finest;
         while (2 * stride * ACROSS <= width) stride *= 2;
     }
 
@@ -53,9 +56,9 @@ public final class RecordRounds {
 
     /** Holds up to some number of the rounds that are left; returns false when it was stopped in one of them, which then is forgotten. */
     public boolean before(int most, Workers workers, BooleanSupplier stop, Watch watch) {
-        for (int k = 0; k < most && stride >= FINEST; k++, stride /= 2) {
+        for (int k = 0; k < most && stride >= finest; k++, stride /= 2) {
             if (!round(workers, stop)) return false;
-            watch.prepared(Math.min(1, 0.5 / stride * FINEST + 0.5));
+            watch.prepared(Math.min(1, 0.5 / stride * finest + 0.5));
         }
         for (PathTracer t : tracers) t.cached().follow(cache);
         return true;

@@ -34,7 +34,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** Solvers of bounced light against closed forms and against path tracing; caches that leak nothing and depend on no thread. */
 class CachedBouncesTest {
-    private static final int W = 48, H = 36, SEEDS = 6;
+    private static final int W = 48, H = 36, SEEDS = 4;
 
     private static PathSettings settings(First first, Later later) {
         return new PathSettings(64, 0, 3).withBounced(new BounceSettings(first, later));
