@@ -59,7 +59,8 @@ public final class CacheHand {
 
     /** Caches to begin a proof with: those kept that fit. Not on the window's thread. */
     Caches toBegin(Project p, View v, Preset preset) throws IOException {
-        return preset.firstBounce() == null && preset.laterBounces() == null ? Caches.NONE : CacheStore.of(bench.folder()).fitting(p, bench.folder(), v);
+        CacheStore store = CacheStore.of(bench.folder(), preset);
+        return store == null ? Caches.NONE : store.fitting(p, bench.folder(), v);
     }
 
     /** A proof was made. */

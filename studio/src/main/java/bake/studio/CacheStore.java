@@ -2,6 +2,7 @@ package bake.studio;
 
 import bake.core.solve.Caches;
 import bake.formats.light.CacheFile;
+import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import java.io.IOException;
@@ -98,6 +99,11 @@ public final class CacheStore {
             }
         }
         return out;
+    }
+
+    /** The store that pictures of a preset begin with in a project; null for presets that trace everything. */
+    public static CacheStore of(Path projectFolder, Preset preset) {
+        return preset.firstBounce() == null && preset.laterBounces() == null ? null : of(projectFolder);
     }
 
     /** Keeps what a picture of a view has cached, in place of what there was of the same light. */

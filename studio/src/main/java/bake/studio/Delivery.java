@@ -1,6 +1,7 @@
 package bake.studio;
 
 import bake.core.compiled.RenderScene;
+import bake.core.solve.Caches;
 import bake.core.work.Workers;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
@@ -89,8 +90,11 @@ public final class Delivery {
     }
 
     private void whole(RenderScene scene, RenderJob.Order order, Project project, Item i, Listener listener) throws IOException {
-        RenderJob job = new RenderJob(scene, order, workers).guidedBy(new GuideStore(folder).fitting(project, i.view()));
-        job.keepIn(new Checkpoint(Checkpoint.beside(i.file()), Checkpoint.identity(project, folder, i.view(), order),
+        // What tests have cached serves the final, which goes on filling it.
+        CacheStore store = CacheStore.of(folder, i.preset());
+        Caches caches = store == null ? Caches.NONE : store.fitting(project, folder, i.view());
+        RenderJob job = new RenderJob(scene, order, workers).guidedBy(new GuideStore(folder).fitting(project, i.view())).with(caches);
+        job.keepIn(new Checkpoint(Checkpoint.beside(i.file()), Checkpoint.identity(project, folder, i.view(), order, store),
                 e -> listener.warned(i, "the unfinished picture could not be kept: " + e.getMessage())));
         current = job;
         if (stopped) job.stop();

@@ -124,11 +124,7 @@ public final class RenderJob {
         return new BounceSettings(BounceSettings.First.of(p.firstBounce()), BounceSettings.Later.of(p.laterBounces()), Boolean.TRUE.equals(p.cachedSurroundings()), rays);
     }
 
-    /**
-     * Begins with caches of another picture, which may go on to be filled; to be said before {@link #run}.
-     *
-     * @throws IllegalArgumentException when they are of a scene with other source groups
-     */
+    /** Begins with caches of another picture, which go on to be filled; to be said before {@link #run}. Those of other source groups are left alone. */
     public RenderJob with(Caches c) {
         renderer.begin(c);
         return this;

@@ -97,6 +97,18 @@ class CacheStoreTest {
         return store.list(p, dir, v).getFirst().changed();
     }
 
+    /** A backdrop that is kept apart is one more source group, though it lights nothing: such a picture fills its own. */
+    @Test
+    void otherSourceGroupsAreLeftAlone() throws IOException {
+        Project p = project();
+        View v = p.views().getFirst(), apart = v.withAround(v.around().with("apart", true));
+        CacheStore store = CacheStore.of(dir);
+        store.keep(p, dir, v, render(p, v, Caches.NONE).caches());
+        Caches kept = store.fitting(p, dir, apart);
+        assertFalse(kept.empty(), "the light is the same");
+        assertNotEquals(kept.records().channels(), render(p, apart, kept).caches().records().channels());
+    }
+
     @Test
     void damagedOnesAreAsGoodAsNone() throws IOException {
         Project p = project();

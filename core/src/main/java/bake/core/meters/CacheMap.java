@@ -33,7 +33,9 @@ public final class CacheMap extends SurfaceMap {
     void colour(int worker, Ray ray, SurfacePoint s, float[] out) {
         s.load(scene.geometry(), scene.surfaces(), ray);
         float facing = Math.abs(s.nx * ray.dx + s.ny * ray.dy + s.nz * ray.dz), shade = 0.6f + 0.4f * facing;
-        if (records) record(s, shade, weights[worker], out);
+        // Panes are passed, so nothing is cached on them.
+        if (scene.surfaces().isPane(s.material)) tone(0, shade, out);
+        else if (records) record(s, shade, weights[worker], out);
         else tone(caches.cells() == null ? 0 : caches.cells().cell(s.px, s.py, s.pz, s.gx, s.gy, s.gz, BOUNCE), shade, out);
     }
 
@@ -47,6 +49,6 @@ public final class CacheMap extends SurfaceMap {
     }
 
     private static void tone(int number, float shade, float[] out) {
-        for (int c = 0; c < 3; c++) out[c] = number == 0 ? UNKNOWN * shade : shade * (0.5f + 0.4f * (number >>> 8 * c & 255) / 255f);
+        for (int c = 0; c < 3; c++) out[c] = number == 0 ? UNKNOWN * shade : shade * (0.58f + 0.26f * (number >>> 8 * c & 255) / 255f);
     }
 }

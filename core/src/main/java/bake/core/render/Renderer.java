@@ -95,15 +95,12 @@ public final class Renderer implements Passes {
 
     /**
      * Begins with what another picture of the scene has cached, before the first pass, and adds to it. What there is may be used or not, part by part:
-     * a cache that this picture's solvers do not read is left alone.
-     *
-     * @throws IllegalArgumentException when it is of a scene with other source groups
+     * a cache that this picture's solvers do not read is left alone, and so is one of a scene with other source groups (a backdrop apart is one more).
      */
     public void begin(Caches c) {
         int n = tracers[0].channels();
-        if (c.cells() != null && c.cells().channels() != n || c.records() != null && c.records().channels() != n) throw new IllegalArgumentException("the caches are of other source groups");
-        if (caches != null && c.cells() != null) caches.begin(c.cells());
-        if (records != null && c.records() != null) records.begin(c.records());
+        if (caches != null && c.cells() != null && c.cells().channels() == n) caches.begin(c.cells());
+        if (records != null && c.records() != null && c.records().channels() == n) records.begin(c.records());
     }
 
     /** What was cached so far. To be asked between passes. */
