@@ -43,9 +43,13 @@ public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, bo
         this(bounces, kinds, clamp, seed, guided, true, false, filter, BounceSettings.TRACED);
     }
 
-    /** Whether bounces are exchanged, all settings considered. */
-    public boolean exchanges() {
-        return exchange && !bounced.cached() && Math.min(kinds.diffuse, Math.min(kinds.mirrored, kinds.refracted)) >= bounces;
+    /**
+     * Whether bounces are exchanged, all settings considered.
+     *
+     * @param known whether any cache that is wished for has been filled
+     */
+    public boolean exchanges(boolean known) {
+        return exchange && !(known && bounced.cached()) && Math.min(kinds.diffuse, Math.min(kinds.mirrored, kinds.refracted)) >= bounces;
     }
 
     public PathSettings withSeed(long s) {

@@ -58,6 +58,8 @@ public final class Renderer implements Passes {
     private final RecordRounds records;
     /** The last pass before which rounds were held, -1 for none. */
     private int prepared = -1;
+    /** Whether it began with caches of another picture. */
+    private boolean begun;
 
     public Renderer(RenderScene scene, Camera camera, PathSettings settings, Film film, Region region, Workers workers) {
         this.film = film;
@@ -99,6 +101,7 @@ public final class Renderer implements Passes {
      */
     public void begin(Caches c) {
         int n = tracers[0].channels();
+        begun = true;
         if (caches != null && c.cells() != null && c.cells().channels() == n) caches.begin(c.cells());
         if (records != null && c.records() != null && c.records().channels() == n) records.begin(c.records());
     }
@@ -213,7 +216,8 @@ public final class Renderer implements Passes {
     }
 
     private boolean exchanges() {
-        return settings.exchanges() && (training == null || training.exchangePays());
+        // A prompt picture begins before anything is cached.
+        return settings.exchanges(!settings.prompt() || prepared > 0 || begun) && (training == null || training.exchangePays());
     }
 
     private void path(int worker, int number, PathHead head) {

@@ -180,9 +180,9 @@ class PathExchangeTest {
     /** Where a limit for one kind of bounce may end paths, nobody uses those of others. */
     @Test
     void limitsByKindKeepPathsApart() {
-        assertTrue(PLAIN.withExchange(true).exchanges());
+        assertTrue(PLAIN.withExchange(true).exchanges(true));
         var few = new PathSettings(6, new PathSettings.Kinds(2, 1000, 1000), 0, 1, true, PixelFilter.TENT);
-        assertTrue(!few.exchanges());
-        assertTrue(new PathSettings(6, new PathSettings.Kinds(6, 6, 6), 0, 1, true, PixelFilter.TENT).exchanges());
+        assertTrue(!few.exchanges(true));
+        assertTrue(new PathSettings(6, new PathSettings.Kinds(6, 6, 6), 0, 1, true, PixelFilter.TENT).exchanges(true));
     }
 }
