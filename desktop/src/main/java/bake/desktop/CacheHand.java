@@ -8,6 +8,7 @@ import bake.studio.CacheStore;
 import bake.studio.RenderJob;
 import bake.studio.Showing;
 import java.io.IOException;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Executor;
 import javafx.beans.property.ObjectProperty;
@@ -16,7 +17,7 @@ import javafx.beans.property.SimpleObjectProperty;
 /** The caches of bounced light: what the last proof has computed, and what is kept of it for later pictures of the same light. Holds no control. */
 public final class CacheHand {
     /** What a proof has cached, with what it was made from and where its time went. */
-    record Offer(Project project, View view, Caches caches, RenderJob.Phases phases) {}
+    record Offer(Path folder, Project project, View view, Caches caches, RenderJob.Phases phases) {}
 
     private final Workbench bench;
     private final Executor background;
@@ -65,15 +66,14 @@ public final class CacheHand {
 
     /** A proof was made. */
     void made(Project project, View view, Caches c, RenderJob.Phases phases) {
-        offer.set(c.empty() ? null : new Offer(project, view, c, phases));
+        offer.set(c.empty() ? null : new Offer(bench.folder(), project, view, c, phases));
         if (offer.get() == null) shown.set(null);
     }
 
     /** Keeps what the last proof has cached. */
     public void keep() {
         Offer o = offer.get();
-        var folder = bench.folder();
-        if (o != null && folder != null) work(() -> CacheStore.of(folder).keep(o.project, folder, o.view, o.caches));
+        if (o != null) work(() -> CacheStore.of(o.folder).keep(o.project, o.folder, o.view, o.caches));
     }
 
     /** Deletes all that is kept. */
@@ -98,10 +98,13 @@ public final class CacheHand {
     }
 
     private void look() {
-        if (bench.folder() == null || bench.view() == null) {
-            kept.set(List.of());
+        // What another project's proofs have cached went with it.
+        if (offer.get() != null && !offer.get().folder.equals(bench.folder())) {
             shown.set(null);
             offer.set(null);
+        }
+        if (bench.folder() == null || bench.view() == null) {
+            kept.set(List.of());
             return;
         }
         if (looking) {

@@ -59,7 +59,8 @@ public final class CacheStore {
 
     /** The same, each compared with a project and a view of it. */
     public List<Entry> list(Project p, Path projectFolder, View v) throws IOException {
-        return list(Fingerprint.of(p, projectFolder, v));
+        // Naming what is there takes a walk over the model's files; without caches nobody asks.
+        return Files.isDirectory(folder) ? list(Fingerprint.of(p, projectFolder, v)) : List.of();
     }
 
     private List<Entry> list(Fingerprint now) throws IOException {

@@ -8,7 +8,7 @@ import java.util.function.Consumer;
  * Dahm and Binder 2014, "Path Space Filtering") at a size that is chosen by how many samples there are and by how near other surfaces are.
  *
  * <p>A cell larger than the finest may not be used where much of what lies around its samples is nearer than its size: there walls may cross it, and
- * light changes within it. Read by all threads at once; {@link #merge} and {@link #prepare} only between rounds.
+ * light changes within it. Read by all threads at once; {@link #merge} only between rounds.
  */
 public final class RadianceCache {
     /** Parts that are merged apart from each other, whatever the number of threads. */

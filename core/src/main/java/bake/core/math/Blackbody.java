@@ -4,7 +4,7 @@ package bake.core.math;
  * Colour of a Planckian radiator.
  *
  * <p>Planck's law integrated against the CIE 1931 2 degree observer, tabulated every 10 nm (CIE 15, table T.4; the numbers from memory). Spectra as
- * smooth as these lose less than 0.0003 in x and y by the coarse steps.
+ * smooth as these lose less than 0.0005 in x and y by the coarse steps.
  */
 public final class Blackbody {
     /** Colour matching functions from 380 to 770 nm. */
