@@ -255,7 +255,7 @@ public final class Scatter {
 
     /**
      * Radiance towards the view of the body, and of gloss that is folded into it, for an irradiance of pi from everywhere: three colours for light from
-     * the view's side and three for light from the other. Of uniform light this is exact but for a coat over gloss, where it is within 2 %.
+     * the view's side and three for light from the other. Of even light this is exact without coat and fuzz, which are taken to dim what lies below on the way out alone.
      *
      * @param folded whether gloss is to count at all
      */

@@ -135,4 +135,35 @@ class ScatterTest {
         assertEquals(0.04, Fresnel.dielectric(1, 1.5f), 1e-6);
         assertEquals(1, Fresnel.dielectric(0.2f, 1 / 1.5f), 0, "total inner reflection");
     }
+
+    /**
+     * What caches make of a surface: its albedo is what it scatters of light from everywhere, and its weights of that light add up to one, whether gloss is
+     * folded into the body, left to be traced or there is none.
+     */
+    @org.junit.jupiter.params.ParameterizedTest
+    @org.junit.jupiter.params.provider.CsvSource({"0.6, 0.3", "0.6, 1", "0.8, 0.6", "1, 0.6"})
+    void albedoAndWeightsOfEvenLight(double roughness, double cos) {
+        SurfacePoint p = point(0, roughness, 0, 0);
+        Scatter s = new Scatter();
+        float[] o = direction(cos, 0.3), albedo = new float[6], w = new float[3];
+        s.begin(p, o[0], o[1], o[2]);
+        int n = 256;
+        double all = 0, matt = 0, folded = 0;
+        for (int i = 0; i < n; i++)
+            for (int j = 0; j < 2 * n; j++) {
+                double z = (i + 0.5) / n, cell = 2 * Math.PI / (2.0 * n * n);
+                float[] d = direction(z, Math.PI * (j + 0.5) / n);
+                s.eval(d[0], d[1], d[2]);
+                all += s.r * cell;
+                s.matt(d[0], d[1], d[2], w);
+                matt += w[0] * cell;
+                s.lambert(d[0], d[1], d[2], true, w);
+                folded += w[0] * cell;
+            }
+        s.albedo(true, albedo);
+        assertEquals(all, albedo[0], 0.01 * all, "with gloss");
+        s.albedo(false, albedo);
+        assertEquals(matt, albedo[0], 0.01 * matt, "the body alone");
+        assertEquals(1, folded, 0.01);
+    }
 }
