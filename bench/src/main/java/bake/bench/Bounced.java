@@ -50,7 +50,7 @@ public final class Bounced {
             case "traced" -> p;
             case "plain" -> p.withExchange(false);
             case "later" -> p.withBounced(new BounceSettings(BounceSettings.First.PATH_TRACING, BounceSettings.Later.RADIANCE_CACHE));
-            case "sky" -> p.withBounced(new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE, true, Integer.getInteger("rays", 288)));
+            case "sky" -> p.withBounced(new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE, true, Integer.getInteger("rays", 288), Double.parseDouble(System.getProperty("near", "0"))));
             case "both" -> p.withBounced(new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE));
             default -> throw new IllegalArgumentException("no way " + way);
         };

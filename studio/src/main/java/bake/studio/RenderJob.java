@@ -121,7 +121,7 @@ public final class RenderJob {
 
     private static BounceSettings bounced(Preset p) {
         int rays = p.gatherRays() != null ? p.gatherRays() : BounceSettings.gatherRays(p.noiseAim() > 0 ? p.noiseAim() : 5);
-        return new BounceSettings(BounceSettings.First.of(p.firstBounce()), BounceSettings.Later.of(p.laterBounces()), Boolean.TRUE.equals(p.cachedSurroundings()), rays);
+        return new BounceSettings(BounceSettings.First.of(p.firstBounce()), BounceSettings.Later.of(p.laterBounces()), Boolean.TRUE.equals(p.cachedSurroundings()), rays, 0);
     }
 
     /** Begins with caches of another picture, which go on to be filled; to be said before {@link #run}. Those of other source groups are left alone. */

@@ -9,14 +9,23 @@ import java.util.function.Consumer;
  * edge (Tabellion and Lamorlette 2004, section 4.2). A radius is no more than those of its neighbours and the way to them (Krivanek, Bouatouch, Pattanaik
  * and Zara 2006, "Making Radiance and Irradiance Caching Practical", section 4: neighbour clamping).
  *
+ * <p>In narrow places, or everywhere by choice, irradiance is split into what comes from near and from far (Arikan, Forsyth and O'Brien 2005, "Fast and
+ * Detailed Approximate Global Illumination by Irradiance Decomposition"): records hold what is far, which changes slowly, and what is near is left to rays.
+ *
  * <p>Read by all threads at once; {@link #merge} only between rounds.
  */
 public final class IrradianceCache {
-    static final int NORMAL = 3, RADIUS = 6, AVOID = 7, ROTATION = 8, TRANSLATION = 11, LIGHT = 14;
+    static final int NORMAL = 3, RADIUS = 6, KIND = 7, ROTATION = 8, TRANSLATION = 11, LIGHT = 14;
+    /** Kinds of records: irradiance; a mark that nothing is to be interpolated there; irradiance from beyond the near field alone. */
+    static final float WHOLE = 0, MARK = 1, FAR = 2;
+    /** In the place of gradients, what a far record has: how near the near field ends, and the share of irradiance's directions that are open up to there. */
+    static final int NEAR = ROTATION, OPEN = ROTATION + 1;
     /** One minus the cosine between normals from which on a record does not count: 32 degrees. */
     private static final float TURN = 0.15f;
-    /** How far in front of a place a record may lie, in its radius. */
-    private static final float FRONT = 0.05f;
+    /** How far in front of a place a record may lie, in its radius; what is far looks much alike from a little in front. */
+    private static final float FRONT = 0.05f, FAR_FRONT = 0.25f;
+    /** Openness below which nothing can be said of what is far. */
+    private static final float SHUT = 0.02f;
     /** Weight of all records together from which on a place counts as covered. */
     private static final float COVERED = 0.6f, TRUSTED = 0.1f;
     /** Bounds of what gradients make of a record. */
@@ -87,7 +96,7 @@ public final class IrradianceCache {
         for (int i = LIGHT; i < row.length; i++) if (row[i] < 0) throw new IllegalArgumentException("light that cannot be");
         double n = Math.sqrt(row[NORMAL] * row[NORMAL] + row[NORMAL + 1] * row[NORMAL + 1] + row[NORMAL + 2] * row[NORMAL + 2]);
         boolean placed = Math.abs(row[0]) < 1e6f && Math.abs(row[1]) < 1e6f && Math.abs(row[2]) < 1e6f;
-        if (!(row[RADIUS] > 1e-4f && row[RADIUS] < 16) || !placed || Math.abs(n - 1) > 0.01 || row[AVOID] != 0 && row[AVOID] != 1) throw new IllegalArgumentException("a record that cannot be");
+        if (!(row[RADIUS] > 1e-4f && row[RADIUS] < 16) || !placed || Math.abs(n - 1) > 0.01 || !(row[KIND] == WHOLE || row[KIND] == MARK || row[KIND] == FAR && row[NEAR] > 0 && row[OPEN] >= 0 && row[OPEN] <= 1)) throw new IllegalArgumentException("a record that cannot be");
     }
 
     /** Adds the records of a round, chunk by chunk; chunks not made are null. */
@@ -110,13 +119,13 @@ public final class IrradianceCache {
         for (int i = 0; i < count; i++) radius[i] = data[i * stride + RADIUS];
         for (int i = 0; i < count; i++) {
             int o = i * stride;
-            if (data[o + AVOID] > 0) continue;
+            if (data[o + KIND] == MARK) continue;
             for (int level = 0; level < CellGrid.LEVELS; level++) {
                 int s = slot(level, data[o], data[o + 1], data[o + 2]);
                 if (s < 0) continue;
                 for (int k = starts[level][s]; k < starts[level][s + 1]; k++) {
                     int j = lists[level][k], q = j * stride;
-                    if (j == i || i < before && j < before || data[q + AVOID] > 0 || facing(q, data[o + NORMAL], data[o + NORMAL + 1], data[o + NORMAL + 2]) < 1 - TURN) continue;
+                    if (j == i || i < before && j < before || data[q + KIND] != data[o + KIND] || facing(q, data[o + NORMAL], data[o + NORMAL + 1], data[o + NORMAL + 2]) < 1 - TURN) continue;
                     float d = distance(q, data[o], data[o + 1], data[o + 2]);
                     radius[i] = Math.min(radius[i], data[q + RADIUS] + d);
                     radius[j] = Math.min(radius[j], data[o + RADIUS] + d);
@@ -186,7 +195,7 @@ public final class IrradianceCache {
     }
 
     /** What is known of a place. */
-    public enum Known { NOTHING, LITTLE, ENOUGH, AVOID }
+    public enum Known { NOTHING, LITTLE, ENOUGH, NARROW }
 
     /**
      * Interpolates at a place.
@@ -203,7 +212,8 @@ public final class IrradianceCache {
                 int o = lists[level][k] * stride;
                 float w = weight(o, x, y, z, nx, ny, nz);
                 if (!(w > 0)) continue;
-                if (data[o + AVOID] > 0) return Known.AVOID;
+                if (data[o + KIND] == FAR) continue;
+                if (data[o + KIND] == MARK) return Known.NARROW;
                 sum += w;
                 if (out != null) add(o, w, x, y, z, nx, ny, nz, out);
             }
@@ -211,6 +221,36 @@ public final class IrradianceCache {
         if (!(sum > TRUSTED)) return Known.NOTHING;
         if (out != null) for (int c = 0; c < channels; c++) out[c] /= sum;
         return sum < COVERED ? Known.LITTLE : Known.ENOUGH;
+    }
+
+    /**
+     * Interpolates what is far from a place.
+     *
+     * @param near where the near field ends, metres; records made for another distance do not count
+     * @param out gets the mean radiance from beyond it by source group, cd/m2, or zero where nothing of it is seen; null only to ask
+     * @return whether anything is known
+     */
+    public boolean far(float near, float x, float y, float z, float nx, float ny, float nz, float[] out) {
+        if (out != null) Arrays.fill(out, 0, channels, 0);
+        float sum = 0, open = 0;
+        for (int level = 0; level < CellGrid.LEVELS; level++) {
+            int s = slot(level, x, y, z);
+            if (s < 0) continue;
+            for (int k = starts[level][s]; k < starts[level][s + 1]; k++) {
+                int o = lists[level][k] * stride;
+                if (data[o + KIND] != FAR || data[o + NEAR] != near) continue;
+                float w = weight(o, x, y, z, nx, ny, nz);
+                if (!(w > 0)) continue;
+                sum += w;
+                open += w * data[o + OPEN];
+                if (out != null) for (int c = 0; c < channels; c++) out[c] += w * data[o + LIGHT + c];
+            }
+        }
+        if (!(sum > TRUSTED)) return false;
+        if (out == null) return sum > COVERED;
+        if (open < SHUT * sum) return false;
+        for (int c = 0; c < channels; c++) out[c] /= open;
+        return true;
     }
 
     /**
@@ -227,7 +267,7 @@ public final class IrradianceCache {
             for (int k = starts[level][s]; k < starts[level][s + 1]; k++) {
                 int record = lists[level][k];
                 float w = weight(record * stride, x, y, z, nx, ny, nz);
-                if (w > 0 && data[record * stride + AVOID] > 0) return -2;
+                if (w > 0 && data[record * stride + KIND] == MARK) return -2;
                 if (w <= out[0]) continue;
                 out[0] = w;
                 best = record;
@@ -242,7 +282,7 @@ public final class IrradianceCache {
         float turn = 1 - facing(o, nx, ny, nz);
         if (turn >= TURN) return 0;
         float px = nx + data[o + NORMAL], py = ny + data[o + NORMAL + 1], pz = nz + data[o + NORMAL + 2];
-        if (Math.abs(dx * px + dy * py + dz * pz) > 4 * FRONT * r + 1e-6f) return 0;
+        if (Math.abs(dx * px + dy * py + dz * pz) > 4 * (data[o + KIND] == FAR ? FAR_FRONT : FRONT) * r + 1e-6f) return 0;
         return 1 - Math.max((float) Math.sqrt(d2) / r, (float) Math.sqrt(Math.max(0, turn) / TURN));
     }
 

@@ -10,7 +10,7 @@ import java.util.function.Consumer;
  * <p>A cell larger than the finest may not be used where much of what lies around its samples is nearer than its size: there walls may cross it, and
  * light changes within it. Read by all threads at once; {@link #merge} only between rounds.
  */
-public final class RadianceCache {
+public final class RadianceCache implements MattLight {
     /** Parts that are merged apart from each other, whatever the number of threads. */
     public static final int SHARDS = 16;
     /** Samples below which a cell is not used. */
@@ -93,14 +93,8 @@ public final class RadianceCache {
         }
     }
 
-    /**
-     * Reads the cache at a place, moved about by up to half a cell so that no cell's edges show.
-     *
-     * @param most widest cell that may be used, metres
-     * @param u with {@code v}, random numbers in [0, 1)
-     * @param out gets irradiance over pi by source group, cd/m2, when true is returned
-     * @return whether there is anything fit to be used
-     */
+    /** {@inheritDoc} The place is moved about by up to half a cell, so that no cell's edges show. */
+    @Override
     public boolean read(float x, float y, float z, float nx, float ny, float nz, float most, float u, float v, float[] out) {
         int coarsest = Math.min(CellGrid.level(most), CellGrid.COARSEST), facing = CellGrid.facing(nx, ny, nz), found = -1;
         CellTable t = tables[shard(facing)];

@@ -24,17 +24,34 @@ public final class RecordSamples {
     public void add(float x, float y, float z, float nx, float ny, float nz, float radius, float[] gradients, float[] light) {
         int o = row();
         place(o, x, y, z, nx, ny, nz, radius);
-        data[o + IrradianceCache.AVOID] = 0;
+        data[o + IrradianceCache.KIND] = IrradianceCache.WHOLE;
         System.arraycopy(gradients, 0, data, o + IrradianceCache.ROTATION, 6);
         System.arraycopy(light, 0, data, o + IrradianceCache.LIGHT, stride - IrradianceCache.LIGHT);
     }
 
     /** Adds a mark that around a place nothing is to be interpolated. */
-    public void avoid(float x, float y, float z, float nx, float ny, float nz, float radius) {
+    public void mark(float x, float y, float z, float nx, float ny, float nz, float radius) {
         int o = row();
         place(o, x, y, z, nx, ny, nz, radius);
         Arrays.fill(data, o + IrradianceCache.ROTATION, o + stride, 0);
-        data[o + IrradianceCache.AVOID] = 1;
+        data[o + IrradianceCache.KIND] = IrradianceCache.MARK;
+    }
+
+    /**
+     * Adds a record of what is far.
+     *
+     * @param near where the near field ends, metres
+     * @param open share of irradiance's directions that are open up to there, 0 to 1
+     * @param light irradiance over pi from beyond it by source group, cd/m2
+     */
+    public void far(float x, float y, float z, float nx, float ny, float nz, float radius, float near, float open, float[] light) {
+        int o = row();
+        place(o, x, y, z, nx, ny, nz, radius);
+        Arrays.fill(data, o + IrradianceCache.ROTATION, o + IrradianceCache.LIGHT, 0);
+        data[o + IrradianceCache.KIND] = IrradianceCache.FAR;
+        data[o + IrradianceCache.NEAR] = near;
+        data[o + IrradianceCache.OPEN] = open;
+        System.arraycopy(light, 0, data, o + IrradianceCache.LIGHT, stride - IrradianceCache.LIGHT);
     }
 
     private int row() {

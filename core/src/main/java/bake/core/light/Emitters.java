@@ -1,6 +1,8 @@
 package bake.core.light;
 
 import bake.core.geometry.Geometry;
+import bake.core.math.Distribution;
+import bake.core.math.PathSampler;
 import bake.core.scene.Lamp;
 import bake.core.surface.SurfaceTable;
 import java.util.List;
@@ -19,6 +21,8 @@ public final class Emitters {
     private final GlowTable glow;
     private final int[] group;
     private final LightTree tree;
+    /** Choice of emitters by what they give in all. */
+    private final Distribution powers;
     /** Whether emitters are chosen by their power alone: what the choice by place is measured against. */
     private final boolean byPower;
 
@@ -38,6 +42,9 @@ public final class Emitters {
         count = lamps + glow.count();
         group = new int[count];
         for (int i = 0; i < count; i++) group[i] = i < lamps ? groupOf[i] : glowGroup;
+        float[] all = new float[count];
+        for (int i = 0; i < count; i++) all[i] = power(i);
+        powers = count > 0 ? new Distribution(all) : null;
         tree = count > FEW && !byPower ? new LightTree(this) : null;
     }
 
@@ -112,6 +119,20 @@ public final class Emitters {
         return lampTable.sample(i, px, py, pz, out.chance, u1, u2, out);
     }
 
+    /** Sum of what all could give, cd. */
+    double emitted() {
+        return powers == null ? 0 : powers.total();
+    }
+
+    /** Chooses a ray on which light leaves an emitter; this was chosen to be done with some chance. */
+    boolean emit(PathSampler random, float chance, Emission out) {
+        if (powers == null || !(powers.total() > 0)) return false;
+        int i = powers.sample(random.next1());
+        float p = chance * powers.probability(i);
+        out.group = group[i];
+        return i < lamps ? lampTable.emit(i, p, random, out) : glow.emit(i - lamps, p, random, out);
+    }
+
     private int choose(float px, float py, float pz, float choose, LightSample out) {
         if (out.weights.length < count) out.weights = new float[count];
         float sum = 0;
@@ -143,7 +164,7 @@ public final class Emitters {
     public float pdfGlow(int item, int prim, float px, float py, float pz, float distance, float cos, LightSample scratch, float[] worth, int o) {
         int number = glow.number(item, prim);
         if (number < 0 || cos <= 0) return 0;
-        return chance(lamps + glow.cluster(number), px, py, pz, scratch, worth, o) * glow.pdf(number, distance, cos);
+        return chance(lamps + glow.cluster(number), px, py, pz, scratch, worth, o) * glow.pdf(number, px, py, pz, distance, cos, scratch.triangle);
     }
 
     /** Luminance of a lamp's body met by a ray along (dx, dy, dz) into out; false from an unlit side. */

@@ -1,6 +1,7 @@
 package bake.core.light;
 
 import bake.core.math.Angles;
+import bake.core.math.PathSampler;
 import bake.core.scene.Lamp;
 import bake.core.scene.PhotometricWeb;
 import java.util.List;
@@ -172,6 +173,67 @@ final class LampTable {
         s.pdf = p;
         s.point = true;
         return k > 0 && k < Float.POSITIVE_INFINITY;
+    }
+
+    /** Chooses a ray on which light leaves lamp {@code i}, which was chosen with chance {@code p}. */
+    boolean emit(int i, float p, PathSampler random, Emission e) {
+        int o = STRIDE * i, f = o + FRAME;
+        random.next2();
+        float u = random.u, v = random.v, phi = 2 * PI * v, ax = data[f + 2], ay = data[f + 6], az = data[f + 10];
+        switch (kind[i]) {
+            case POINT, SPOT, WEB -> emitPoint(i, p, u, v, random, e);
+            case SPHERE -> {
+                float c = 1 - 2 * u, s = (float) Math.sqrt(Math.max(0, 1 - c * c)), rad = data[o + HALF_W] * 1.0001f, nx = s * (float) Math.cos(phi), ny = s * (float) Math.sin(phi);
+                e.from(data[o] + rad * nx, data[o + 1] + rad * ny, data[o + 2] + rad * c, nx, ny, c, 4 * PI * PI * data[o + HALF_W] * data[o + HALF_W] / p, random);
+            }
+            case TUBE -> {
+                // Its axis is the frame's first one.
+                float h = (2 * u - 1) * data[o + HALF_H], c = (float) Math.cos(phi), s = (float) Math.sin(phi), rad = data[o + HALF_W], nx = c * data[f + 1] + s * ax, ny = c * data[f + 5] + s * ay, nz = c * data[f + 9] + s * az;
+                e.from(data[o] + h * data[f] + 1.0001f * rad * nx, data[o + 1] + h * data[f + 4] + 1.0001f * rad * ny, data[o + 2] + h * data[f + 8] + 1.0001f * rad * nz, nx, ny, nz, 4 * PI * PI * rad * data[o + HALF_H] / p, random);
+            }
+            default -> {
+                float lx, ly;
+                if (kind[i] == Lamp.Kind.DISC) {
+                    float rad = data[o + HALF_W] * (float) Math.sqrt(u);
+                    lx = rad * (float) Math.cos(phi);
+                    ly = rad * (float) Math.sin(phi);
+                } else {
+                    lx = (2 * u - 1) * data[o + HALF_W];
+                    ly = (2 * v - 1) * data[o + HALF_H];
+                }
+                float side = twoSided[i] && random.next1() < 0.5f ? -1 : 1, off = 1e-4f * side;
+                e.from(data[o] + data[f] * lx + data[f + 1] * ly + off * ax, data[o + 1] + data[f + 4] * lx + data[f + 5] * ly + off * ay, data[o + 2] + data[f + 8] * lx + data[f + 9] * ly + off * az,
+                        side * ax, side * ay, side * az, (twoSided[i] ? 2 : 1) * PI * flatArea(i) / p, random);
+            }
+        }
+        e.r *= data[o + LUM];
+        e.g *= data[o + LUM + 1];
+        e.b *= data[o + LUM + 2];
+        return e.r + e.g + e.b > 0;
+    }
+
+    private void emitPoint(int i, float p, float u, float v, PathSampler random, Emission e) {
+        int o = STRIDE * i, f = o + FRAME;
+        float least = kind[i] == Lamp.Kind.SPOT ? data[o + COS_OUT] : -1, cos = 1 - u * (1 - least), sin = (float) Math.sqrt(Math.max(0, 1 - cos * cos));
+        e.towards(data[o], data[o + 1], data[o + 2], data[f + 2], data[f + 6], data[f + 10], sin, cos, 2 * PI * v, 2 * PI * (1 - least) / p);
+        float k = kind[i] == Lamp.Kind.SPOT ? spotFalloff(o, cos) : kind[i] == Lamp.Kind.WEB ? intensity(i, e.dx, e.dy, e.dz, 1) : 1;
+        e.r *= k;
+        e.g *= k;
+        e.b *= k;
+        if (!(data[o + HALF_W] > 0)) return;
+        random.next2();
+        float lx, ly;
+        if (kind[i] == Lamp.Kind.WEB && data[o + HALF_H] != data[o + HALF_W]) {
+            lx = (2 * random.u - 1) * data[o + HALF_W];
+            ly = (2 * random.v - 1) * data[o + HALF_H];
+        } else {
+            float r = data[o + HALF_W] * (float) Math.sqrt(random.u);
+            lx = r * (float) Math.cos(2 * PI * random.v);
+            ly = r * (float) Math.sin(2 * PI * random.v);
+        }
+        e.x += data[f] * lx + data[f + 1] * ly;
+        e.y += data[f + 4] * lx + data[f + 5] * ly;
+        e.z += data[f + 8] * lx + data[f + 9] * ly;
     }
 
     private boolean sampleFlat(int i, float cx, float cy, float cz, float p, float u1, float u2, LightSample s) {

@@ -56,6 +56,23 @@ public final class LightSample {
     /** Bin of the dome that the direction lies in. */
     public int bin;
 
+    final SphericalTriangle triangle = new SphericalTriangle();
+    /** Whether {@link #cut} and its weights stand for a place already; they do so from now on. */
+    boolean stands(float px, float py, float pz, float[] worth, int o) {
+        float[] w = weighed;
+        float x = facing ? nx : 0, y = facing ? ny : 0, z = facing ? nz : 0;
+        if (parts > 0 && w[0] == px && w[1] == py && w[2] == pz && w[3] == x && w[4] == y && w[5] == z && weighedBy == worth && weighedAt == o) return true;
+        w[0] = px;
+        w[1] = py;
+        w[2] = pz;
+        w[3] = x;
+        w[4] = y;
+        w[5] = z;
+        weighedBy = worth;
+        weighedAt = o;
+        return false;
+    }
+
     final float[] rgb = new float[4];
     float[] weights = new float[0];
     /** Chance of the emitter that was chosen, and what is left of the number that chose it. */
@@ -65,6 +82,11 @@ public final class LightSample {
     /** Number of the emitter that was chosen. */
     int emitter = -1;
     /** Nodes of the light tree that are looked at, and their weights. */
+    /** For which place, facing and guide the parts were weighed last; several choices are made at one point. */
+    private final float[] weighed = new float[6];
+    private float[] weighedBy;
+    private int weighedAt;
+    int parts;
     final int[] cut = new int[LightTree.CLUSTERS];
     final float[] cutWeights = new float[LightTree.CLUSTERS];
 }

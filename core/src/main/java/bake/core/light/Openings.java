@@ -100,6 +100,42 @@ public final class Openings {
         return way == 0 ? -1 : (way - 1) / (cuts * cuts);
     }
 
+    /** Area of all openings, square metres. */
+    float area() {
+        float sum = 0;
+        for (Pane p : panes) sum += p.area();
+        return sum;
+    }
+
+    /** The same as it looks along a direction. */
+    float across(float dx, float dy, float dz) {
+        float sum = 0;
+        for (Pane p : panes) sum += p.across(dx, dy, dz);
+        return sum;
+    }
+
+    /** A point of an opening, evenly chosen among all that is seen along a direction. */
+    void point(float dx, float dy, float dz, float choose, float u1, float u2, float[] out) {
+        float left = choose * across(dx, dy, dz);
+        Pane last = null;
+        for (Pane p : panes) {
+            float a = p.across(dx, dy, dz);
+            if (!(a > 0)) continue;
+            last = p;
+            if (left < a) break;
+            left -= a;
+        }
+        float d = last.aim(0, 0, 0, u1, u2, out);
+        for (int k = 0; k < 3; k++) out[k] *= d;
+    }
+
+    /** How many openings a line through a place crosses. */
+    int crossed(float px, float py, float pz, float dx, float dy, float dz) {
+        int n = 0;
+        for (Pane p : panes) if (p.crossed(px, py, pz, dx, dy, dz)) n++;
+        return n;
+    }
+
     private void span() {
         for (int k = 0; k < 3; k++) {
             float lo = Float.POSITIVE_INFINITY, hi = Float.NEGATIVE_INFINITY;

@@ -13,6 +13,8 @@ import java.util.List;
 final class Pane {
     private static final float LEAST_AREA = 0.015f, SAME = 0.06f, TOUCH = 1e-3f;
     private static final int MOST_KEPT = 4096;
+    /** What rounding may put a point beside the pane that it was chosen on. */
+    private static final float EDGE = 1e-5f;
     private static final float[] ONE = {1};
 
     /** A corner, the two edges from it, and what turns a point into shares of them. */
@@ -189,6 +191,21 @@ final class Pane {
         out[1] = y * k;
         out[2] = z * k;
         return d;
+    }
+
+    /** Area as it looks along a direction; one that faces into a room lets nothing out. */
+    float across(float dx, float dy, float dz) {
+        float c = dx * nx + dy * ny + dz * nz;
+        return area * (oneSided ? Math.max(0, c) : Math.abs(c));
+    }
+
+    /** Whether a line crosses it the way light may. */
+    boolean crossed(float px, float py, float pz, float dx, float dy, float dz) {
+        float dn = dx * nx + dy * ny + dz * nz, sx = px - ox, sy = py - oy, sz = pz - oz;
+        if (oneSided ? !(dn > 0) : dn == 0) return false;
+        float t = -(sx * nx + sy * ny + sz * nz) / dn, x = sx + t * dx, y = sy + t * dy, z = sz + t * dz;
+        float u = x * ux + y * uy + z * uz, v = x * vx + y * vy + z * vz;
+        return u >= -EDGE && v >= -EDGE && (triangle ? u + v <= 1 + EDGE : u <= 1 + EDGE && v <= 1 + EDGE);
     }
 
     /** Density per steradian, seen from a place, of a point chosen evenly on the pane; zero beside it. */

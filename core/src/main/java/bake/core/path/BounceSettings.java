@@ -7,15 +7,26 @@ package bake.core.path;
  * @param later what carries on from there
  * @param cachedSurroundings whether an irradiance cache holds light straight from the surroundings too, the sun never
  * @param gatherRays rays that each record of an irradiance cache gathers light with, 32 to 16384
+ * @param nearField distance from the first surface up to which bounces are traced rather than taken from an irradiance cache, metres, 0 to 100; 0 for
+ *     in narrow places only
  */
-public record BounceSettings(First first, Later later, boolean cachedSurroundings, int gatherRays) {
+public record BounceSettings(First first, Later later, boolean cachedSurroundings, int gatherRays, double nearField) {
+    /** How near the near field of a narrow place ends, metres: about what stands on shelves and tables. */
+    private static final double NARROW = 0.25;
+
     public BounceSettings {
+        if (!(nearField >= 0 && nearField <= 100)) throw new IllegalArgumentException("a near field is 0 to 100 metres, not " + nearField);
         if (gatherRays < 32 || gatherRays > 16384) throw new IllegalArgumentException("a record gathers 32 to 16384 rays, not " + gatherRays);
     }
 
     /** With as many rays as a test needs. */
     public BounceSettings(First first, Later later) {
-        this(first, later, false, 288);
+        this(first, later, false, 288, 0);
+    }
+
+    /** Where the near field ends wherever there is one, metres. */
+    public float near() {
+        return (float) (nearField > 0 ? nearField : NARROW);
     }
 
     /** Rays of a record for a noise aim, percent: their error falls with the root of their number, and neighbours share theirs. */

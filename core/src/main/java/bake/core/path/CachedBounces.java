@@ -1,18 +1,18 @@
 package bake.core.path;
 
-import bake.core.cache.RadianceCache;
+import bake.core.cache.MattLight;
 import bake.core.geometry.Ray;
 import bake.core.math.PathSampler;
 import bake.core.surface.Scatter;
 import bake.core.surface.SurfacePoint;
 
 /**
- * Ends paths in a radiance cache: at a matt point that a path has come to after a bounce, the irradiance of its cell times its albedo stands for all
+ * Ends paths in a radiance cache or a photon map: at a matt point that a path has come to after a bounce, the irradiance of its cell times its albedo stands for all
  * that the point scatters. Cells wider than the path's footprint there are not used, and so none that is nearer than its own size. One for each
  * {@link PathTracer}.
  */
 public final class CachedBounces {
-    private RadianceCache cache;
+    private MattLight cache;
     /** Least number of bounces before the cache is read. */
     private int from = 1;
     private final float[] back, albedo = new float[6];
@@ -25,7 +25,7 @@ public final class CachedBounces {
     }
 
     /** Reads a cache from now on, from some number of bounces on; null for none. */
-    public void follow(RadianceCache c, int bounces) {
+    public void follow(MattLight c, int bounces) {
         cache = c;
         from = bounces;
     }

@@ -1,7 +1,7 @@
 package bake.core.path;
 
 import bake.core.cache.IrradianceCache;
-import bake.core.cache.RadianceCache;
+import bake.core.cache.MattLight;
 import bake.core.surface.Scatter;
 
 /**
@@ -14,22 +14,26 @@ public final class CachedPoints {
     private final PathTracer path;
     private final CachedBounces cells;
     private final CachedIrradiance records;
+    private final SplitBounce split;
     /** Whether light ends after its first bounce off a matt surface: what such a bounce meets shows only what it gives off and is lit with. */
     private boolean onlyFirst;
 
-    CachedPoints(PathTracer path) {
+    CachedPoints(PathTracer path, SplitBounce split) {
         this.path = path;
+        this.split = split;
         cells = new CachedBounces(path.channels());
-        records = new CachedIrradiance(path.channels());
+        records = new CachedIrradiance(path.channels(), split);
     }
 
     void follow(BounceSettings how) {
         onlyFirst = how.later() == BounceSettings.Later.NONE;
+        records.follow(how);
     }
 
     /** Reads cells from now on, from some number of bounces on; null for none. */
-    public void follow(RadianceCache c, int bounces) {
+    public void follow(MattLight c, int bounces) {
         cells.follow(c, bounces);
+        if (split != null) split.rays().cached().follow(c, 1);
     }
 
     /** Reads records from now on; null for none. */
@@ -49,7 +53,7 @@ public final class CachedPoints {
 
     /** Whether records know it; the same. */
     boolean knowsIrradiance() {
-        return path.wide == 0 && !path.cells.on() && !path.onlook.catching() && records.read(path.point(), path.scatter);
+        return path.wide == 0 && !path.cells.on() && !path.onlook.catching() && records.read(path.point(), path.scatter, path.random);
     }
 
     /** Adds what cells know of the point; false when the path ends there. */

@@ -49,6 +49,12 @@ public final class Daylight {
         this.aims = aims;
     }
 
+    /** Follows what another follows, and teaches nobody. */
+    void followLike(Daylight other) {
+        guide = other.guide;
+        aims = other.aims;
+    }
+
     public void beginPath(PathSampler random) {
         log.begin(learner, random.hash());
     }

@@ -29,6 +29,11 @@ public final class Lamplight {
         this.learner = learner;
     }
 
+    /** Follows what another follows, and teaches nobody. */
+    void followLike(Lamplight other) {
+        guide = other.guide;
+    }
+
     public void beginPath(PathSampler random) {
         if (learner != null) log.begin(learner, ~random.hash());
     }

@@ -47,6 +47,8 @@ public final class PathTracer {
     final CellTrail cells;
     private final CachedPoints cached;
     private final MetLight met;
+    /** Null in one that does not split. */
+    private final SplitBounce split;
     /** Whether the path only looks for the first matt point, and how far it is. */
     private boolean probing;
     private float found;
@@ -86,6 +88,11 @@ public final class PathTracer {
 
     /** The same with limits for each kind of bounce. */
     public PathTracer(RenderScene scene, int bounces, PathSettings.Kinds kinds, double clampLuminance) {
+        this(scene, bounces, kinds, clampLuminance, new SplitBounce(new PathTracer(scene, bounces, kinds, clampLuminance, null)));
+    }
+
+    private PathTracer(RenderScene scene, int bounces, PathSettings.Kinds kinds, double clampLuminance, SplitBounce split) {
+        this.split = split;
         most = new int[] {kinds.diffuse(), kinds.mirrored(), kinds.refracted()};
         this.scene = scene;
         lights = scene.lights();
@@ -96,8 +103,9 @@ public final class PathTracer {
         this.bounces = bounces;
         clamp = clampLuminance > 0 ? (float) clampLuminance : Float.POSITIVE_INFINITY;
         cells = new CellTrail(channels(), clamp);
-        cached = new CachedPoints(this);
+        cached = new CachedPoints(this, split);
         met = new MetLight(this, scene);
+        if (split != null) split.of(this);
     }
 
     public CellTrail cells() {
@@ -107,6 +115,7 @@ public final class PathTracer {
     /** Sets how bounced light is computed. */
     public void bounces(BounceSettings how) {
         cached.follow(how);
+        if (split != null) split.rays().cached.follow(how);
         direct.skyGathered(how.cachedSurroundings());
     }
 
@@ -137,12 +146,12 @@ public final class PathTracer {
 
     /** Rays traced so far. */
     public long rays() {
-        return ray.traced + shadow.traced + edges.traced();
+        return ray.traced + shadow.traced + edges.traced() + (split == null ? 0 : split.rays().rays());
     }
 
     /** Luminance that the clamp took away so far, summed over paths, cd/m2. */
     public double clampedLuminance() {
-        return clamped;
+        return clamped + (split == null ? 0 : split.rays().clamped);
     }
 
     /** Part of the luminance of the last path that had bounced off something matt or glossy, cd/m2; of one that is not kept for others. */
@@ -218,9 +227,9 @@ public final class PathTracer {
         return reached;
     }
 
-    /** Distance to the nearest thing, metres. */
-    public float free(float x, float y, float z, float dx, float dy, float dz) {
-        ray.set(x, y, z, dx, dy, dz, Float.POSITIVE_INFINITY);
+    /** Distance to the nearest thing up to {@code most}, metres; infinite where there is none. */
+    public float free(float x, float y, float z, float dx, float dy, float dz, float most) {
+        ray.set(x, y, z, dx, dy, dz, most);
         return scene.tracer().closest(ray) ? ray.t : Float.POSITIVE_INFINITY;
     }
 

@@ -1,7 +1,10 @@
 package bake.core.solve;
 
+import bake.core.cache.IrradianceCache;
 import bake.core.cache.RecordSamples;
+import bake.core.math.Frame;
 import bake.core.math.PathSampler;
+import bake.core.path.BounceSettings;
 import bake.core.path.PathTracer;
 import bake.core.surface.SurfacePoint;
 
@@ -20,18 +23,20 @@ public final class HemisphereGather {
 
     private final PathTracer tracer;
     private final int rings, sectors;
-    private final boolean surroundings;
+    private final BounceSettings how;
     private final float[] light, sky, sample, luminance, distance;
     private final float[] gradients = new float[6];
-    private float tx, ty, tz, bx, by, bz, nx, ny, nz;
+    /** Directions that count in the sum over distances. */
+    private int seen;
+    private final Frame frame = new Frame();
 
     /**
-     * @param rays about how many rays to send, at least 32
-     * @param surroundings whether half as many look for light straight from the surroundings
+     * @param how with how many rays, and whether half as many look for light straight from the surroundings
      */
-    public HemisphereGather(PathTracer tracer, int rays, boolean surroundings) {
-        this.surroundings = surroundings;
+    public HemisphereGather(PathTracer tracer, BounceSettings how) {
+        this.how = how;
         this.tracer = tracer;
+        int rays = how.gatherRays();
         // Strata are about as high as wide.
         rings = Math.max(3, (int) Math.round(Math.sqrt(rays / Math.PI)));
         sectors = Math.max(8, Math.round(rays / (float) rings));
@@ -43,35 +48,52 @@ public final class HemisphereGather {
     }
 
     /**
-     * Makes a record of a place, or a mark where it is too narrow for one.
+     * Makes a record of a place. Where it is too narrow for one, marks it and makes one of what is far from it.
      *
      * @param least radius below which there is no record, metres; {@code most} the widest
+     * @param known what is cached so far
      */
-    public void record(SurfacePoint p, PathSampler random, float least, float most, RecordSamples out) {
-        frame(p);
-        float x = p.px + p.offset * p.gx, y = p.py + p.offset * p.gy, z = p.pz + p.offset * p.gz;
-        float gx = p.gx, gy = p.gy, gz = p.gz, px = p.px, py = p.py, pz = p.pz;
-        if (!open(x, y, z, gx, gy, gz, random, least)) {
-            out.avoid(px, py, pz, nx, ny, nz, least);
-            return;
-        }
+    public void record(SurfacePoint p, PathSampler random, float least, float most, IrradianceCache known, RecordSamples out) {
+        frame.around(p.nx, p.ny, p.nz);
+        float gx = p.gx, gy = p.gy, gz = p.gz, px = p.px, py = p.py, pz = p.pz, x = px + p.offset * gx, y = py + p.offset * gy, z = pz + p.offset * gz;
+        float near = how.nearField() > 0 || !open(x, y, z, gx, gy, gz, random, least) ? how.near() : 0;
+        if (near > 0 && how.nearField() == 0) out.mark(px, py, pz, frame.nx, frame.ny, frame.nz, least);
+        if (near > 0 && known.far(near, px, py, pz, frame.nx, frame.ny, frame.nz, null)) return;
         java.util.Arrays.fill(light, 0);
         java.util.Arrays.fill(sky, 0);
-        if (surroundings) tracer.direct().surroundings(p, rings * sectors / 2, random, sky);
+        // Beside a near field each point of the picture looks for them itself.
+        if (how.cachedSurroundings() && near == 0) tracer.direct().surroundings(p, rings * sectors / 2, random, sky);
+        float inverse = gather(x, y, z, gx, gy, gz, near, random), n = rings * sectors;
+        for (int c = 0; c < light.length; c++) light[c] = light[c] / n + sky[c];
+        float radius = inverse > 0 ? Math.min(REACH * seen / inverse, most) : most;
+        if (near > 0) {
+            out.far(px, py, pz, frame.nx, frame.ny, frame.nz, Math.max(least, seen == 0 ? REACH * near : radius), near, seen / n, light);
+            return;
+        }
+        gradients(radius);
+        // Gradients are those of bounced light; what is straight has none.
+        float bounced = luminance(light), share = bounced > 0 ? 1 - luminance(sky) / bounced : 0;
+        for (int i = 0; i < 6; i++) gradients[i] *= share;
+        out.add(px, py, pz, frame.nx, frame.ny, frame.nz, Math.max(least, radius), gradients, light);
+    }
+
+    /** Sums light that comes from beyond some distance into {@link #light}; returns the sum of one over distance, over {@link #seen} directions. */
+    private float gather(float x, float y, float z, float gx, float gy, float gz, float beyond, PathSampler random) {
         double inverse = 0;
-        int seen = 0;
+        seen = 0;
         for (int k = 0; k < sectors; k++)
             for (int j = 0; j < rings; j++) {
                 random.next2();
                 float sin2 = (j + random.u) / rings, sin = (float) Math.sqrt(sin2), cos = (float) Math.sqrt(1 - sin2), phi = 2 * (float) Math.PI * (k + random.v) / sectors;
-                float a = sin * (float) Math.cos(phi), b = sin * (float) Math.sin(phi);
-                float dx = a * tx + b * bx + cos * nx, dy = a * ty + b * by + cos * ny, dz = a * tz + b * bz + cos * nz;
+                frame.turn(sin * (float) Math.cos(phi), sin * (float) Math.sin(phi), cos);
+                float dx = frame.x, dy = frame.y, dz = frame.z;
                 int i = k * rings + j;
                 luminance[i] = 0;
                 distance[i] = Float.POSITIVE_INFINITY;
                 if (!(dx * gx + dy * gy + dz * gz > 0)) continue;
                 java.util.Arrays.fill(sample, 0);
                 distance[i] = tracer.gather(x, y, z, dx, dy, dz, cos, random, sample);
+                if (distance[i] <= beyond) continue;
                 for (int c = 0; c < light.length; c += 3) {
                     luminance[i] += 0.2126f * sample[c] + 0.7152f * sample[c + 1] + 0.0722f * sample[c + 2];
                     light[c] += sample[c];
@@ -81,14 +103,7 @@ public final class HemisphereGather {
                 inverse += 1 / distance[i];
                 seen++;
             }
-        float n = rings * sectors;
-        for (int c = 0; c < light.length; c++) light[c] = light[c] / n + sky[c];
-        float radius = inverse > 0 ? (float) Math.min(REACH * seen / inverse, most) : most;
-        gradients(radius);
-        // Gradients are those of bounced light; what is straight has none.
-        float bounced = luminance(light), share = bounced > 0 ? 1 - luminance(sky) / bounced : 0;
-        for (int i = 0; i < 6; i++) gradients[i] *= share;
-        out.add(px, py, pz, nx, ny, nz, Math.max(least, radius), gradients, light);
+        return (float) inverse;
     }
 
     /** Whether the harmonic mean of the distances around a place leaves room for a record. */
@@ -97,9 +112,8 @@ public final class HemisphereGather {
         for (int k = 0; k < PROBES; k++) {
             random.next2();
             float sin = (float) Math.sqrt(random.u), cos = (float) Math.sqrt(1 - random.u), phi = 2 * (float) Math.PI * (k + random.v) / PROBES;
-            float a = sin * (float) Math.cos(phi), b = sin * (float) Math.sin(phi);
-            float dx = a * tx + b * bx + cos * nx, dy = a * ty + b * by + cos * ny, dz = a * tz + b * bz + cos * nz;
-            if (dx * gx + dy * gy + dz * gz > 0) inverse += 1 / tracer.free(x, y, z, dx, dy, dz);
+            frame.turn(sin * (float) Math.cos(phi), sin * (float) Math.sin(phi), cos);
+            if (frame.x * gx + frame.y * gy + frame.z * gz > 0) inverse += 1 / tracer.free(x, y, z, frame.x, frame.y, frame.z, Float.POSITIVE_INFINITY);
         }
         return !(inverse > 0) || REACH * PROBES / inverse >= least;
     }
@@ -108,19 +122,6 @@ public final class HemisphereGather {
         float l = 0;
         for (int c = 0; c < groups.length; c += 3) l += 0.2126f * groups[c] + 0.7152f * groups[c + 1] + 0.0722f * groups[c + 2];
         return l;
-    }
-
-    private void frame(SurfacePoint p) {
-        nx = p.nx;
-        ny = p.ny;
-        nz = p.nz;
-        float sign = Math.copySign(1, nz), a = -1 / (sign + nz), b = nx * ny * a;
-        tx = 1 + sign * nx * nx * a;
-        ty = sign * b;
-        tz = -sign * nx;
-        bx = b;
-        by = sign + ny * ny * a;
-        bz = -ny;
     }
 
     /** Relative gradients of the whole luminance; what is too steep for the radius is held back. */
@@ -150,11 +151,11 @@ public final class HemisphereGather {
         double steep = Math.hypot(ta, tb) * t * radius;
         if (steep > MOST_CHANGE) t *= MOST_CHANGE / steep;
         if (!(Math.abs(t) < Double.POSITIVE_INFINITY)) t = 0;
-        gradients[0] = (float) (r * (ra * tx + rb * bx));
-        gradients[1] = (float) (r * (ra * ty + rb * by));
-        gradients[2] = (float) (r * (ra * tz + rb * bz));
-        gradients[3] = (float) (t * (ta * tx + tb * bx));
-        gradients[4] = (float) (t * (ta * ty + tb * by));
-        gradients[5] = (float) (t * (ta * tz + tb * bz));
+        gradients[0] = (float) (r * (ra * frame.tx + rb * frame.bx));
+        gradients[1] = (float) (r * (ra * frame.ty + rb * frame.by));
+        gradients[2] = (float) (r * (ra * frame.tz + rb * frame.bz));
+        gradients[3] = (float) (t * (ta * frame.tx + tb * frame.bx));
+        gradients[4] = (float) (t * (ta * frame.ty + tb * frame.by));
+        gradients[5] = (float) (t * (ta * frame.tz + tb * frame.bz));
     }
 }

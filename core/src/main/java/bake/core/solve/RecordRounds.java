@@ -4,8 +4,10 @@ import bake.core.cache.IrradianceCache;
 import bake.core.cache.RecordSamples;
 import bake.core.compiled.Lens;
 import bake.core.math.PathSampler;
+import bake.core.path.BounceSettings;
 import bake.core.path.PathSettings;
 import bake.core.path.PathTracer;
+import bake.core.surface.SurfacePoint;
 import bake.core.work.Watch;
 import bake.core.work.Workers;
 import java.util.function.BooleanSupplier;
@@ -28,6 +30,7 @@ public final class RecordRounds {
     private final float[][] paths, rays;
     private final Lens lens;
     private final long seed;
+    private final BounceSettings how;
     private final int width, height;
     /** Pixels between the places of the finest grid: a picture that must be prompt traces what lies between. */
     private final int finest;
@@ -43,8 +46,9 @@ public final class RecordRounds {
         this.paths = paths;
         this.rays = rays;
         seed = settings.seed() ^ SEED;
+        how = settings.bounced();
         gathers = new HemisphereGather[tracers.length];
-        for (int i = 0; i < gathers.length; i++) gathers[i] = new HemisphereGather(tracers[i], settings.bounced().gatherRays(), settings.bounced().cachedSurroundings());
+        for (int i = 0; i < gathers.length; i++) gathers[i] = new HemisphereGather(tracers[i], how);
         finest = settings.prompt() ? PROMPT : FINEST;
         stride = finest;
         while (2 * stride * ACROSS <= width) stride *= 2;
@@ -99,9 +103,14 @@ public final class RecordRounds {
         float way = t.firstMatt(r[0], r[1], r[2], r[3], r[4], r[5], random, paths[worker]);
         if (!(way < Float.POSITIVE_INFINITY)) return;
         var p = t.point();
-        IrradianceCache.Known k = cache.read(p.px, p.py, p.pz, p.nx, p.ny, p.nz, null);
-        if (k == IrradianceCache.Known.ENOUGH || k == IrradianceCache.Known.AVOID) return;
+        if (known(p)) return;
         float pixel = lens.pixel(width) * way;
-        gathers[worker].record(p, random, Math.max(LEAST, LEAST_PIXELS * pixel), Math.min(MOST, MOST_PIXELS * pixel), out);
+        gathers[worker].record(p, random, Math.max(LEAST, LEAST_PIXELS * pixel), Math.min(MOST, MOST_PIXELS * pixel), cache, out);
+    }
+
+    private boolean known(SurfacePoint p) {
+        if (how.nearField() > 0) return cache.far(how.near(), p.px, p.py, p.pz, p.nx, p.ny, p.nz, null);
+        IrradianceCache.Known k = cache.read(p.px, p.py, p.pz, p.nx, p.ny, p.nz, null);
+        return k == IrradianceCache.Known.ENOUGH || k == IrradianceCache.Known.NARROW && cache.far(how.near(), p.px, p.py, p.pz, p.nx, p.ny, p.nz, null);
     }
 }

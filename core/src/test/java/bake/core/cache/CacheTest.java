@@ -149,8 +149,8 @@ class CacheTest {
     void placesToAvoid() {
         IrradianceCache c = new IrradianceCache(CHANNELS);
         RecordSamples s = new RecordSamples(CHANNELS);
-        s.avoid(0, 0, 0, 0, 0, 1, 0.1f);
+        s.mark(0, 0, 0, 0, 0, 1, 0.1f);
         c.merge(new RecordSamples[] {null, s});
-        assertEquals(IrradianceCache.Known.AVOID, c.read(0.05f, 0, 0, 0, 0, 1, null));
+        assertEquals(IrradianceCache.Known.NARROW, c.read(0.05f, 0, 0, 0, 0, 1, null));
     }
 }

@@ -172,8 +172,9 @@ class CachedBouncesTest {
         RecordSamples out = new RecordSamples(t.channels());
         PathSampler random = new PathSampler();
         random.start(1, 1, 1, 5);
-        new HemisphereGather(t, 8000, false).record(floor(s, x), random, 0.01f, 0.5f, out);
         IrradianceCache c = new IrradianceCache(t.channels());
+        BounceSettings how = new BounceSettings(First.IRRADIANCE_CACHE, Later.PATH_TRACING, false, 8000, 0);
+        new HemisphereGather(t, how).record(floor(s, x), random, 0.01f, 0.5f, c, out);
         c.merge(new RecordSamples[] {out});
         return c;
     }

@@ -46,7 +46,7 @@ class CacheFileTest {
         RecordSamples s = new RecordSamples(CHANNELS);
         SplittableRandom r = new SplittableRandom(3);
         for (int i = 0; i < 15; i++) s.add(r.nextFloat(), r.nextFloat(), 0, 0, 0, 1, 0.3f, new float[] {0, 0, 0, 0.5f, 0, 0}, new float[] {1, 2, 3, 4, 5, r.nextFloat()});
-        s.avoid(3, 3, 0, 0, 0, 1, 0.1f);
+        s.mark(3, 3, 0, 0, 0, 1, 0.1f);
         c.merge(new RecordSamples[] {s});
         return c;
     }
@@ -67,7 +67,7 @@ class CacheFileTest {
         records().read(0.5f, 0.5f, 0, 0, 0, 1, x);
         q.records().read(0.5f, 0.5f, 0, 0, 0, 1, y);
         assertArrayEquals(x, y);
-        assertEquals(IrradianceCache.Known.AVOID, q.records().read(3, 3, 0, 0, 0, 1, null));
+        assertEquals(IrradianceCache.Known.NARROW, q.records().read(3, 3, 0, 0, 0, 1, null));
         assertEquals("irradiance", CacheFile.head(b).kind());
     }
 
