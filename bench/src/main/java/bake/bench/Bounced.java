@@ -16,8 +16,9 @@ import java.util.Locale;
  *
  * <pre>bake bench bounced FOLDER WIDTH SECONDS WAY[,WAY...] [SCENE...]</pre>
  *
- * Ways: traced, plain (traced, bounces not exchanged), later (radiance cache for later bounces), both (and irradiance cache for the first), sky (and the surroundings in it). With
- * the properties "crop" (x,y,width,height) of a large picture, "clamp", "rays" of a record, "seed", "pictures" (a folder). Errors are of the displayed picture, in percent of white: pixel by
+ * Ways: traced, plain (traced, bounces not exchanged), later (radiance cache for later bounces), both (and irradiance cache for the first), sky (and the surroundings in it), photons
+ * (photon map gathered by records), gather (records gathered with path tracing), direct (photon map seen as it is). With the properties "crop"
+ * (x,y,width,height) of a large picture, "clamp", "rays" of a record, "near" field, "photons", "seed", "pictures" (a folder). Errors are of the displayed picture, in percent of white: pixel by
  * pixel, in means of 8 x 8, and pixel by pixel after denoising. Then the mean luminance over the reference's, and the share of blocks of 16 x 16 within 3 %.
  */
 public final class Bounced {
@@ -49,11 +50,19 @@ public final class Bounced {
         return switch (way) {
             case "traced" -> p;
             case "plain" -> p.withExchange(false);
-            case "later" -> p.withBounced(new BounceSettings(BounceSettings.First.PATH_TRACING, BounceSettings.Later.RADIANCE_CACHE));
-            case "sky" -> p.withBounced(new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE, true, Integer.getInteger("rays", 288), Double.parseDouble(System.getProperty("near", "0"))));
-            case "both" -> p.withBounced(new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE));
+            case "later" -> p.withBounced(cached(BounceSettings.First.PATH_TRACING, BounceSettings.Later.RADIANCE_CACHE));
+            case "sky" -> p.withBounced(cached(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE).withSurroundings(true));
+            case "both" -> p.withBounced(cached(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE));
+            case "photons" -> p.withBounced(cached(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.PHOTON_MAP));
+            case "gather" -> p.withBounced(cached(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.PATH_TRACING));
+            case "direct" -> p.withBounced(cached(BounceSettings.First.PHOTON_MAP, BounceSettings.Later.PHOTON_MAP));
             default -> throw new IllegalArgumentException("no way " + way);
         };
+    }
+
+    private static BounceSettings cached(BounceSettings.First first, BounceSettings.Later later) {
+        return new BounceSettings(first, later).withRays(Integer.getInteger("rays", 288)).withNearField(Double.parseDouble(System.getProperty("near", "0")))
+                .withPhotons(Integer.getInteger("photons", BounceSettings.PHOTONS));
     }
 
     private static void picture(BenchScene s, Film f, Judge judge, String way) throws java.io.IOException {

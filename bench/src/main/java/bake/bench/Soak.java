@@ -147,7 +147,7 @@ public final class Soak {
     }
 
     private float[] bits(RenderScene s, Workers workers) throws Exception {
-        Preset p = new Preset("soak", 1, "test", "interior", 0, 0, 0, 5, 8, 20, false, null, null, null, null, null, null, null, null, null, java.util.Map.of());
+        Preset p = Preset.of("soak", 1, "test", "interior", 0, 0, 0, 5, 8, 20, false);
         RenderJob j = new RenderJob(s, new RenderJob.Order(view.name(), view.camera().camera(), view.look(), p, 160, 110, null, 7, false), workers);
         j.run(g -> {});
         Film f = j.film();

@@ -61,7 +61,7 @@ public final class WorstPictures {
     private void picture(Path file, double seconds, Surroundings around, Camera camera) throws Exception {
         Scene s = new Scene(meshes, instances, materials, List.of(), lamps, around);
         RenderScene scene = RenderScene.compile(s, Workers.COMPILING);
-        Preset p = new Preset("worst", 1, "test", "interior", 0, 0, seconds, 0, 40, 0, false, null, null, null, null, null, null, null, null, null, Map.of());
+        Preset p = Preset.of("worst", 1, "test", "interior", 0, 0, seconds, 0, 40, 0, false);
         try (Workers w = new Workers(Runtime.getRuntime().availableProcessors())) {
             RenderJob j = new RenderJob(scene, new RenderJob.Order("worst", camera, Look.PLAIN, p, 640, 400, null, 1, false), w);
             j.run(g -> {});

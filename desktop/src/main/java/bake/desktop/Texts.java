@@ -69,7 +69,6 @@ public final class Texts {
         return d.isNegative() ? t + " ago" : "in " + t;
     }
 
-    /** A pixel filter's name with what it does. */
     /** How far the caches are that come before a proof's first pass. */
     public static String prepass(RenderJob.Progress g) {
         return String.format(Locale.ROOT, "caching bounced light, %.0f %%  %s", 100 * g.prepared(), time(g.seconds()));
@@ -79,6 +78,7 @@ public final class Texts {
         return switch (f) {
             case PATH_TRACING -> "Path tracing: exact, noise goes slowly";
             case IRRADIANCE_CACHE -> "Irradiance cache: smooth, quick";
+            case PHOTON_MAP -> "Photon map itself: blotchy, to check it";
         };
     }
 
@@ -86,10 +86,20 @@ public final class Texts {
         return switch (l) {
             case PATH_TRACING -> "Path tracing: exact";
             case RADIANCE_CACHE -> "Radiance cache: quick";
+            case PHOTON_MAP -> "Photon map: light sent from its sources";
             case NONE -> "None: one bounce only, darker";
         };
     }
 
+    public static String caustics(BounceSettings.Caustics c) {
+        return switch (c) {
+            case PATH_TRACING -> "traced: exact, noisy";
+            case PHOTON_MAP -> "by photons";
+            case LEFT_OUT -> "left out";
+        };
+    }
+
+    /** A pixel filter's name with what it does. */
     public static String filter(PixelFilter.Shape f) {
         return switch (f) {
             case BOX -> "Box   crispest";

@@ -40,7 +40,7 @@ public final class LiveRender implements AutoCloseable {
     private static final double FIRST = 0.045;
     private static final int MOST_PASSES = 4096;
     private static final PathSettings SETTINGS = new PathSettings(8, 12, 1).promptly()
-            .withBounced(new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE, true, 128, 0));
+            .withBounced(new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE).withSurroundings(true).withRays(128));
 
     /**
      * One picture.

@@ -119,9 +119,12 @@ public final class RenderJob {
         return new PathSettings(p.bounces(), kinds, p.clamp(), seed, true, new PixelFilter(shape, p.filterRadius() == null ? shape.radius : p.filterRadius())).withBounced(bounced(p));
     }
 
-    private static BounceSettings bounced(Preset p) {
+    /** How a preset has bounced light computed. */
+    public static BounceSettings bounced(Preset p) {
+        if (Boolean.TRUE.equals(p.exact())) return BounceSettings.TRACED;
         int rays = p.gatherRays() != null ? p.gatherRays() : BounceSettings.gatherRays(p.noiseAim() > 0 ? p.noiseAim() : 5);
-        return new BounceSettings(BounceSettings.First.of(p.firstBounce()), BounceSettings.Later.of(p.laterBounces()), Boolean.TRUE.equals(p.cachedSurroundings()), rays, 0);
+        return new BounceSettings(BounceSettings.First.of(p.firstBounce()), BounceSettings.Later.of(p.laterBounces()), Boolean.TRUE.equals(p.cachedSurroundings()), rays,
+                p.nearField() == null ? 0 : p.nearField(), p.photons() == null ? BounceSettings.PHOTONS : p.photons(), BounceSettings.Caustics.of(p.caustics()));
     }
 
     /** Begins with caches of another picture, which go on to be filled; to be said before {@link #run}. Those of other source groups are left alone. */

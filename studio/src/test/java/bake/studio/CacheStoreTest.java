@@ -40,7 +40,7 @@ class CacheStoreTest {
     }
 
     private static RenderJob.Order order(View v) {
-        Preset p = new Preset("p", 1, "test", "interior", 0, 0, 0, 2, 6, 0, true, null, null, null, null, null, "irradiance cache", "radiance cache", null, 64, Map.of());
+        Preset p = Preset.of("p", 1, "test", "interior", 0, 0, 0, 2, 6, 0, true).withBounces("irradiance cache", "radiance cache", null).withGatherRays(64);
         return new RenderJob.Order(v.name(), v.camera().camera(), Look.PLAIN, p, 48, 30, null, 1, false);
     }
 

@@ -50,7 +50,7 @@ class CheckpointTest {
 
     private RenderJob.Order order(Project p, int samples, long seed) {
         View v = p.views().getFirst();
-        return new RenderJob.Order(v.name(), v.camera().camera(), Look.PLAIN, new Preset("p", 1, "final", "interior", 0, 0, 0, samples, 6, 0.3, true, null, null, null, null, null, null, null, null, null, Map.of()), 48, 30, null, seed, false);
+        return new RenderJob.Order(v.name(), v.camera().camera(), Look.PLAIN, Preset.of("p", 1, "final", "interior", 0, 0, 0, samples, 6, 0.3, true), 48, 30, null, seed, false);
     }
 
     private RenderScene scene(Project p) throws IOException {

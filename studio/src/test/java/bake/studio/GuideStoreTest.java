@@ -51,7 +51,7 @@ class GuideStoreTest {
     }
 
     private static RenderJob.Order order(View v) {
-        return new RenderJob.Order(v.name(), v.camera().camera(), Look.PLAIN, new Preset("p", 1, "test", "interior", 0, 0, 0, 4, 6, 0.3, true, null, null, null, null, null, null, null, null, null, Map.of()), 48, 30, null, 1, false);
+        return new RenderJob.Order(v.name(), v.camera().camera(), Look.PLAIN, Preset.of("p", 1, "test", "interior", 0, 0, 0, 4, 6, 0.3, true), 48, 30, null, 1, false);
     }
 
     private Project kept() throws IOException {

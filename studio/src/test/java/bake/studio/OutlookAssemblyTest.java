@@ -120,7 +120,7 @@ class OutlookAssemblyTest {
     }
 
     private static RenderJob.Order order(View v, int passes) {
-        return new RenderJob.Order(v.name(), v.camera().camera(), v.look(), new Preset("p", 1, "test", "exterior", 0, 0, 0, passes, 4, 0, false, null, null, null, null, null, null, null, null, null, Map.of()), 48, 32, null, 1, false);
+        return new RenderJob.Order(v.name(), v.camera().camera(), v.look(), Preset.of("p", 1, "test", "exterior", 0, 0, 0, passes, 4, 0, false), 48, 32, null, 1, false);
     }
 
     @Test

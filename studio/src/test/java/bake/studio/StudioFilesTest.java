@@ -112,7 +112,7 @@ class StudioFilesTest {
         assertArrayEquals(new int[] {640, 400}, Presets.size(Presets.suiting(p, inside, false), inside), "a test is as wide as its preset says");
         assertArrayEquals(new int[] {64, 40}, Presets.size(Presets.suiting(p, inside, true), inside), "a final is as large as its view");
         // One of the project's own takes the place of a shipped one of its name.
-        Preset mine = new Preset("Interior test", 7, "test", "interior", 320, 3, 0, 0, 4, 0, true, null, null, null, null, null, null, null, null, null, Map.of());
+        Preset mine = Preset.of("Interior test", 7, "test", "interior", 320, 3, 0, 0, 4, 0, true);
         Project q = p.withPresets(List.of(mine));
         assertEquals(7, Presets.named(q, inside, "test").version());
         assertEquals(1, Presets.all(q).stream().filter(x -> x.name().equals("Interior test")).count());
@@ -127,7 +127,7 @@ class StudioFilesTest {
         try (Workers w = new Workers(2)) {
             for (int i = 0; i < 3; i++) {
                 RenderJob j = new RenderJob(s, new RenderJob.Order("One", p.views().getFirst().camera().camera(), Look.PLAIN,
-                        new Preset("p", 1, "test", "interior", 32, 0, 0, 2, 2, 0, true, null, null, null, null, null, null, null, null, null, Map.of()), 32, 20, null, i, false), w);
+                        Preset.of("p", 1, "test", "interior", 32, 0, 0, 2, 2, 0, true), 32, 20, null, i, false), w);
                 j.run(g -> {});
                 assertEquals(i + 1, store.keep(j, p.views().getFirst()).number());
             }

@@ -52,7 +52,7 @@ class StudioTest {
     }
 
     private static Preset preset(double noise, double time, int samples) {
-        return new Preset("p", 1, "test", "interior", 64, noise, time, samples, 4, 0, false, null, null, null, null, null, null, null, null, null, Map.of());
+        return Preset.of("p", 1, "test", "interior", 64, noise, time, samples, 4, 0, false);
     }
 
     private RenderJob job(Preset p, Workers w) throws IOException {

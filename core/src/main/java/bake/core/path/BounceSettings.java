@@ -9,24 +9,25 @@ package bake.core.path;
  * @param gatherRays rays that each record of an irradiance cache gathers light with, 32 to 16384
  * @param nearField distance from the first surface up to which bounces are traced rather than taken from an irradiance cache, metres, 0 to 100; 0 for
  *     in narrow places only
+ * @param photons how many a photon map holds, 1000 to 50 million
+ * @param caustics what becomes of light that mirrors and clear solids throw on matt surfaces
  */
-public record BounceSettings(First first, Later later, boolean cachedSurroundings, int gatherRays, double nearField) {
+public record BounceSettings(First first, Later later, boolean cachedSurroundings, int gatherRays, double nearField, int photons, Caustics caustics) {
+    /** Photons of a map that nobody asked for otherwise: a tenth of what a map needs that is seen directly (common practice, no source). */
+    public static final int PHOTONS = 200_000;
     /** How near the near field of a narrow place ends, metres: about what stands on shelves and tables. */
     private static final double NARROW = 0.25;
 
+    /** @throws IllegalArgumentException when a value is out of range */
     public BounceSettings {
         if (!(nearField >= 0 && nearField <= 100)) throw new IllegalArgumentException("a near field is 0 to 100 metres, not " + nearField);
         if (gatherRays < 32 || gatherRays > 16384) throw new IllegalArgumentException("a record gathers 32 to 16384 rays, not " + gatherRays);
+        if (photons < 1000 || photons > 50_000_000) throw new IllegalArgumentException("a photon map holds 1000 to 50000000 photons, not " + photons);
     }
 
     /** With as many rays as a test needs. */
     public BounceSettings(First first, Later later) {
-        this(first, later, false, 288, 0);
-    }
-
-    /** Where the near field ends wherever there is one, metres. */
-    public float near() {
-        return (float) (nearField > 0 ? nearField : NARROW);
+        this(first, later, false, 288, 0, PHOTONS, Caustics.PATH_TRACING);
     }
 
     /** Rays of a record for a noise aim, percent: their error falls with the root of their number, and neighbours share theirs. */
@@ -37,9 +38,36 @@ public record BounceSettings(First first, Later later, boolean cachedSurrounding
     /** Everything is traced: no bias. */
     public static final BounceSettings TRACED = new BounceSettings(First.PATH_TRACING, Later.PATH_TRACING);
 
+    public BounceSettings withSurroundings(boolean cached) {
+        return new BounceSettings(first, later, cached, gatherRays, nearField, photons, caustics);
+    }
+
+    public BounceSettings withRays(int rays) {
+        return new BounceSettings(first, later, cachedSurroundings, rays, nearField, photons, caustics);
+    }
+
+    public BounceSettings withNearField(double metres) {
+        return new BounceSettings(first, later, cachedSurroundings, gatherRays, metres, photons, caustics);
+    }
+
+    public BounceSettings withPhotons(int count) {
+        return new BounceSettings(first, later, cachedSurroundings, gatherRays, nearField, count, caustics);
+    }
+
+    public BounceSettings with(Caustics c) {
+        return new BounceSettings(first, later, cachedSurroundings, gatherRays, nearField, photons, c);
+    }
+
+    /** Where the near field ends wherever there is one, metres. */
+    public float near() {
+        return (float) (nearField > 0 ? nearField : NARROW);
+    }
+
     /** Ways to gather light at the first matt surface. */
-    public enum First {
-        PATH_TRACING("path tracing"), IRRADIANCE_CACHE("irradiance cache");
+    public enum First implements Word {
+        PATH_TRACING("path tracing"), IRRADIANCE_CACHE("irradiance cache"),
+        /** All light is that of the photons nearby: to look at a photon map, not for pictures. */
+        PHOTON_MAP("photon map");
 
         private final String word;
 
@@ -47,21 +75,20 @@ public record BounceSettings(First first, Later later, boolean cachedSurrounding
             this.word = word;
         }
 
-        /** The name in files and on the command line. */
+        @Override
         public String word() {
             return word;
         }
 
         /** @throws IllegalArgumentException naming those there are; null is path tracing */
         public static First of(String word) {
-            for (First f : values()) if (word == null || f.word.equals(word)) return f;
-            throw new IllegalArgumentException("firstBounce is path tracing or irradiance cache, not '" + word + "'");
+            return Word.of(First.class, "firstBounce", word);
         }
     }
 
     /** Ways to find the light that comes to it from other surfaces. */
-    public enum Later {
-        PATH_TRACING("path tracing"), RADIANCE_CACHE("radiance cache"), NONE("none");
+    public enum Later implements Word {
+        PATH_TRACING("path tracing"), RADIANCE_CACHE("radiance cache"), PHOTON_MAP("photon map"), NONE("none");
 
         private final String word;
 
@@ -69,20 +96,45 @@ public record BounceSettings(First first, Later later, boolean cachedSurrounding
             this.word = word;
         }
 
-        /** The name in files and on the command line. */
+        @Override
         public String word() {
             return word;
         }
 
         /** @throws IllegalArgumentException naming those there are; null is path tracing */
         public static Later of(String word) {
-            for (Later f : values()) if (word == null || f.word.equals(word)) return f;
-            throw new IllegalArgumentException("laterBounces is path tracing, radiance cache or none, not '" + word + "'");
+            return Word.of(Later.class, "laterBounces", word);
         }
     }
 
-    /** Whether anything is cached. */
+    /** What becomes of light that smooth surfaces throw on matt ones. */
+    public enum Caustics implements Word {
+        PATH_TRACING("path tracing"), PHOTON_MAP("photon map"), LEFT_OUT("left out");
+
+        private final String word;
+
+        Caustics(String word) {
+            this.word = word;
+        }
+
+        @Override
+        public String word() {
+            return word;
+        }
+
+        /** @throws IllegalArgumentException naming those there are; null is path tracing */
+        public static Caustics of(String word) {
+            return Word.of(Caustics.class, "caustics", word);
+        }
+    }
+
+    /** Whether photons are needed for all light, not for caustics alone. */
+    public boolean mapped() {
+        return later == Later.PHOTON_MAP || first == First.PHOTON_MAP;
+    }
+
+    /** Whether anything is cached that pictures end in. */
     public boolean cached() {
-        return first == First.IRRADIANCE_CACHE || later == Later.RADIANCE_CACHE;
+        return first != First.PATH_TRACING || later == Later.RADIANCE_CACHE || later == Later.PHOTON_MAP;
     }
 }

@@ -77,6 +77,7 @@ public final class CachedPoints {
         path.indirect = before;
         boolean gloss = scatter.glossApart(), mirrors = scatter.mirrors();
         if (gloss) scatter.onlyGloss(true);
+        path.caustics.add();
         path.direct().findBesideRecords(bounce, gloss);
         return (gloss || mirrors) && path.scatterOn(bounce) && (gloss || scatter.smooth);
     }

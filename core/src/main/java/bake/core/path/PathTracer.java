@@ -1,7 +1,10 @@
 package bake.core.path;
 
+import bake.core.cache.PhotonMap;
+import bake.core.cache.PhotonSamples;
 import bake.core.compiled.RenderScene;
 import bake.core.geometry.Ray;
+import bake.core.light.Emission;
 import bake.core.light.LightTable;
 import bake.core.math.PathSampler;
 import bake.core.outlook.Scenery;
@@ -46,6 +49,8 @@ public final class PathTracer {
     /** Fills a radiance cache, and reads it. */
     final CellTrail cells;
     private final CachedPoints cached;
+    final CausticLight caustics;
+    private final PhotonTrail photons = new PhotonTrail();
     private final MetLight met;
     /** Null in one that does not split. */
     private final SplitBounce split;
@@ -103,6 +108,7 @@ public final class PathTracer {
         this.bounces = bounces;
         clamp = clampLuminance > 0 ? (float) clampLuminance : Float.POSITIVE_INFINITY;
         cells = new CellTrail(channels(), clamp);
+        caustics = new CausticLight(this);
         cached = new CachedPoints(this, split);
         met = new MetLight(this, scene);
         if (split != null) split.of(this);
@@ -115,8 +121,20 @@ public final class PathTracer {
     /** Sets how bounced light is computed. */
     public void bounces(BounceSettings how) {
         cached.follow(how);
-        if (split != null) split.rays().cached.follow(how);
+        caustics.follow(how.caustics());
+        if (split != null) split.rays().bounces(how);
         direct.skyGathered(how.cachedSurroundings());
+    }
+
+    /** Shows caustics by photons from now on. */
+    public void follow(PhotonMap causticPhotons) {
+        caustics.follow(causticPhotons);
+        if (split != null) split.rays().follow(causticPhotons);
+    }
+
+    /** Luminance of caustics that were left out so far, summed over paths, cd/m2. */
+    public double leftOut() {
+        return caustics.leftOut() + (split == null ? 0 : split.rays().leftOut());
     }
 
     /** Where the path reads caches. */
@@ -227,6 +245,25 @@ public final class PathTracer {
         return reached;
     }
 
+    /** Where photons go that are sent from now on; see {@link #photon}. Null for nowhere. */
+    public void fill(PhotonSamples all, PhotonSamples caustic) {
+        photons.fill(all, caustic);
+    }
+
+    /** Follows the light of an emission, which leaves photons where it comes to matt surfaces. */
+    public void photon(Emission e, PathSampler sampler, float[] spare) {
+        begin(sampler, spare, 1);
+        float most = Math.max(e.r, Math.max(e.g, e.b));
+        br = e.r / most;
+        bg = e.g / most;
+        bb = e.b / most;
+        ray.set(e.x, e.y, e.z, e.dx, e.dy, e.dz, Float.POSITIVE_INFINITY);
+        from.none();
+        photons.begin(most, e.group);
+        walk(0);
+        photons.end();
+    }
+
     /** Distance to the nearest thing up to {@code most}, metres; infinite where there is none. */
     public float free(float x, float y, float z, float dx, float dy, float dz, float most) {
         ray.set(x, y, z, dx, dy, dz, most);
@@ -267,13 +304,14 @@ public final class PathTracer {
         int passes = 0;
         while (true) {
             if (!scene.tracer().closest(ray)) {
-                met.nothing();
+                if (!photons.on()) met.nothing();
                 return;
             }
             come += ray.t;
             if (ray.item >= scene.tracer().firstLamp()) {
                 int lamp = scene.tracer().lamps().lamp(ray.item - scene.tracer().firstLamp());
                 if (lights.emitters().seen(lamp, onlook.straight)) {
+                    if (photons.on()) return;
                     if (past) reached = come;
                     ownColour();
                     met.lamp(lamp);
@@ -286,7 +324,7 @@ public final class PathTracer {
             point.load(scene.geometry(), scene.surfaces(), ray);
             absorb();
             if (scene.surfaces().isPane(point.material)) {
-                if (point.emitR + point.emitG + point.emitB > 0) met.glow();
+                if (point.emitR + point.emitG + point.emitB > 0 && !photons.on()) met.glow();
                 if (++passes > MOST_PASSES || !pane()) return;
                 continue;
             }
@@ -299,6 +337,11 @@ public final class PathTracer {
             float round = scene.surfaces().round(point.material);
             if (round > 0 && (bounce == 0 || from.pdf < 0)) edges.at(point, round, ray, random);
             if (bounce == 0) first.surface(point, come);
+            if (photons.on()) {
+                if (last || bounce >= bounces || !carry(bounce)) return;
+                bounce++;
+                continue;
+            }
             ownColour();
             if (onlook.meet(point, scene.surfaces().catches(point.material), ray, first)) {
                 float[] b = onlook.seen();
@@ -322,6 +365,7 @@ public final class PathTracer {
                 if (!cached.addIrradiance(bounce)) return;
             } else {
                 if (cells.on() && Scatter.mostlyMatt(point) && !onlook.catching()) cells.open(point);
+                caustics.add();
                 direct.find(bounce);
                 if (cached.ends() || !scatterOn(bounce)) return;
             }
@@ -334,6 +378,18 @@ public final class PathTracer {
                 scatter = ownScatter;
             }
         }
+    }
+
+    /** A photon is at a surface: it leaves its light there and goes on, or does not. */
+    private boolean carry(int bounce) {
+        photons.meet(this);
+        float dx = ray.dx, dy = ray.dy, dz = ray.dz;
+        scatter.begin(point, -dx, -dy, -dz);
+        if (!scatterOn(bounce)) return false;
+        if (scatter.smooth) photons.turned();
+        float k = PhotonTrail.adjoint(point, dx, dy, dz, scatter);
+        scale(k, k, k);
+        return true;
     }
 
     /** Whether the search for a matt point ends here. */
@@ -374,6 +430,7 @@ public final class PathTracer {
             from.none();
             past = false;
             trail.mirrored();
+            photons.turned();
             onlook.mirror();
             float k = 2 * cos;
             step(1, ray.dx + k * point.nx, ray.dy + k * point.ny, ray.dz + k * point.nz);

@@ -21,6 +21,7 @@ import bake.core.reuse.PathExchange;
 import bake.core.scene.Camera;
 import bake.core.solve.CacheRounds;
 import bake.core.solve.Caches;
+import bake.core.solve.PhotonRound;
 import bake.core.solve.RecordRounds;
 import bake.core.work.Passes;
 import bake.core.work.Watch;
@@ -56,6 +57,7 @@ public final class Renderer implements Passes {
     /** Null where nothing is cached. */
     private final CacheRounds caches;
     private final RecordRounds records;
+    private final PhotonRound photons, caustics;
     /** The last pass before which rounds were held, -1 for none. */
     private int prepared = -1;
     /** Whether it began with caches of another picture. */
@@ -92,6 +94,9 @@ public final class Renderer implements Passes {
                 ? new CacheRounds(new RadianceCache(tracers[0].channels()), lens, settings, (long) film.width() * film.height(), tracers, samplers, paths, rays) : null;
         records = settings.bounced().first() == BounceSettings.First.IRRADIANCE_CACHE
                 ? new RecordRounds(new IrradianceCache(tracers[0].channels()), lens, settings, film.width(), film.height(), tracers, samplers, paths, rays) : null;
+        photons = settings.bounced().mapped() ? new PhotonRound(scene, tracers, samplers, paths, settings.seed(), settings.bounced().photons(), false) : null;
+        caustics = settings.bounced().caustics() == BounceSettings.Caustics.PHOTON_MAP
+                ? new PhotonRound(scene, tracers, samplers, paths, settings.seed(), settings.bounced().photons(), true) : null;
         for (PathTracer t : tracers) t.bounces(settings.bounced());
     }
 
@@ -104,11 +109,13 @@ public final class Renderer implements Passes {
         begun = true;
         if (caches != null && c.cells() != null && c.cells().channels() == n) caches.begin(c.cells());
         if (records != null && c.records() != null && c.records().channels() == n) records.begin(c.records());
+        if (photons != null && c.photons() != null && c.photons().channels() == n) photons.begin(c.photons());
+        if (caustics != null && c.caustics() != null && c.caustics().channels() == n) caustics.begin(c.caustics());
     }
 
     /** What was cached so far. To be asked between passes. */
     public Caches caches() {
-        return new Caches(caches == null ? null : caches.cache(), records == null ? null : records.cache());
+        return new Caches(caches == null ? null : caches.cache(), records == null ? null : records.cache(), photons == null ? null : photons.map(), caustics == null ? null : caustics.map());
     }
 
     /**
@@ -118,6 +125,7 @@ public final class Renderer implements Passes {
      * @return false when it was stopped; what was done is kept
      */
     public boolean prepare(int number, Workers workers, BooleanSupplier stop, Watch watch) {
+        if (prepared < 0 && !photons(workers, stop, watch)) return false;
         for (int next = nextRound(); next <= number; next = nextRound()) {
             if (training != null && !training.before(next, workers, stop)) return false;
             int at = next;
@@ -125,6 +133,19 @@ public final class Renderer implements Passes {
             if (caches != null && !caches.before(next, workers, stop, share -> { if (at == 0) watch.prepared(part * share); })) return false;
             if (records != null && (!settings.prompt() || next > 1) && !records.before(settings.prompt() ? 1 : Integer.MAX_VALUE, workers, stop, share -> watch.prepared(1 - part + part * share))) return false;
             prepared = next;
+        }
+        return true;
+    }
+
+    /** Sends out photons that all else builds on. */
+    private boolean photons(Workers workers, BooleanSupplier stop, Watch watch) {
+        if (caustics != null) {
+            if (!caustics.before(workers, stop, share -> watch.prepared(photons == null ? share : share / 2))) return false;
+            for (PathTracer t : tracers) t.follow(caustics.map());
+        }
+        if (photons != null) {
+            if (!photons.before(workers, stop, share -> watch.prepared(caustics == null ? share : 0.5 + share / 2))) return false;
+            for (PathTracer t : tracers) t.cached().follow(photons.map(), settings.bounced().first() == BounceSettings.First.PHOTON_MAP ? 0 : 1);
         }
         return true;
     }
@@ -252,6 +273,13 @@ public final class Renderer implements Passes {
     /** Luminance that the clamp took away per sample so far, cd/m2. Read between passes. */
     public double clampedLuminance() {
         return clampedSum() / Math.max(1, film.samples());
+    }
+
+    /** Luminance of caustics that were left out per sample so far, cd/m2. Read between passes. */
+    public double leftOut() {
+        double sum = 0;
+        for (PathTracer t : tracers) sum += t.leftOut();
+        return sum / Math.max(1, film.samples());
     }
 
     /** The same summed over all samples. */

@@ -173,7 +173,7 @@ class CachedBouncesTest {
         PathSampler random = new PathSampler();
         random.start(1, 1, 1, 5);
         IrradianceCache c = new IrradianceCache(t.channels());
-        BounceSettings how = new BounceSettings(First.IRRADIANCE_CACHE, Later.PATH_TRACING, false, 8000, 0);
+        BounceSettings how = new BounceSettings(First.IRRADIANCE_CACHE, Later.PATH_TRACING).withRays(8000);
         new HemisphereGather(t, how).record(floor(s, x), random, 0.01f, 0.5f, c, out);
         c.merge(new RecordSamples[] {out});
         return c;

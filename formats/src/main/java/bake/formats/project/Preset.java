@@ -5,9 +5,12 @@ import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonIgnore;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.databind.JsonNode;
+import java.lang.reflect.RecordComponent;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 
 /**
  * Named, versioned settings for making a proof.
@@ -25,21 +28,28 @@ import java.util.Objects;
  * @param filter pixel filter: box, triangle, blackman-harris, mitchell-netravali or catmull-rom; absent means triangle
  * @param filterRadius pixels, 0.5 to 8; absent means the filter's usual one
  * @param firstBounce "path tracing" or "irradiance cache"; absent means path tracing
- * @param laterBounces "path tracing", "radiance cache" or "none"; absent means path tracing
+ * @param laterBounces "path tracing", "radiance cache", "photon map" or "none"; absent means path tracing
  * @param cachedSurroundings whether records hold what comes straight from the surroundings too (never the sun); absent means no
  * @param gatherRays rays that each record of irradiance gathers light with, 32 to 16384; absent for as many as the noise aim wants
+ * @param nearField metres from the first surface within which bounces are traced and not cached, 0 to 100; absent or 0 for narrow places only
+ * @param photons how many photons a photon map holds, 1000 to 50 million; absent means 200,000
+ * @param caustics "path tracing", "photon map" or "left out": light that mirrors and clear solids throw on matt surfaces; absent means path tracing
+ * @param exact whether everything is path traced whatever the solvers say, so that nothing is biased; absent means no
  * @param clamp most that one indirect path may add, in multiples of the camera's saturation; 0 for no limit
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record Preset(
         String name, int version, String purpose, String setting, int width, double noiseAim, double timeLimit, int samples, int bounces, double clamp,
         Boolean denoise, Integer diffuse, Integer mirrored, Integer refracted, String filter, Double filterRadius,
-        String firstBounce, String laterBounces, Boolean cachedSurroundings, Integer gatherRays, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        String firstBounce, String laterBounces, Boolean cachedSurroundings, Integer gatherRays, Double nearField, Integer photons, String caustics, Boolean exact,
+        @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
     public Preset {
         other = other == null ? Map.of() : other;
         denoise = denoise == null || denoise;
     }
+
+    private static final Set<String> ABOUT = Set.of("name", "version", "purpose", "setting", "other");
 
     /** What ships with Bake. Widths and aims are common practice, no source. */
     public static final List<Preset> SHIPPED = List.of(
@@ -51,8 +61,33 @@ public record Preset(
             shipped("Exterior final", "final", "exterior", 0, 1.5, 0, 65536, 16, 50, false, false));
 
     private static Preset shipped(String name, String purpose, String setting, int width, double aim, double seconds, int samples, int bounces, double clamp, boolean cached, boolean sky) {
-        return new Preset(name, cached ? 2 : 1, purpose, setting, width, aim, seconds, samples, bounces, clamp, true, null, null, null, null, null,
-                cached ? "irradiance cache" : null, cached ? "radiance cache" : null, cached && sky ? true : null, null, Map.of());
+        Preset p = of(name, cached ? 2 : 1, purpose, setting, width, aim, seconds, samples, bounces, clamp, true);
+        return cached ? p.withBounces("irradiance cache", "radiance cache", sky ? true : null) : p;
+    }
+
+    /** One that leaves out all that may be absent. */
+    public static Preset of(String name, int version, String purpose, String setting, int width, double noiseAim, double timeLimit, int samples, int bounces, double clamp, boolean denoise) {
+        return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, clamp, denoise, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
+    }
+
+    /** This preset with other values for some of its components, named. */
+    private Preset with(Map<String, Object> changes) {
+        try {
+            RecordComponent[] all = Preset.class.getRecordComponents();
+            Object[] values = new Object[all.length];
+            Class<?>[] types = new Class<?>[all.length];
+            for (int i = 0; i < all.length; i++) {
+                types[i] = all[i].getType();
+                values[i] = changes.containsKey(all[i].getName()) ? changes.get(all[i].getName()) : all[i].getAccessor().invoke(this);
+            }
+            return Preset.class.getDeclaredConstructor(types).newInstance(values);
+        } catch (ReflectiveOperationException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    private Preset with(String component, Object value) {
+        return with(Collections.singletonMap(component, value));
     }
 
     @JsonIgnore
@@ -61,63 +96,74 @@ public record Preset(
     }
 
     public Preset withLimits(double noise, double seconds, int most) {
-        return new Preset(name, version, purpose, setting, width, noise, seconds, most, bounces, clamp, denoise, diffuse, mirrored, refracted, filter, filterRadius, firstBounce, laterBounces, cachedSurroundings, gatherRays, other);
+        return with(Map.of("noiseAim", noise, "timeLimit", seconds, "samples", most));
     }
 
     public Preset withDenoise(boolean d) {
-        return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, clamp, d, diffuse, mirrored, refracted, filter, filterRadius, firstBounce, laterBounces, cachedSurroundings, gatherRays, other);
+        return with("denoise", d);
     }
 
     public Preset withWidth(int w) {
-        return new Preset(name, version, purpose, setting, w, noiseAim, timeLimit, samples, bounces, clamp, denoise, diffuse, mirrored, refracted, filter, filterRadius, firstBounce, laterBounces, cachedSurroundings, gatherRays, other);
+        return with("width", w);
     }
 
     public Preset withBounces(int b) {
-        return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, b, clamp, denoise, diffuse, mirrored, refracted, filter, filterRadius, firstBounce, laterBounces, cachedSurroundings, gatherRays, other);
+        return with("bounces", b);
     }
 
     /** Limits for each kind of bounce; null for no limit of its own. */
     public Preset withKinds(Integer d, Integer m, Integer r) {
-        return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, clamp, denoise, d, m, r, filter, filterRadius, firstBounce, laterBounces, cachedSurroundings, gatherRays, other);
+        return with("diffuse", d).with("mirrored", m).with("refracted", r);
     }
 
     public Preset withClamp(double c) {
-        return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, c, denoise, diffuse, mirrored, refracted, filter, filterRadius, firstBounce, laterBounces, cachedSurroundings, gatherRays, other);
+        return with("clamp", c);
     }
 
     /** @param radius pixels, or null for the filter's usual one */
     public Preset withFilter(String f, Double radius) {
-        return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, clamp, denoise, diffuse, mirrored, refracted, f, radius, firstBounce, laterBounces, cachedSurroundings, gatherRays, other);
+        return with("filter", f).with("filterRadius", radius);
     }
 
     /** How bounced light is computed; null for path tracing. */
     public Preset withBounces(String first, String later, Boolean surroundings) {
-        return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, clamp, denoise, diffuse, mirrored, refracted, filter, filterRadius, first, later, surroundings, gatherRays, other);
+        return with("firstBounce", first).with("laterBounces", later).with("cachedSurroundings", surroundings);
     }
 
     /** @param rays of each record, or null for as many as the noise aim wants */
     public Preset withGatherRays(Integer rays) {
-        return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, clamp, denoise, diffuse, mirrored, refracted, filter, filterRadius, firstBounce, laterBounces, cachedSurroundings, rays, other);
+        return with("gatherRays", rays);
     }
 
-    /** Number of settings that differ from another preset's. */
+    /** @param metres or null for narrow places only */
+    public Preset withNearField(Double metres) {
+        return with("nearField", metres);
+    }
+
+    /** @param count of a photon map, or null for the usual one */
+    public Preset withPhotons(Integer count) {
+        return with("photons", count);
+    }
+
+    /** @param how or null for path tracing */
+    public Preset withCaustics(String how) {
+        return with("caustics", how);
+    }
+
+    /** Whether everything is traced whatever the solvers say; null for no. */
+    public Preset withExact(Boolean e) {
+        return with("exact", e);
+    }
+
+    /** Number of settings that differ from another preset's; what it is called and is for are none. */
     public int changesFrom(Preset p) {
         int n = 0;
-        if (width != p.width) n++;
-        if (noiseAim != p.noiseAim) n++;
-        if (timeLimit != p.timeLimit) n++;
-        if (samples != p.samples) n++;
-        if (bounces != p.bounces) n++;
-        if (clamp != p.clamp) n++;
-        if (!denoise.equals(p.denoise)) n++;
-        if (!Objects.equals(diffuse, p.diffuse)) n++;
-        if (!Objects.equals(mirrored, p.mirrored)) n++;
-        if (!Objects.equals(refracted, p.refracted)) n++;
-        if (!Objects.equals(firstBounce, p.firstBounce)) n++;
-        if (!Objects.equals(laterBounces, p.laterBounces)) n++;
-        if (!Objects.equals(cachedSurroundings, p.cachedSurroundings)) n++;
-        if (!Objects.equals(gatherRays, p.gatherRays)) n++;
-        if (!Objects.equals(filter, p.filter) || !Objects.equals(filterRadius, p.filterRadius)) n++;
+        try {
+            for (RecordComponent c : Preset.class.getRecordComponents())
+                if (!ABOUT.contains(c.getName()) && !Objects.equals(c.getAccessor().invoke(this), c.getAccessor().invoke(p))) n++;
+        } catch (ReflectiveOperationException e) {
+            throw new IllegalStateException(e);
+        }
         return n;
     }
 }

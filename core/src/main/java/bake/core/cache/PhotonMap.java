@@ -1,0 +1,283 @@
+package bake.core.cache;
+
+import java.util.function.Consumer;
+
+/**
+ * Light that photons have left on matt surfaces (Jensen 1996, "Global Illumination Using Photon Maps"): irradiance at a place is the flux of the nearest ones
+ * over the disc that holds them, so that the radius adapts to their density. {@link #settle} estimates it once where every fourth photon lies (Christensen
+ * 1999, "Faster Photon Map Global Illumination"); a look-up then takes that of the nearest one of these. Never changed after {@link #of} and {@link #settle}; read by all
+ * threads at once.
+ */
+public final class PhotonMap implements MattLight {
+    /** Photons of an estimate. */
+    public static final int NEAREST = 80;
+    private static final float LEAST_COVER = 0.2f;
+    /** How far an estimate may be taken from, in the greatest radius. */
+    private static final float FARTHEST = 5;
+    /** Of so many photons one has an estimate. */
+    private static final int EVERY = 4;
+    /** Cosine between normals up to which a photon counts, and how far off the surface it may lie, in the radius. */
+    private static final float ALIKE = 0.8f, FLAT = 0.2f;
+    private static final int STRIDE = PhotonSamples.STRIDE, NORMAL = PhotonSamples.NORMAL, FLUX = PhotonSamples.FLUX, GROUP = PhotonSamples.GROUP;
+
+    private final int channels, count;
+    /** Photons in the order of a tree that halves them again and again: the middle one of each part is its node. */
+    private final float[] data;
+    private final byte[] axis;
+    /** Irradiance over pi at every fourth photon by source group; null before {@link #settle}. */
+    private float[] light;
+    private final float most;
+
+    private PhotonMap(int channels, int count, float[] data, float most) {
+        this.channels = channels;
+        this.count = count;
+        this.data = data;
+        this.most = most;
+        axis = new byte[count];
+        build(0, count);
+    }
+
+    /**
+     * Makes a map of all photons of a number of emissions.
+     *
+     * @param chunks in a fixed order, null where there are none
+     * @param emissions how many there were in all: each photon stands for its flux divided by that
+     * @param most greatest radius of an estimate, metres
+     */
+    public static PhotonMap of(int channels, PhotonSamples[] chunks, long emissions, float most) {
+        int n = 0;
+        for (PhotonSamples c : chunks) if (c != null) n += c.count();
+        float[] all = new float[Math.multiplyExact(n, STRIDE)];
+        int at = 0;
+        for (PhotonSamples c : chunks) {
+            if (c == null) continue;
+            System.arraycopy(c.data, 0, all, at, c.count() * STRIDE);
+            at += c.count() * STRIDE;
+        }
+        float k = 1f / Math.max(1, emissions);
+        for (int i = 0; i < n; i++) for (int c = 0; c < 3; c++) all[i * STRIDE + FLUX + c] *= k;
+        return new PhotonMap(channels, n, all, most);
+    }
+
+    public int channels() {
+        return channels;
+    }
+
+    /** Photons there are. */
+    public int photons() {
+        return count;
+    }
+
+    /** Greatest radius of an estimate, metres. */
+    public float most() {
+        return most;
+    }
+
+    public long bytes() {
+        return 4L * data.length + axis.length + (light == null ? 0 : 4L * light.length);
+    }
+
+    private void build(int from, int to) {
+        if (to - from < 2) return;
+        int widest = 0;
+        float width = -1;
+        for (int a = 0; a < 3; a++) {
+            float lo = Float.POSITIVE_INFINITY, hi = Float.NEGATIVE_INFINITY;
+            for (int i = from; i < to; i++) {
+                lo = Math.min(lo, data[i * STRIDE + a]);
+                hi = Math.max(hi, data[i * STRIDE + a]);
+            }
+            if (hi - lo > width) {
+                width = hi - lo;
+                widest = a;
+            }
+        }
+        int mid = (from + to) >>> 1;
+        select(from, to - 1, mid, widest);
+        axis[mid] = (byte) widest;
+        build(from, mid);
+        build(mid + 1, to);
+    }
+
+    /** Brings the photon that belongs in place {@code k} along an axis there, lower ones before and higher ones after it (Hoare 1961). */
+    private void select(int lo, int hi, int k, int a) {
+        while (lo < hi) {
+            float pivot = data[(lo + hi >>> 1) * STRIDE + a];
+            int i = lo, j = hi;
+            while (i <= j) {
+                while (data[i * STRIDE + a] < pivot) i++;
+                while (data[j * STRIDE + a] > pivot) j--;
+                if (i <= j) swap(i++, j--);
+            }
+            if (k <= j) hi = j;
+            else if (k >= i) lo = i;
+            else return;
+        }
+    }
+
+    private void swap(int i, int j) {
+        for (int c = 0; c < STRIDE; c++) {
+            float t = data[i * STRIDE + c];
+            data[i * STRIDE + c] = data[j * STRIDE + c];
+            data[j * STRIDE + c] = t;
+        }
+    }
+
+    /** Looks for photons near a place. One instance per thread. */
+    public static final class Search {
+        /** The nearest so far, the farthest of them first: squares of distances, and numbers. */
+        private final float[] far = new float[NEAREST];
+        private final int[] at = new int[NEAREST];
+        private int found, wanted, every, but = -1;
+        private float reach, x, y, z, nx, ny, nz;
+
+        private void offer(float d2, int i) {
+            if (found < wanted) {
+                int k = found++;
+                for (int up; k > 0 && far[up = (k - 1) / 2] < d2; k = up) move(up, k);
+                put(k, d2, i);
+            } else {
+                int k = 0;
+                for (int down; (down = 2 * k + 1) < found; k = down) {
+                    if (down + 1 < found && far[down + 1] > far[down]) down++;
+                    if (far[down] <= d2) break;
+                    move(down, k);
+                }
+                put(k, d2, i);
+            }
+            if (found == wanted) reach = far[0];
+        }
+
+        private void move(int from, int to) {
+            far[to] = far[from];
+            at[to] = at[from];
+        }
+
+        private void put(int k, float d2, int i) {
+            far[k] = d2;
+            at[k] = i;
+        }
+    }
+
+    private void find(Search s, float x, float y, float z, float nx, float ny, float nz, float most, int wanted, int every) {
+        s.every = every;
+        s.x = x;
+        s.y = y;
+        s.z = z;
+        s.nx = nx;
+        s.ny = ny;
+        s.nz = nz;
+        s.found = 0;
+        s.wanted = wanted;
+        s.reach = most * most;
+        find(s, 0, count);
+    }
+
+    private void find(Search s, int from, int to) {
+        if (from >= to) return;
+        int mid = (from + to) >>> 1, o = mid * STRIDE;
+        float dx = data[o] - s.x, dy = data[o + 1] - s.y, dz = data[o + 2] - s.z, d2 = dx * dx + dy * dy + dz * dz;
+        int a = axis[mid];
+        float off = a == 0 ? -dx : a == 1 ? -dy : -dz;
+        if (off < 0) find(s, from, mid);
+        else find(s, mid + 1, to);
+        if (d2 < s.reach && mid % s.every == 0 && mid != s.but && s.nx * data[o + NORMAL] + s.ny * data[o + NORMAL + 1] + s.nz * data[o + NORMAL + 2] > ALIKE) {
+            float h = dx * s.nx + dy * s.ny + dz * s.nz;
+            // Photons of another surface close by are none of this one.
+            if (h * h <= FLAT * FLAT * s.reach) s.offer(d2, mid);
+        }
+        if (off * off < s.reach) {
+            if (off < 0) find(s, mid + 1, to);
+            else find(s, from, mid);
+        }
+    }
+
+    /**
+     * Estimates irradiance over pi at a place from the photons nearest to it, by source group, cd/m2.
+     *
+     * @param wanted how many photons at most, up to {@link #NEAREST}
+     */
+    public void estimate(Search s, float x, float y, float z, float nx, float ny, float nz, int wanted, float[] out) {
+        java.util.Arrays.fill(out, 0, channels, 0);
+        find(s, x, y, z, nx, ny, nz, most, wanted, 1);
+        if (s.found == 0) return;
+        // A cone's weight, which lets photons fade out towards the rim, and what it makes of even light (Jensen 1996, section 4.2).
+        float r = (float) Math.sqrt(s.reach), k = 3 / ((float) (Math.PI * Math.PI) * s.reach);
+        for (int i = 0; i < s.found; i++) {
+            int o = s.at[i] * STRIDE, c = 3 * (int) data[o + GROUP];
+            float w = k * (1 - (float) Math.sqrt(s.far[i]) / r);
+            out[c] += w * data[o + FLUX];
+            out[c + 1] += w * data[o + FLUX + 1];
+            out[c + 2] += w * data[o + FLUX + 2];
+        }
+    }
+
+    /** How much of a disc around a place is surface on which photons could lie, each point counted by how near it is. */
+    public interface Cover {
+        /** @return 0 to 1 */
+        float share(float x, float y, float z, float nx, float ny, float nz, float radius);
+    }
+
+    /** Makes room for estimates; they are found part by part with {@link #settle(int, int, Search, Cover, float[])}. */
+    public void settle() {
+        light = new float[Math.multiplyExact((count + EVERY - 1) / EVERY, channels)];
+    }
+
+    /** Finds the estimates of photons {@code from} to {@code to}. */
+    public void settle(int from, int to, Search s, Cover cover, float[] spare) {
+        for (int i = (from + EVERY - 1) / EVERY * EVERY; i < to; i += EVERY) {
+            int o = i * STRIDE;
+            // A photon that counted itself would find itself in bright places only.
+            s.but = i;
+            estimate(s, data[o], data[o + 1], data[o + 2], data[o + NORMAL], data[o + NORMAL + 1], data[o + NORMAL + 2], NEAREST, spare);
+            // Beside walls and edges the disc is not all surface.
+            float k = 1 / Math.max(LEAST_COVER, cover.share(data[o], data[o + 1], data[o + 2], data[o + NORMAL], data[o + NORMAL + 1], data[o + NORMAL + 2], (float) Math.sqrt(s.reach)));
+            for (int c = 0; c < channels; c++) light[i / EVERY * channels + c] = k * spare[c];
+            s.but = -1;
+        }
+    }
+
+    private static final ThreadLocal<Search> ONE = ThreadLocal.withInitial(Search::new);
+
+    /** {@inheritDoc} That is what the nearest photon knows, if there is one within five times the greatest radius. */
+    @Override
+    public boolean read(float x, float y, float z, float nx, float ny, float nz, float widest, float u, float v, float[] out) {
+        Search s = ONE.get();
+        find(s, x, y, z, nx, ny, nz, FARTHEST * most, 1, EVERY);
+        if (s.found == 0) java.util.Arrays.fill(out, 0, channels, 0);
+        else System.arraycopy(light, s.at[0] / EVERY * channels, out, 0, channels);
+        return true;
+    }
+
+    /** Numbers that {@link #save} hands out for each photon. */
+    public static int rowFloats() {
+        return STRIDE;
+    }
+
+    /** Hands out all photons, row by row. The row is used again. */
+    public void save(Consumer<float[]> rows) {
+        float[] row = new float[STRIDE];
+        for (int i = 0; i < count; i++) {
+            System.arraycopy(data, i * STRIDE, row, 0, STRIDE);
+            rows.accept(row);
+        }
+    }
+
+    /**
+     * A map of photons that {@link #save} handed out.
+     *
+     * @param rows asked for each photon; fills it
+     * @throws IllegalArgumentException when one cannot be
+     */
+    public static PhotonMap load(int channels, int photons, float most, Consumer<float[]> rows) {
+        float[] row = new float[STRIDE], all = new float[Math.multiplyExact(photons, STRIDE)];
+        for (int i = 0; i < photons; i++) {
+            rows.accept(row);
+            for (float v : row) if (!(Math.abs(v) < 1e12f)) throw new IllegalArgumentException("a photon that cannot be");
+            boolean group = row[GROUP] >= 0 && row[GROUP] < channels / 3 && row[GROUP] == (int) row[GROUP];
+            if (!group || row[FLUX] < 0 || row[FLUX + 1] < 0 || row[FLUX + 2] < 0) throw new IllegalArgumentException("light that cannot be");
+            System.arraycopy(row, 0, all, i * STRIDE, STRIDE);
+        }
+        return new PhotonMap(channels, photons, all, most);
+    }
+}

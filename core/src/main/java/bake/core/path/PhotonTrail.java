@@ -1,0 +1,65 @@
+package bake.core.path;
+
+import bake.core.cache.PhotonSamples;
+import bake.core.surface.Scatter;
+import bake.core.surface.SurfacePoint;
+
+/**
+ * A path that brings light instead of looking for it (Jensen 1996): what it leaves on each matt surface that it comes by. One for each {@link PathTracer};
+ * off unless photons are sent out.
+ */
+final class PhotonTrail {
+    private PhotonSamples all, caustic;
+    private int group;
+    /** Flux of the path as it began, by which its throughput is to be multiplied, lm. */
+    private float flux;
+    private boolean on;
+    /** Whether anything smooth has turned the path. */
+    private boolean turned;
+
+    /** Where photons go from now on: those that came by smooth surfaces alone may go elsewhere as well; null for nowhere. */
+    void fill(PhotonSamples all, PhotonSamples caustic) {
+        this.all = all;
+        this.caustic = caustic;
+    }
+
+    void begin(float flux, int group) {
+        this.flux = flux;
+        this.group = group;
+        on = true;
+        turned = false;
+    }
+
+    void end() {
+        on = false;
+    }
+
+    boolean on() {
+        return on;
+    }
+
+    /** Something smooth sends the path another way. */
+    void turned() {
+        turned = true;
+    }
+
+    /** The path is at a surface. */
+    void meet(PathTracer p) {
+        SurfacePoint s = p.point();
+        if (!Scatter.mostlyMatt(s)) return;
+        float r = flux * p.br, g = flux * p.bg, b = flux * p.bb;
+        if (all != null) all.add(s.px, s.py, s.pz, s.gx, s.gy, s.gz, r, g, b, group);
+        if (caustic != null && turned && p.wide == 0) caustic.add(s.px, s.py, s.pz, s.gx, s.gy, s.gz, r, g, b, group);
+    }
+
+    /**
+     * What shading normals make of light that comes from the source rather than of what is seen (Veach 1997, section 5.3.2): a factor on the throughput.
+     *
+     * @param dx with {@code dy} and {@code dz}, the direction that the photon came along
+     */
+    static float adjoint(SurfacePoint s, float dx, float dy, float dz, Scatter to) {
+        float is = Math.abs(dx * s.nx + dy * s.ny + dz * s.nz), ig = Math.abs(dx * s.gx + dy * s.gy + dz * s.gz);
+        float os = Math.abs(to.wx * s.nx + to.wy * s.ny + to.wz * s.nz), og = Math.abs(to.wx * s.gx + to.wy * s.gy + to.wz * s.gz);
+        return Math.min(10, is * og / Math.max(1e-6f, ig * os));
+    }
+}
