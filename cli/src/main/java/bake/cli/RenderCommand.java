@@ -108,7 +108,7 @@ final class RenderCommand implements Callable<Integer> {
         if (bands) return banded(scene, order, guides, Checkpoint.identity(p.project(), p.folder(), v, order), n, memory);
         try (Workers workers = new Workers(n)) {
             CacheStore store = cacheFolder == null ? null : new CacheStore(cacheFolder);
-            Caches before = store == null ? Caches.NONE : store.fitting(p.project(), p.folder(), v);
+            Caches before = store == null ? Caches.NONE : store.fitting(p.project(), p.folder(), v, RenderJob.bounced(settings), false);
             long cells = before.cells() == null ? 0 : before.cells().cells(), records = before.records() == null ? 0 : before.records().records();
             RenderJob job = new RenderJob(scene, order, workers).guidedBy(guides).with(before);
             if (resume) {
@@ -121,8 +121,8 @@ final class RenderCommand implements Callable<Integer> {
                 if (job.progress().passes() == 0) throw new IOException("stopped before the first pass was done; nothing is written");
                 PictureOutput.write(out, job.film(), job.finish(), null, job.order().region(), job.order().preset().denoise(), 72);
                 // A picture that is to be gone on with must find the caches that it began with.
-                if (store != null && !(resume && job.state() == RenderJob.State.STOPPED)) store.keep(p.project(), p.folder(), v, job.caches());
-                report(job, cells, records);
+                if (store != null && !(resume && job.state() == RenderJob.State.STOPPED)) store.keep(p.project(), p.folder(), v, RenderJob.bounced(job.order().preset()), job.caches());
+                report(job, before, cells, records);
             }
         }
         return 0;
@@ -198,7 +198,7 @@ final class RenderCommand implements Callable<Integer> {
     }
 
     /** @param cells that were loaded, and {@code records} */
-    private void report(RenderJob job, long cells, long records) throws IOException {
+    private void report(RenderJob job, Caches before, long cells, long records) throws IOException {
         RenderJob.Progress g = job.progress();
         Region r = job.order().region();
         if (!json) {
@@ -213,10 +213,15 @@ final class RenderCommand implements Callable<Integer> {
         n.put("file", out.toString()).put("view", job.order().view()).put("preset", job.order().preset().name()).put("resumedAt", job.resumedAt()).put("clamped", job.clampedShare());
         RenderJob.Phases t = job.phases();
         n.putObject("phases").put("caches", t.caches()).put("passes", t.passes()).put("finish", t.finish());
+        // Photons are never added to; a map is begun with or made.
+        long photons = before.photons() == null ? 0 : before.photons().photons(), caustics = before.caustics() == null ? 0 : before.caustics().photons();
+        n.put("leftOut", job.leftOutShare());
         ArrayNode all = n.putArray("caches");
         Caches c = job.caches();
         if (c.cells() != null) cache(all, "radiance", c.cells().cells(), c.cells().bytes(), t.caches(), cells);
         if (c.records() != null) cache(all, "irradiance", c.records().records(), c.records().bytes(), t.caches(), records);
+        if (c.photons() != null) cache(all, "photons", c.photons().photons(), c.photons().bytes(), t.caches(), photons);
+        if (c.caustics() != null) cache(all, "caustics", c.caustics().photons(), c.caustics().bytes(), t.caches(), caustics);
         spec.commandLine().getOut().println(Json.MAPPER.writeValueAsString(n));
     }
 

@@ -1,5 +1,6 @@
 package bake.desktop;
 
+import bake.core.path.BounceSettings;
 import bake.core.solve.Caches;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
@@ -11,23 +12,30 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Executor;
+import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
+import javafx.beans.value.ObservableValue;
 
 /** The caches of bounced light: what the last proof has computed, and what is kept of it for later pictures of the same light. Holds no control. */
 public final class CacheHand {
     /** What a proof has cached, with what it was made from and where its time went. */
-    record Offer(Path folder, Project project, View view, Caches caches, RenderJob.Phases phases) {}
+    record Offer(Path folder, Project project, View view, Preset preset, Caches caches, RenderJob.Phases phases) {}
 
     private final Workbench bench;
     private final Executor background;
+    private final ObservableValue<Preset> preset;
     private final ObjectProperty<List<CacheStore.Entry>> kept = new SimpleObjectProperty<>(List.of());
     private final ObjectProperty<Offer> offer = new SimpleObjectProperty<>();
     private final ObjectProperty<Showing> shown = new SimpleObjectProperty<>();
+    private final BooleanProperty anyway = new SimpleBooleanProperty();
     private boolean looking, again;
 
-    CacheHand(Workbench bench, Executor background) {
+    CacheHand(Workbench bench, Executor background, ObservableValue<Preset> preset) {
         this.bench = bench;
+        this.preset = preset;
+        preset.addListener((o, a, b) -> look());
         this.background = background;
         shown.addListener((o, a, b) -> {
             // A print that hangs on the easel would hide it.
@@ -53,6 +61,22 @@ public final class CacheHand {
         return shown;
     }
 
+    /** Whether the next proofs begin with kept caches of other light too, for a look; their prints say so. */
+    public BooleanProperty anywayProperty() {
+        return anyway;
+    }
+
+    /** Whether anything is kept that does not fit. */
+    boolean unfit() {
+        return kept.get().stream().anyMatch(e -> e.problem() == null && !e.fits());
+    }
+
+    /** Keeps what is there from being replaced or deleted, or lets it be. */
+    public void lock(boolean on) {
+        var folder = bench.folder();
+        if (folder != null) work(() -> CacheStore.of(folder).lock(on));
+    }
+
     /** The caches that can be shown: those of the last proof. */
     Caches toShow() {
         return offer.get() == null ? Caches.NONE : offer.get().caches;
@@ -61,19 +85,19 @@ public final class CacheHand {
     /** Caches to begin a proof with: those kept that fit. Not on the window's thread. */
     Caches toBegin(Project p, View v, Preset preset) throws IOException {
         CacheStore store = CacheStore.of(bench.folder(), preset);
-        return store == null ? Caches.NONE : store.fitting(p, bench.folder(), v);
+        return store == null ? Caches.NONE : store.fitting(p, bench.folder(), v, RenderJob.bounced(preset), anyway.get());
     }
 
     /** A proof was made. */
-    void made(Project project, View view, Caches c, RenderJob.Phases phases) {
-        offer.set(c.empty() ? null : new Offer(bench.folder(), project, view, c, phases));
+    void made(Project project, View view, Preset preset, Caches c, RenderJob.Phases phases) {
+        offer.set(c.empty() ? null : new Offer(bench.folder(), project, view, preset, c, phases));
         if (offer.get() == null) shown.set(null);
     }
 
     /** Keeps what the last proof has cached. */
     public void keep() {
         Offer o = offer.get();
-        if (o != null) work(() -> CacheStore.of(o.folder).keep(o.project, o.folder, o.view, o.caches));
+        if (o != null) work(() -> CacheStore.of(o.folder).keep(o.project, o.folder, o.view, RenderJob.bounced(o.preset), o.caches));
     }
 
     /** Deletes all that is kept. */
@@ -103,7 +127,7 @@ public final class CacheHand {
             shown.set(null);
             offer.set(null);
         }
-        if (bench.folder() == null || bench.view() == null) {
+        if (bench.folder() == null || bench.view() == null || preset.getValue() == null) {
             kept.set(List.of());
             return;
         }
@@ -115,10 +139,11 @@ public final class CacheHand {
         Project p = bench.project();
         View v = bench.view();
         var folder = bench.folder();
+        BounceSettings how = RenderJob.bounced(preset.getValue());
         background.execute(() -> {
             List<CacheStore.Entry> found = List.of();
             try {
-                found = CacheStore.of(folder).list(p, folder, v);
+                found = CacheStore.of(folder).list(p, folder, v, how);
             } catch (IOException e) {
                 bench.fail(e);
             }

@@ -1,5 +1,6 @@
 package bake.desktop;
 
+import bake.core.film.Film;
 import bake.core.film.Region;
 import bake.core.guide.Guides;
 import bake.core.finish.Finish;
@@ -25,6 +26,11 @@ public final class Prover {
     /** A picture of the proof in the making. */
     public record Preview(int width, int height, int[] argb) {}
 
+    /** Title of prints that were made with caches of other light. */
+    static final String OTHER_LIGHT = "for a look: caches of other light";
+    /** Width of pictures of what caches know so far, pixels. */
+    private static final int PREPASS_WIDTH = 400;
+
     private final Workbench bench;
     private final Executor background;
     private final ReadOnlyObjectWrapper<RenderJob.Progress> progress = new ReadOnlyObjectWrapper<>();
@@ -33,13 +39,15 @@ public final class Prover {
     private final ObjectProperty<Preset> preset = new SimpleObjectProperty<>();
     private final ObjectProperty<Region> region = new SimpleObjectProperty<>();
     private final CacheHand caches;
+    private final CostHand costs;
     private volatile RenderJob job;
     private volatile boolean stopAsked, pauseAsked;
 
     Prover(Workbench bench, Executor background) {
         this.bench = bench;
         this.background = background;
-        caches = new CacheHand(bench, background);
+        caches = new CacheHand(bench, background, preset);
+        costs = new CostHand(bench, background, this);
         bench.viewProperty().addListener((o, a, b) -> {
             if (b != null && (a == null || preset.get() == null || !a.setting().equals(b.setting()) || !a.name().equals(b.name()))) suit();
         });
@@ -76,6 +84,11 @@ public final class Prover {
         return caches;
     }
 
+    /** What ways to compute bounced light cost. */
+    CostHand costs() {
+        return costs;
+    }
+
     /** Settings of the next proof: a preset, perhaps changed. */
     public ObjectProperty<Preset> presetProperty() {
         return preset;
@@ -101,7 +114,7 @@ public final class Prover {
     public void start() {
         View v = bench.view();
         Preset p = preset.get();
-        if (v == null || p == null || running.get() || bench.deliverer().busy()) return;
+        if (v == null || p == null || running.get() || costs.measuringProperty().get() || bench.deliverer().busy()) return;
         Project project = bench.project();
         ProofStore store = bench.store();
         running.set(true);
@@ -120,6 +133,7 @@ public final class Prover {
             int[] s = Presets.size(p, v);
             Region r = part == null ? null : new Region(part.x() * s[0] / 1000, part.y() * s[1] / 1000, Math.max(1, part.width() * s[0] / 1000), Math.max(1, part.height() * s[1] / 1000));
             RenderScene scene = bench.live().compile(project, v);
+            boolean other = caches.anywayProperty().get() && caches.unfit();
             RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), p, s[0], s[1], r, 1, false), bench.workers()).guidedBy(new bake.studio.GuideStore(bench.folder()).fitting(project, v)).with(caches.toBegin(project, v, p));
             job = j;
             if (pauseAsked) j.pause();
@@ -128,14 +142,16 @@ public final class Prover {
             j.run(g -> shown(j, g, next));
             if (j.progress().passes() == 0) bench.say("Stopped before the first pass was done; nothing to keep.");
             else {
-                Proof kept = store.keep(j, v);
+                Proof made = store.keep(j, v);
+                Proof kept = other ? made.withTitle(OTHER_LIGHT) : made;
+                if (other) store.save(kept);
                 Guides learnt = j.guides();
                 int passes = j.progress().passes();
                 bench.later(() -> {
                     if (bench.store() != store) return;
                     bench.hang(kept);
                     bench.guides().made(project, v, learnt, passes);
-                    caches.made(project, v, j.caches(), j.phases());
+                    caches.made(project, v, p, j.caches(), j.phases());
                 });
             }
         } catch (Exception | OutOfMemoryError e) {
@@ -153,6 +169,15 @@ public final class Prover {
     private void shown(RenderJob j, RenderJob.Progress g, long[] next) {
         long now = System.nanoTime();
         boolean working = g.state() == RenderJob.State.RENDERING && g.passes() > 1, prepass = g.state() == RenderJob.State.RENDERING && g.passes() == 0;
+        if (prepass && now - next[1] > 400_000_000L) {
+            Film cached = j.cachedPicture(PREPASS_WIDTH);
+            if (cached != null) {
+                Preview image = new Preview(cached.width(), cached.height(), j.finish().argb(cached, null));
+                bench.later(() -> {
+                    if (running.get()) preview.set(image);
+                });
+            }
+        }
         if (prepass || working && now < next[0]) {
             if (now - next[1] > 150_000_000L) {
                 next[1] = now;

@@ -22,6 +22,14 @@ public final class Texts {
         return s >= 3600 ? String.format(L, "%d h %02d", s / 3600, s / 60 % 60) : String.format(L, "%d:%02d", s / 60, s % 60);
     }
 
+    /** A time that nobody can know better: 40 s, 12 min, 3.5 h, 2 days. */
+    public static String about(double seconds) {
+        if (!(seconds < Double.POSITIVE_INFINITY)) return "\u2013";
+        if (seconds < 90) return Math.max(5, 5 * Math.round(seconds / 5)) + " s";
+        if (seconds < 5400) return Math.round(seconds / 60) + " min";
+        return seconds < 36 * 3600 ? String.format(L, seconds < 10 * 3600 ? "%.1f h" : "%.0f h", seconds / 3600) : String.format(L, "%.1f days", seconds / 86400);
+    }
+
     /** 2.1 %, or a dash where there is none yet. */
     public static String noise(double percent) {
         return Double.isFinite(percent) ? String.format(L, percent < 10 ? "%.1f %%" : "%.0f %%", percent) : "\u2013";

@@ -76,7 +76,7 @@ public final class Checkpoint {
         Fingerprint.stamp(d, folder, v.around().backdrop());
         Fingerprint.stamp(d, folder, v.around().mirrored());
         GuideStore guides = new GuideStore(folder);
-        if (cached != null) Fingerprint.put(d, cached.stamp(p, folder, v));
+        if (cached != null) Fingerprint.put(d, cached.stamp(p, folder, v, RenderJob.bounced(o.preset())));
         if (guides.fitting(p, v) != null) Fingerprint.stamp(d, guides.file(v));
         return Fingerprint.hex(d);
     }

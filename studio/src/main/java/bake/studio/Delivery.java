@@ -92,7 +92,7 @@ public final class Delivery {
     private void whole(RenderScene scene, RenderJob.Order order, Project project, Item i, Listener listener) throws IOException {
         // What tests have cached serves the final, which goes on filling it.
         CacheStore store = CacheStore.of(folder, i.preset());
-        Caches caches = store == null ? Caches.NONE : store.fitting(project, folder, i.view());
+        Caches caches = store == null ? Caches.NONE : store.fitting(project, folder, i.view(), RenderJob.bounced(i.preset()), false);
         RenderJob job = new RenderJob(scene, order, workers).guidedBy(new GuideStore(folder).fitting(project, i.view())).with(caches);
         job.keepIn(new Checkpoint(Checkpoint.beside(i.file()), Checkpoint.identity(project, folder, i.view(), order, store),
                 e -> listener.warned(i, "the unfinished picture could not be kept: " + e.getMessage())));

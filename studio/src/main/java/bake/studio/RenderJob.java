@@ -7,6 +7,7 @@ import bake.core.guide.Guides;
 import bake.core.finish.Finish;
 import bake.core.finish.Look;
 import bake.core.scene.Camera;
+import bake.core.meters.CachedPicture;
 import bake.core.path.BounceSettings;
 import bake.core.solve.Caches;
 import bake.core.path.PathSettings;
@@ -64,6 +65,7 @@ public final class RenderJob {
 
     private final Order order;
     private final Workers workers;
+    private final RenderScene scene;
     private final Renderer renderer;
     private final Finish finish;
     private volatile Checkpoint checkpoint;
@@ -88,6 +90,7 @@ public final class RenderJob {
 
     /** @param film empty, of the order's size, keeping at least its region */
     RenderJob(RenderScene scene, Order order, Workers workers, Film film) {
+        this.scene = scene;
         this.order = order;
         this.workers = workers;
         Preset p = order.preset;
@@ -177,6 +180,30 @@ public final class RenderJob {
 
     public State state() {
         return state;
+    }
+
+    /**
+     * What caches know so far, as a small picture of the order's view; null once passes are made. To be asked by those who are told of progress, on the thread
+     * that tells them.
+     *
+     * @param most greatest width, pixels
+     */
+    public Film cachedPicture(int most) {
+        Caches c = renderer.caches();
+        if (progress.passes > 0 || c.empty()) return null;
+        int w = Math.min(most, order.width), h = Math.max(1, (int) Math.round(order.height * (double) w / order.width));
+        Film f = Film.merged(w, h, scene.lights().groups().size());
+        CachedPicture p = new CachedPicture(scene, c, order.camera, f, workers);
+        p.pass(0, workers, () -> stop);
+        return f;
+    }
+
+    /** Luminance of caustics that were left out, as a share of the picture's mean with them. */
+    public double leftOutShare() {
+        double mean = 0;
+        for (double l : film().planeLuminance()) mean += l;
+        double c = renderer.leftOut();
+        return c > 0 ? c / (mean + c) : 0;
     }
 
     /** Luminance that the clamp took away, as a share of the picture's mean. */

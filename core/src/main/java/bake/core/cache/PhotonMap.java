@@ -1,5 +1,6 @@
 package bake.core.cache;
 
+import bake.core.math.Frame;
 import java.util.function.Consumer;
 
 /**
@@ -11,6 +12,8 @@ import java.util.function.Consumer;
 public final class PhotonMap implements MattLight {
     /** Photons of an estimate. */
     public static final int NEAREST = 80;
+    /** Directions in which an estimate looks around. */
+    public static final int SECTORS = 16;
     private static final float LEAST_COVER = 0.2f;
     /** How far an estimate may be taken from, in the greatest radius. */
     private static final float FARTHEST = 5;
@@ -66,6 +69,11 @@ public final class PhotonMap implements MattLight {
     /** Photons there are. */
     public int photons() {
         return count;
+    }
+
+    /** Whether estimates have been found, so that {@link #read} may be asked. */
+    public boolean settled() {
+        return light != null;
     }
 
     /** Greatest radius of an estimate, metres. */
@@ -128,8 +136,17 @@ public final class PhotonMap implements MattLight {
         /** The nearest so far, the farthest of them first: squares of distances, and numbers. */
         private final float[] far = new float[NEAREST];
         private final int[] at = new int[NEAREST];
-        private int found, wanted, every, but = -1;
+        private int found, wanted, every, self = -1;
         private float reach, x, y, z, nx, ny, nz;
+        private final float[] open = new float[SECTORS];
+        private final Frame frame = new Frame();
+
+        /** Whether a photon so far off lies behind what is seen in its direction. */
+        private boolean hides(float dx, float dy, float dz) {
+            float a = dx * frame.tx + dy * frame.ty + dz * frame.tz, b = dx * frame.bx + dy * frame.by + dz * frame.bz;
+            int k = (int) Math.floor((Math.atan2(b, a) / (2 * Math.PI) + 1) * SECTORS + 0.5) % SECTORS;
+            return a * a + b * b > open[k] * open[k];
+        }
 
         private void offer(float d2, int i) {
             if (found < wanted) {
@@ -181,7 +198,7 @@ public final class PhotonMap implements MattLight {
         float off = a == 0 ? -dx : a == 1 ? -dy : -dz;
         if (off < 0) find(s, from, mid);
         else find(s, mid + 1, to);
-        if (d2 < s.reach && mid % s.every == 0 && mid != s.but && s.nx * data[o + NORMAL] + s.ny * data[o + NORMAL + 1] + s.nz * data[o + NORMAL + 2] > ALIKE) {
+        if (d2 < s.reach && mid % s.every == 0 && s.nx * data[o + NORMAL] + s.ny * data[o + NORMAL + 1] + s.nz * data[o + NORMAL + 2] > ALIKE) {
             float h = dx * s.nx + dy * s.ny + dz * s.nz;
             // Photons of another surface close by are none of this one.
             if (h * h <= FLAT * FLAT * s.reach) s.offer(d2, mid);
@@ -198,24 +215,46 @@ public final class PhotonMap implements MattLight {
      * @param wanted how many photons at most, up to {@link #NEAREST}
      */
     public void estimate(Search s, float x, float y, float z, float nx, float ny, float nz, int wanted, float[] out) {
-        java.util.Arrays.fill(out, 0, channels, 0);
         find(s, x, y, z, nx, ny, nz, most, wanted, 1);
+        sum(s, false, out);
+    }
+
+    private void sum(Search s, boolean hidden, float[] out) {
+        java.util.Arrays.fill(out, 0, channels, 0);
         if (s.found == 0) return;
+        if (hidden) s.frame.around(s.nx, s.ny, s.nz);
         // A cone's weight, which lets photons fade out towards the rim, and what it makes of even light (Jensen 1996, section 4.2).
         float r = (float) Math.sqrt(s.reach), k = 3 / ((float) (Math.PI * Math.PI) * s.reach);
         for (int i = 0; i < s.found; i++) {
             int o = s.at[i] * STRIDE, c = 3 * (int) data[o + GROUP];
-            float w = k * (1 - (float) Math.sqrt(s.far[i]) / r);
+            if (hidden && s.hides(data[o] - s.x, data[o + 1] - s.y, data[o + 2] - s.z)) continue;
+            float w = k * (s.at[i] == s.self ? own(s.found) : 1 - (float) Math.sqrt(s.far[i]) / r);
             out[c] += w * data[o + FLUX];
             out[c + 1] += w * data[o + FLUX + 1];
             out[c + 2] += w * data[o + FLUX + 2];
         }
     }
 
-    /** How much of a disc around a place is surface on which photons could lie, each point counted by how near it is. */
+    /** Looks around on the surface at a place, in {@link #SECTORS} directions evenly spread around the normal from {@link Frame}'s first axis on. */
     public interface Cover {
-        /** @return 0 to 1 */
-        float share(float x, float y, float z, float nx, float ny, float nz, float radius);
+        /**
+         * @param open gets how far one sees in each direction, metres, up to the radius
+         * @return how much of the disc is surface on which photons could lie, each point counted by how near it is, 0 to 1
+         */
+        float look(float x, float y, float z, float nx, float ny, float nz, float radius, float[] open);
+    }
+
+    /** Whether nothing stands between two places. */
+    public interface Sight {
+        boolean clear(float x, float y, float z, float nx, float ny, float nz, float tx, float ty, float tz);
+    }
+
+    /**
+     * What a photon counts in its own estimate. Those who read it stand some way off, where no other one is nearer: the one that is missing there is
+     * this one, as far off as the nearest of a quarter of as many photons is on average.
+     */
+    private static float own(int found) {
+        return Math.max(0, 1 - 0.886f * (float) Math.sqrt(EVERY / (double) found));
     }
 
     /** Makes room for estimates; they are found part by part with {@link #settle(int, int, Search, Cover, float[])}. */
@@ -227,25 +266,39 @@ public final class PhotonMap implements MattLight {
     public void settle(int from, int to, Search s, Cover cover, float[] spare) {
         for (int i = (from + EVERY - 1) / EVERY * EVERY; i < to; i += EVERY) {
             int o = i * STRIDE;
-            // A photon that counted itself would find itself in bright places only.
-            s.but = i;
-            estimate(s, data[o], data[o + 1], data[o + 2], data[o + NORMAL], data[o + NORMAL + 1], data[o + NORMAL + 2], NEAREST, spare);
-            // Beside walls and edges the disc is not all surface.
-            float k = 1 / Math.max(LEAST_COVER, cover.share(data[o], data[o + 1], data[o + 2], data[o + NORMAL], data[o + NORMAL + 1], data[o + NORMAL + 2], (float) Math.sqrt(s.reach)));
+            s.self = i;
+            float x = data[o], y = data[o + 1], z = data[o + 2], nx = data[o + NORMAL], ny = data[o + NORMAL + 1], nz = data[o + NORMAL + 2];
+            find(s, x, y, z, nx, ny, nz, most, NEAREST, 1);
+            // Beside walls and edges the disc is not all surface, and what lies behind a wall is not seen.
+            float k = 1 / Math.max(LEAST_COVER, cover.look(x, y, z, nx, ny, nz, (float) Math.sqrt(s.reach), s.open));
+            sum(s, true, spare);
             for (int c = 0; c < channels; c++) light[i / EVERY * channels + c] = k * spare[c];
-            s.but = -1;
+            s.self = -1;
         }
     }
 
     private static final ThreadLocal<Search> ONE = ThreadLocal.withInitial(Search::new);
 
-    /** {@inheritDoc} That is what the nearest photon knows, if there is one within five times the greatest radius. */
+    /** {@inheritDoc} That is what the nearest photon knows, if there is one within five times the greatest radius; else it is dark. */
     @Override
     public boolean read(float x, float y, float z, float nx, float ny, float nz, float widest, float u, float v, float[] out) {
-        Search s = ONE.get();
+        return read(ONE.get(), null, x, y, z, nx, ny, nz, out);
+    }
+
+    /** What one thread reads, which does not take over what it cannot see from where it asks: paths are traced on there. */
+    public MattLight seenBy(Sight sight) {
+        Search s = new Search();
+        return (x, y, z, nx, ny, nz, widest, u, v, out) -> read(s, sight, x, y, z, nx, ny, nz, out);
+    }
+
+    private boolean read(Search s, Sight sight, float x, float y, float z, float nx, float ny, float nz, float[] out) {
         find(s, x, y, z, nx, ny, nz, FARTHEST * most, 1, EVERY);
         if (s.found == 0) java.util.Arrays.fill(out, 0, channels, 0);
-        else System.arraycopy(light, s.at[0] / EVERY * channels, out, 0, channels);
+        else {
+            int o = s.at[0] * STRIDE;
+            if (sight != null && !sight.clear(x, y, z, nx, ny, nz, data[o], data[o + 1], data[o + 2])) return false;
+            System.arraycopy(light, s.at[0] / EVERY * channels, out, 0, channels);
+        }
         return true;
     }
 

@@ -264,6 +264,15 @@ public final class PathTracer {
         photons.end();
     }
 
+    /** Whether nothing stands between two places, each a hair off its surface along the normal. */
+    public boolean clear(float x, float y, float z, float nx, float ny, float nz, float tx, float ty, float tz) {
+        float dx = tx - x, dy = ty - y, dz = tz - z, d = (float) Math.sqrt(dx * dx + dy * dy + dz * dz);
+        if (d < 1e-4f) return true;
+        float k = 1 / d, h = 0.03f * d + 1e-4f;
+        shadow.set(x + h * nx, y + h * ny, z + h * nz, k * dx, k * dy, k * dz, d);
+        return scene.tracer().open(shadow);
+    }
+
     /** Distance to the nearest thing up to {@code most}, metres; infinite where there is none. */
     public float free(float x, float y, float z, float dx, float dy, float dz, float most) {
         ray.set(x, y, z, dx, dy, dz, most);

@@ -145,7 +145,7 @@ public final class Renderer implements Passes {
         }
         if (photons != null) {
             if (!photons.before(workers, stop, share -> watch.prepared(caustics == null ? share : 0.5 + share / 2))) return false;
-            for (PathTracer t : tracers) t.cached().follow(photons.map(), settings.bounced().first() == BounceSettings.First.PHOTON_MAP ? 0 : 1);
+            for (PathTracer t : tracers) t.cached().follow(photons.map().seenBy(t::clear), settings.bounced().first() == BounceSettings.First.PHOTON_MAP ? 0 : 1);
         }
         return true;
     }

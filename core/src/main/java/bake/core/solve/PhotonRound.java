@@ -21,8 +21,6 @@ public final class PhotonRound {
     private static final int CHUNK = 2048, CHUNKS = 16;
     /** Emissions without a photon after which a scene counts as one that has none, and the most there may be for each photon wanted. */
     private static final long TRIES = 2_000_000, EACH = 40;
-    /** Points of a disc that are looked at. */
-    private static final int SPOTS = 12;
     private static final long SEED = 0x3c6e_f372_fe94_f82bL;
     /** Share of a scene's diagonal that an estimate may reach (common practice, no source); caustics are finer. */
     private static final float REACH = 0.02f, FINE = 0.004f;
@@ -106,8 +104,8 @@ public final class PhotonRound {
         if (caustic) t.fill(null, out);
         else t.fill(out, null);
         for (long i = from; i < from + CHUNK; i++) {
-            // One sequence for all: emissions are spread evenly.
-            random.start(0, (int) (i >>> 31), (int) (i & Integer.MAX_VALUE), seed);
+            // Each by itself: photons that keep their distance from each other would find too few around them.
+            random.start((int) i, (int) (i >>> 32), 0, seed);
             if (e.emit(random)) t.photon(e, random, paths[worker]);
         }
         t.fill(null, null);
@@ -122,21 +120,22 @@ public final class PhotonRound {
         for (int i = 0; i < frames.length; i++) frames[i] = new Frame();
         for (int i = 0; i < searches.length; i++) searches[i] = new PhotonMap.Search();
         workers.run((map.photons() + CHUNK - 1) / CHUNK, (worker, part) -> map.settle(part * CHUNK, Math.min(map.photons(), (part + 1) * CHUNK), searches[worker],
-                (x, y, z, nx, ny, nz, r) -> cover(tracers[worker], frames[worker], x, y, z, nx, ny, nz, r), spare[worker]));
+                (x, y, z, nx, ny, nz, r, open) -> cover(tracers[worker], frames[worker], x, y, z, nx, ny, nz, r, open), spare[worker]));
     }
 
-    /** Looks along the surface to points of the disc, spread by a cone's weight, and down on the surface there. */
-    private static float cover(PathTracer t, Frame f, float x, float y, float z, float nx, float ny, float nz, float r) {
+    /** Looks along the surface as far as the disc goes, and down on it at as many places, spread by a cone's weight. */
+    private static float cover(PathTracer t, Frame f, float x, float y, float z, float nx, float ny, float nz, float r, float[] open) {
         f.around(nx, ny, nz);
-        float h = 0.03f * r + 1e-4f;
+        float h = 0.1f * r + 1e-4f, px = x + h * nx, py = y + h * ny, pz = z + h * nz;
         int there = 0;
-        for (int k = 0; k < SPOTS; k++) {
-            float away = r * (float) (0.5 - Math.sin(Math.asin(1 - 2 * (k + 0.5) / SPOTS) / 3)), phi = 2.399963f * k;
+        for (int k = 0; k < open.length; k++) {
+            float phi = 2 * (float) Math.PI * k / open.length;
             f.turn((float) Math.cos(phi), (float) Math.sin(phi), 0);
-            float px = x + h * nx, py = y + h * ny, pz = z + h * nz;
-            if (t.free(px, py, pz, f.x, f.y, f.z, away) < away) continue;
+            float away = r * (float) (0.5 - Math.sin(Math.asin(1 - 2 * (k * 5 % open.length + 0.5) / open.length) / 3));
+            open[k] = t.free(px, py, pz, f.x, f.y, f.z, r);
+            if (open[k] < away) continue;
             if (t.free(px + away * f.x, py + away * f.y, pz + away * f.z, -nx, -ny, -nz, 2 * h + 0.2f * away) < Float.POSITIVE_INFINITY) there++;
         }
-        return there / (float) SPOTS;
+        return there / (float) open.length;
     }
 }

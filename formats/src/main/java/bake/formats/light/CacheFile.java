@@ -1,6 +1,7 @@
 package bake.formats.light;
 
 import bake.core.cache.IrradianceCache;
+import bake.core.cache.PhotonMap;
 import bake.core.cache.RadianceCache;
 import bake.formats.AtomicFile;
 import bake.formats.FormatException;
@@ -19,7 +20,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import java.util.zip.CRC32;
 
 /**
@@ -29,33 +32,46 @@ import java.util.zip.CRC32;
 public final class CacheFile {
     private static final byte[] MAGIC = "bakelux1".getBytes(StandardCharsets.US_ASCII);
     private static final int MOST_HEAD = 1 << 20, PIECE = 1 << 18, MOST_GROUPS = 256;
-    private static final String CELLS = "radiance", RECORDS = "irradiance";
+    private static final String CELLS = "radiance", RECORDS = "irradiance", PHOTONS = "photons", CAUSTICS = "caustics";
+    private static final List<String> KINDS = List.of(CELLS, RECORDS, PHOTONS, CAUSTICS);
 
     private CacheFile() {}
 
     /**
      * What the head says.
      *
-     * @param kind "radiance" or "irradiance"
+     * @param kind "radiance", "irradiance", "photons" or "caustics"
+     * @param reach greatest radius of an estimate from photons, metres; 0 for other kinds
      * @param words what the writer says of where it comes from, by name
      */
-    public record Head(String kind, int channels, long rows, long rounds, Map<String, String> words) {
+    public record Head(String kind, int channels, long rows, long rounds, double reach, Map<String, String> words) {
         int rowBytes() {
-            return 4 * (kind.equals(CELLS) ? new RadianceCache(channels).rowInts() : new IrradianceCache(channels).rowFloats());
+            return 4 * switch (kind) {
+                case CELLS -> new RadianceCache(channels).rowInts();
+                case RECORDS -> new IrradianceCache(channels).rowFloats();
+                default -> PhotonMap.rowFloats();
+            };
         }
     }
 
-    /** A cache and its head; one of the two is null. */
-    public record Kept(Head head, RadianceCache cells, IrradianceCache records) {}
+    /** A cache and its head; all of the others are null. */
+    public record Kept(Head head, RadianceCache cells, IrradianceCache records, PhotonMap photons) {}
 
     public static void write(Path file, RadianceCache c, Map<String, String> words) throws IOException {
-        write(file, new Head(CELLS, c.channels(), c.cells(), c.rounds(), words), out -> c.save(row -> {
+        write(file, new Head(CELLS, c.channels(), c.cells(), c.rounds(), 0, words), out -> c.save(row -> {
             for (int v : row) out.put(v);
         }));
     }
 
     public static void write(Path file, IrradianceCache c, Map<String, String> words) throws IOException {
-        write(file, new Head(RECORDS, c.channels(), c.records(), 0, words), out -> c.save(row -> {
+        write(file, new Head(RECORDS, c.channels(), c.records(), 0, 0, words), out -> c.save(row -> {
+            for (float v : row) out.put(Float.floatToRawIntBits(v));
+        }));
+    }
+
+    /** @param caustics whether they are those that came by smooth surfaces alone */
+    public static void write(Path file, PhotonMap m, boolean caustics, Map<String, String> words) throws IOException {
+        write(file, new Head(caustics ? CAUSTICS : PHOTONS, m.channels(), m.photons(), 0, m.most(), words), out -> m.save(row -> {
             for (float v : row) out.put(Float.floatToRawIntBits(v));
         }));
     }
@@ -94,6 +110,7 @@ public final class CacheFile {
     private static void write(Path file, Head h, Rows rows) throws IOException {
         ObjectNode n = Json.MAPPER.createObjectNode();
         n.put("kind", h.kind).put("channels", h.channels).put("rows", h.rows).put("rounds", h.rounds);
+        if (h.reach > 0) n.put("reach", h.reach);
         ObjectNode words = n.putObject("words");
         h.words.forEach(words::put);
         byte[] text = Json.MAPPER.writeValueAsString(n).getBytes(StandardCharsets.UTF_8);
@@ -148,9 +165,9 @@ public final class CacheFile {
             JsonNode n = Json.MAPPER.readTree(text);
             Map<String, String> words = new LinkedHashMap<>();
             n.path("words").properties().forEach(w -> words.put(w.getKey(), w.getValue().asText("")));
-            Head h = new Head(n.path("kind").asText(""), n.path("channels").asInt(0), n.path("rows").asLong(-1), n.path("rounds").asLong(0), words);
-            boolean known = h.kind.equals(CELLS) || h.kind.equals(RECORDS), channels = h.channels > 0 && h.channels <= 3 * MOST_GROUPS && h.channels % 3 == 0;
-            if (!known || !channels || h.rows < 0 || h.rounds < 0) throw damaged(name, null);
+            Head h = new Head(n.path("kind").asText(""), n.path("channels").asInt(0), n.path("rows").asLong(-1), n.path("rounds").asLong(0), n.path("reach").asDouble(0), words);
+            boolean known = KINDS.contains(h.kind), channels = h.channels > 0 && h.channels <= 3 * MOST_GROUPS && h.channels % 3 == 0;
+            if (!known || !channels || h.rows < 0 || h.rounds < 0 || !(h.reach >= 0 && h.reach < 1e6) || h.reach == 0 && KINDS.indexOf(h.kind) > 1) throw damaged(name, null);
             return h;
         } catch (com.fasterxml.jackson.core.JsonProcessingException e) {
             throw damaged(name, e);
@@ -189,13 +206,15 @@ public final class CacheFile {
                 c.load(row);
             }
             c.loaded(h.rounds);
-            return new Kept(h, c, null);
+            return new Kept(h, c, null, null);
         }
-        IrradianceCache c = new IrradianceCache(h.channels);
-        c.load((int) h.rows, row -> {
+        Consumer<float[]> rows = row -> {
             for (int i = 0; i < row.length; i++) row[i] = Float.intBitsToFloat(from.next());
-        });
-        return new Kept(h, null, c);
+        };
+        if (!h.kind.equals(RECORDS)) return new Kept(h, null, null, PhotonMap.load(h.channels, (int) h.rows, (float) h.reach, rows));
+        IrradianceCache c = new IrradianceCache(h.channels);
+        c.load((int) h.rows, rows);
+        return new Kept(h, null, c, null);
     }
 
     private static void checkSum(String name, FileChannel in, CRC32 sum, long bytes) throws IOException {

@@ -1,0 +1,71 @@
+package bake.desktop;
+
+import bake.core.compiled.RenderScene;
+import bake.formats.project.Preset;
+import bake.formats.project.Project;
+import bake.formats.project.View;
+import bake.studio.SolverCosts;
+import java.util.concurrent.Executor;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleObjectProperty;
+
+/** Measures on this machine what the ways to compute bounced light cost for the next proof. Holds no control. */
+final class CostHand {
+    private final Workbench bench;
+    private final Executor background;
+    private final Prover prover;
+    private final ObjectProperty<SolverCosts> costs = new SimpleObjectProperty<>();
+    private final BooleanProperty measuring = new SimpleBooleanProperty();
+    private volatile boolean stop;
+
+    CostHand(Workbench bench, Executor background, Prover prover) {
+        this.bench = bench;
+        this.background = background;
+        this.prover = prover;
+        bench.viewProperty().addListener((o, a, b) -> costs.set(null));
+        prover.presetProperty().addListener((o, a, b) -> {
+            // The solvers chosen do not change what either way costs.
+            if (a == null || b == null || a.noiseAim() != b.noiseAim() || a.width() != b.width() || !a.name().equals(b.name())) costs.set(null);
+        });
+    }
+
+    /** What was measured for the current view and preset, or null. */
+    ObjectProperty<SolverCosts> costsProperty() {
+        return costs;
+    }
+
+    BooleanProperty measuringProperty() {
+        return measuring;
+    }
+
+    void stop() {
+        stop = true;
+    }
+
+    void measure() {
+        View v = bench.view();
+        Preset p = prover.presetProperty().get();
+        if (v == null || p == null || measuring.get() || prover.busy() || bench.deliverer().busy()) return;
+        Project project = bench.project();
+        stop = false;
+        measuring.set(true);
+        bench.hold();
+        background.execute(() -> {
+            SolverCosts found = null;
+            try {
+                RenderScene scene = bench.live().compile(project, v);
+                found = SolverCosts.measure(scene, v, p, bench.workers(), () -> stop);
+            } catch (Exception | OutOfMemoryError e) {
+                bench.fail(e);
+            }
+            SolverCosts there = found;
+            bench.later(() -> {
+                measuring.set(false);
+                if (bench.view() == v && prover.presetProperty().get() != null) costs.set(there);
+                bench.release();
+            });
+        });
+    }
+}
