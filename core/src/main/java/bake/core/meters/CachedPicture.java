@@ -13,6 +13,8 @@ import bake.core.work.Workers;
 public final class CachedPicture extends SurfaceMap {
     /** Width of the cells that are looked at, metres. */
     private static final float WIDEST = 0.5f;
+    /** Light of surfaces of which nothing is known yet, in what the picture shows as white: enough to see what they are. */
+    private static final float UNKNOWN = 0.06f;
 
     private final Caches caches;
     private final float white;
@@ -30,7 +32,7 @@ public final class CachedPicture extends SurfaceMap {
         s.load(scene.geometry(), scene.surfaces(), ray);
         float[] l = light[worker];
         out[0] = out[1] = out[2] = 0;
-        if (!read(s, l)) return;
+        if (!read(s, l)) java.util.Arrays.fill(l, UNKNOWN * white / (l.length / 3));
         for (int c = 0; c < l.length; c++) out[c % 3] += l[c];
         float matt = 1 - s.metallic;
         out[0] = (float) Math.sqrt(out[0] * s.baseR * matt / white);
