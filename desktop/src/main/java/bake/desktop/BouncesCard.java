@@ -42,6 +42,7 @@ final class BouncesCard extends VBox {
         caches.keptProperty().addListener((o, a, b) -> refresh());
         caches.offerProperty().addListener((o, a, b) -> refresh());
         caches.shownProperty().addListener((o, a, b) -> refresh());
+        caches.askedProperty().addListener((o, a, b) -> refresh());
         caches.anywayProperty().addListener((o, a, b) -> refresh());
         costs.costsProperty().addListener((o, a, b) -> refresh());
         costs.measuringProperty().addListener((o, a, b) -> refresh());
@@ -191,6 +192,7 @@ final class BouncesCard extends VBox {
         if (o == null && kept.isEmpty()) getChildren().add(Ui.note("After a proof its caches can be kept: the next view and the final begin with them."));
         if (o != null) getChildren().add(Ui.row(show("caches-records", "Show records", "Where records lie (dots) and how far each reaches. Reddish: narrow, so what is near is traced. Dark grey: no record reaches.", Showing.RECORDS, o.caches().records() != null),
                 show("caches-cells", "Show cells", "The cells that a bounce of about a metre reads. Dark grey: such bounces are traced on.", Showing.CELLS, o.caches().cells() != null)));
+        if (caches.shownProperty().get() == Showing.RECORDS && o != null) asked();
         if (!other.isEmpty()) {
             CheckBox anyway = new CheckBox("Use them anyway, for a look");
             anyway.setId("caches-anyway");
@@ -211,6 +213,22 @@ final class BouncesCard extends VBox {
         Ui.show(keep, o != null);
         Ui.show(clear, !kept.isEmpty());
         getChildren().add(Ui.row(keep, clear));
+    }
+
+    /** What records made the place that was clicked, and what would help there. */
+    private void asked() {
+        CacheHand.Asked a = caches.askedProperty().get();
+        Label l = Ui.note(a == null ? "Click a place of the picture: what records it is made of." : Texts.records(a.material(), a.sources()));
+        l.setId("records-asked");
+        getChildren().add(l);
+        if (a == null) return;
+        BounceSettings how = RenderJob.bounced(prover.presetProperty().get());
+        boolean few = !a.sources().narrow() && a.sources().weight() < 0.6;
+        Button rays = Ui.button("help-rays", "Twice the rays", "Blotches of records get 0.7 times as strong; gathering takes twice as long", () -> change(q -> q.withGatherRays(Math.min(16384, 2 * how.gatherRays()))), "small");
+        Button near = Ui.button("help-near", "Trace what is near", "Bounces within 30 cm are traced everywhere: small things and contact shadows get sharp; passes take longer", () -> change(q -> q.withNearField(0.3)), "small");
+        Ui.show(rays, a.sources().records() > 0);
+        Ui.show(near, few && how.nearField() == 0);
+        getChildren().add(Ui.row(rays, near));
     }
 
     private ToggleButton show(String id, String text, String help, Showing what, boolean there) {

@@ -1,13 +1,17 @@
 package bake.desktop;
 
+import bake.core.cache.IrradianceCache;
+import bake.core.math.Vec3;
 import bake.core.path.BounceSettings;
 import bake.core.solve.Caches;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.CacheStore;
+import bake.studio.LiveRender;
 import bake.studio.RenderJob;
 import bake.studio.Showing;
+import bake.studio.Spots;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
@@ -29,6 +33,7 @@ public final class CacheHand {
     private final ObjectProperty<List<CacheStore.Entry>> kept = new SimpleObjectProperty<>(List.of());
     private final ObjectProperty<Offer> offer = new SimpleObjectProperty<>();
     private final ObjectProperty<Showing> shown = new SimpleObjectProperty<>();
+    private final ObjectProperty<Asked> asked = new SimpleObjectProperty<>();
     private final BooleanProperty anyway = new SimpleBooleanProperty();
     private boolean looking, again;
 
@@ -39,6 +44,7 @@ public final class CacheHand {
         this.background = background;
         shown.addListener((o, a, b) -> {
             // A print that hangs on the easel would hide it.
+            asked.set(null);
             if (b != null) bench.printAProperty().set(null);
             bench.show();
         });
@@ -69,6 +75,27 @@ public final class CacheHand {
     /** Whether anything is kept that does not fit. */
     boolean unfit() {
         return kept.get().stream().anyMatch(e -> e.problem() == null && !e.fits());
+    }
+
+    /** What records made the place that was clicked, or null. */
+    ObjectProperty<Asked> askedProperty() {
+        return asked;
+    }
+
+    /**
+     * What was found at a place of the picture.
+     *
+     * @param material its name
+     */
+    record Asked(String material, IrradianceCache.Sources sources) {}
+
+    /** Takes a click on the picture, 0 to 1 from the left and the top. */
+    public void click(double x, double y) {
+        LiveRender.Frame f = bench.frameProperty().get();
+        IrradianceCache c = toShow().records();
+        Spots.Place p = f == null || f.spots() == null || c == null ? null : f.spots().place(x, y);
+        Vec3 at = p == null ? null : p.at(), n = p == null ? null : p.normal();
+        asked.set(p == null ? null : new Asked(p.material(), c.sources((float) at.x(), (float) at.y(), (float) at.z(), (float) n.x(), (float) n.y(), (float) n.z())));
     }
 
     /** Keeps what is there from being replaced or deleted, or lets it be. */

@@ -2,6 +2,7 @@ package bake.desktop;
 
 import bake.core.film.Region;
 import bake.studio.LiveRender;
+import bake.studio.Showing;
 import bake.studio.Proof;
 import java.nio.IntBuffer;
 import java.util.LinkedHashMap;
@@ -96,6 +97,10 @@ final class Easel extends Pane {
         });
         setOnMouseDragged(e -> dragged(e.getX(), e.getY()));
         setOnMouseReleased(e -> hand.end());
+        setOnMouseClicked(e -> {
+            if (bench.stationProperty().get() != Station.PROVE || bench.prover().caches().shownProperty().get() != Showing.RECORDS) return;
+            bench.prover().caches().click((e.getX() - picture.getLayoutX()) / Math.max(1, picture.getFitWidth()), (e.getY() - picture.getLayoutY()) / Math.max(1, picture.getFitHeight()));
+        });
         setOnScroll(e -> {
             if (cameraMoves() && e.getDeltaY() != 0) hand.dolly(e.getDeltaY() > 0 ? 1 : -1);
         });

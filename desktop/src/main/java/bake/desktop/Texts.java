@@ -1,6 +1,7 @@
 package bake.desktop;
 
 import bake.core.film.PixelFilter;
+import bake.core.cache.IrradianceCache;
 import bake.core.path.BounceSettings;
 import bake.studio.RenderJob;
 import java.time.Duration;
@@ -28,6 +29,14 @@ public final class Texts {
         if (seconds < 90) return Math.max(5, 5 * Math.round(seconds / 5)) + " s";
         if (seconds < 5400) return Math.round(seconds / 60) + " min";
         return seconds < 36 * 3600 ? String.format(L, seconds < 10 * 3600 ? "%.1f h" : "%.0f h", seconds / 3600) : String.format(L, "%.1f days", seconds / 86400);
+    }
+
+    /** What a place is interpolated from. */
+    public static String records(String material, IrradianceCache.Sources s) {
+        if (s.narrow()) return material + ": too narrow for records. Rays look at what is within 25 cm, and records tell what is farther off. Grain there goes with more passes.";
+        if (s.records() == 0) return material + ": no record reaches here; bounces are traced.";
+        String from = String.format(L, "%s: made of %s, the nearest %.0f cm off, the widest %.0f cm.", material, s.records() == 1 ? "one record" : s.records() + " records", 100 * s.nearest(), 100 * s.widest());
+        return from + (s.weight() < 0.6 ? " They are far off: shades of small things get lost here." : " A blotch here is their noise: more rays help.");
     }
 
     /** 2.1 %, or a dash where there is none yet. */

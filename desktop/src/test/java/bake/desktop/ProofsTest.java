@@ -109,6 +109,8 @@ class ProofsTest extends WindowFixture {
         until("the proof's caches are offered", () -> bench.prover().caches().offerProperty().get() != null);
         r.interact(() -> r.lookup("#caches-records").queryAs(javafx.scene.control.ToggleButton.class).fire());
         until("records are on the easel", () -> bench.frameProperty().get() != null && bench.frameProperty().get().light().length == 0);
+        r.clickOn(".easel");
+        until("the place that was clicked is told", () -> bench.prover().caches().askedProperty().get() != null && text(r, "#records-asked").contains(bench.prover().caches().askedProperty().get().material()));
         r.interact(() -> r.lookup("#caches-records").queryAs(javafx.scene.control.ToggleButton.class).fire());
         until("the picture again", () -> bench.frameProperty().get() != null && bench.frameProperty().get().light().length > 0);
         r.interact(() -> r.lookup("#caches-keep").queryAs(Button.class).fire());
@@ -116,12 +118,60 @@ class ProofsTest extends WindowFixture {
         assertTrue(Files.isDirectory(dir.resolve("caches")));
         r.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(7.0))));
         until("they are of another light", () -> bench.prover().caches().keptProperty().get().stream().noneMatch(e -> e.fits()));
+        r.interact(() -> r.lookup("#caches-lock").queryAs(CheckBox.class).fire());
+        until("they are locked", () -> bench.prover().caches().keptProperty().get().stream().allMatch(e -> e.locked()));
+        r.interact(() -> r.lookup("#caches-clear").queryAs(Button.class).fire());
+        r.interact(() -> r.lookup("#caches-anyway").queryAs(CheckBox.class).fire());
+        proof(r);
+        until("the print says that other light is in it", () -> bench.printAProperty().get() != null && Prover.OTHER_LIGHT.equals(bench.printAProperty().get().title()));
+        assertEquals(2, bench.prover().caches().keptProperty().get().size(), "what is locked was not deleted");
+        r.interact(() -> r.lookup("#caches-lock").queryAs(CheckBox.class).fire());
+        until("they are unlocked", () -> bench.prover().caches().keptProperty().get().stream().noneMatch(e -> e.locked()));
         r.interact(() -> r.lookup("#caches-clear").queryAs(Button.class).fire());
         until("they are gone", () -> bench.prover().caches().keptProperty().get().isEmpty());
         r.interact(() -> r.lookup("#first-path-tracing").queryAs(Button.class).fire());
         r.interact(() -> r.lookup("#later-none").queryAs(Button.class).fire());
         assertEquals("none", p.get().laterBounces());
         assertTrue(r.lookup("#cached-surroundings").tryQuery().isEmpty(), "what has no effect is not shown");
+    }
+
+    /** Photons, caustics and a near field are set on the card, and a wrong number is told. */
+    @Test
+    void photonsAndCaustics(FxRobot r) {
+        open();
+        r.clickOn("#station-prove");
+        var p = bench.prover().presetProperty();
+        assertTrue(r.lookup("#photons").tryQuery().isEmpty(), "without photons nobody counts them");
+        r.interact(() -> r.lookup("#later-photon-map").queryAs(Button.class).fire());
+        r.interact(() -> r.lookup("#first-irradiance-cache").queryAs(Button.class).fire());
+        r.interact(() -> set(r, "#photons", "20"));
+        assertTrue(r.lookup("#photons").query().getStyleClass().contains("wrong"));
+        r.interact(() -> set(r, "#photons", "5,000"));
+        assertEquals(5000, p.get().photons());
+        r.interact(() -> set(r, "#near-field", "0.4"));
+        assertEquals(0.4, p.get().nearField());
+        r.interact(() -> r.lookup("#caustics").queryAs(javafx.scene.control.ComboBox.class).getSelectionModel().select(1));
+        assertEquals("photon map", p.get().caustics());
+        proof(r);
+        until("photons are offered", () -> bench.prover().caches().offerProperty().get() != null && bench.prover().caches().offerProperty().get().caches().photons().photons() >= 5000);
+    }
+
+    private static void set(FxRobot r, String id, String text) {
+        var f = r.lookup(id).queryAs(javafx.scene.control.TextField.class);
+        f.setText(text);
+        f.getOnAction().handle(null);
+    }
+
+    /** Small pictures both ways say what each costs. */
+    @Test
+    void costsAreMeasured(FxRobot r) {
+        open();
+        r.clickOn("#station-prove");
+        r.interact(() -> r.lookup("#cost-measure").queryAs(Button.class).fire());
+        until("it can be stopped", () -> r.lookup("#cost-stop").tryQuery().isPresent());
+        r.interact(() -> r.lookup("#cost-stop").queryAs(Button.class).fire());
+        until("the offer is back", () -> r.lookup("#cost-measure").tryQuery().isPresent());
+        assertFalse(bench.prover().costs().measuringProperty().get());
     }
 
     /** A pause asked for before the job exists is kept, and a stop then still ends it. */

@@ -51,7 +51,7 @@ public final class LiveRender implements AutoCloseable {
      * @param aimed width of the sharp picture that this one stands for
      * @param skyLux illuminance of open level ground from all surroundings but the sun, lux
      * @param sunLux the same from the sun
-     * @param spots looks at places of the picture; null where it shows no light
+     * @param spots looks at places of the picture; null where it shows neither light nor records of it
      */
     public record Frame(int width, int height, int[] argb, int passes, double noise, double seconds, double raysPerSecond, List<String> groups, double[] light, int aimed, double skyLux, double sunLux, Spots spots) {}
 
@@ -291,7 +291,7 @@ public final class LiveRender implements AutoCloseable {
         var lights = s.scene.lights();
         double sun = lights.sunDirection() == null ? 0 : lights.sunIlluminance().luminance() * Math.max(0, lights.sunDirection().z());
         frames.accept(new Frame(w, h, argb, s.passes, s.noise, s.seconds, s.rays / Math.max(1e-9, s.seconds), groups, light, r.width, lights.dome().horizontalIlluminance(), sun,
-                lit && !lux ? new Spots(s.scene, s.camera, s.film, gains) : null));
+                lit && !lux || r.showing == Showing.RECORDS ? new Spots(s.scene, s.camera, s.film, gains) : null));
         return true;
     }
 

@@ -254,6 +254,39 @@ public final class IrradianceCache {
     }
 
     /**
+     * What a place is interpolated from.
+     *
+     * @param records that count there
+     * @param nearest how far the nearest of them lies, {@code widest} the greatest radius, metres; 0 without any
+     * @param weight of all together: below about a half, records far off stand for the place
+     * @param narrow whether what is near is traced there
+     */
+    public record Sources(int records, float nearest, float widest, float weight, boolean narrow) {}
+
+    /** Says what a place is interpolated from. */
+    public Sources sources(float x, float y, float z, float nx, float ny, float nz) {
+        int n = 0;
+        float nearest = Float.POSITIVE_INFINITY, widest = 0, sum = 0;
+        boolean narrow = false;
+        for (int level = 0; level < CellGrid.LEVELS; level++) {
+            int s = slot(level, x, y, z);
+            if (s < 0) continue;
+            for (int k = starts[level][s]; k < starts[level][s + 1]; k++) {
+                int o = lists[level][k] * stride;
+                float w = weight(o, x, y, z, nx, ny, nz);
+                if (!(w > 0)) continue;
+                narrow |= data[o + KIND] == MARK;
+                if (data[o + KIND] != WHOLE) continue;
+                n++;
+                sum += w;
+                nearest = Math.min(nearest, distance(o, x, y, z));
+                widest = Math.max(widest, data[o + RADIUS]);
+            }
+        }
+        return new Sources(n, n == 0 ? 0 : nearest, widest, sum, narrow);
+    }
+
+    /**
      * The record that counts most at a place: its number, -1 where there is none, -2 where nothing is to be interpolated.
      *
      * @param out gets its weight, 0 to 1
