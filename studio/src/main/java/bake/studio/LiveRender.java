@@ -39,6 +39,8 @@ public final class LiveRender implements AutoCloseable {
     /** Time that the very first picture should take, seconds. */
     private static final double FIRST = 0.045;
     private static final int MOST_PASSES = 4096;
+    /** Cells beyond which caches of the easel begin anew, so that a long walk does not fill the memory. */
+    private static final long MOST_CELLS = 2_000_000;
     private static final PathSettings SETTINGS = new PathSettings(8, 12, 1).promptly()
             .withBounced(new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE).withSurroundings(true).withRays(128));
 
@@ -54,6 +56,10 @@ public final class LiveRender implements AutoCloseable {
      * @param spots looks at places of the picture; null where it shows neither light nor records of it
      */
     public record Frame(int width, int height, int[] argb, int passes, double noise, double seconds, double raysPerSecond, List<String> groups, double[] light, int aimed, double skyLux, double sunLux, Spots spots) {}
+
+    /** What the last picture has cached, and of which scene; of the render thread alone. */
+    private Caches cached = Caches.NONE;
+    private RenderScene cachedOf;
 
     private record Request(Project project, View view, int width, int height, Showing showing, Set<String> solo) {
         /** Whether another request needs the same light, be it mixed otherwise. */
@@ -220,7 +226,7 @@ public final class LiveRender implements AutoCloseable {
     private boolean picture(Request r, RenderScene scene, Camera camera, Finish finish, int w, int h, int passes, long start, boolean atLeast) {
         Film film = Film.byGroup(w, h, scene.lights().groups().size());
         Passes renderer = switch (r.showing) {
-            case PICTURE, CLAY -> new Renderer(scene, camera, SETTINGS, film, Region.all(w, h), workers);
+            case PICTURE, CLAY -> lit(scene, camera, film);
             case SKY_GUIDE, LAMP_GUIDE -> map(r.showing, scene, camera, film);
             case RECORDS, CELLS -> new CacheMap(scene, caches, r.showing == Showing.RECORDS, camera, film, workers);
             case LUX -> new Illuminance(scene, camera, 8, film, workers);
@@ -232,7 +238,9 @@ public final class LiveRender implements AutoCloseable {
         long lastFrame = 0, shown = 0;
         double noise = Double.POSITIVE_INFINITY;
         for (int p = 0; p < passes; p++) {
-            if (!renderer.pass(p, workers, () -> atLeast ? halted : interrupt)) return false;
+            boolean whole = renderer.pass(p, workers, () -> atLeast ? halted : interrupt);
+            if (renderer instanceof Renderer lively) keep(scene, lively.caches());
+            if (!whole) return false;
             long now = System.nanoTime();
             // Showing costs time too: at most twelve pictures a second, and no more than a seventh of the work.
             if (passes > 1 && p > 0 && now - lastFrame < Math.clamp(6 * shown, 80_000_000L, 1_500_000_000L)) continue;
@@ -247,6 +255,23 @@ public final class LiveRender implements AutoCloseable {
             shown = System.nanoTime() - now;
         }
         return true;
+    }
+
+    /** A picture that begins with what those before it have cached of the same light: when only the camera moves it is clean at once. */
+    private Renderer lit(RenderScene scene, Camera camera, Film film) {
+        Renderer r = new Renderer(scene, camera, SETTINGS, film, Region.all(film.width(), film.height()), workers);
+        if (cachedOf != null && sameLight(cachedOf, scene)) r.begin(cached);
+        return r;
+    }
+
+    private void keep(RenderScene scene, Caches c) {
+        boolean much = c.cells() != null && c.cells().cells() > MOST_CELLS, nothing = c.cells() == null || c.cells().rounds() == 0;
+        cachedOf = much || nothing ? null : scene;
+        cached = much || nothing ? Caches.NONE : c;
+    }
+
+    private static boolean sameLight(RenderScene a, RenderScene b) {
+        return a.geometry() == b.geometry() && a.surfaces() == b.surfaces() && a.surround() == b.surround() && a.scene().lamps().equals(b.scene().lamps()) && a.lights().groups().equals(b.lights().groups());
     }
 
     /** A map of the guides that are to be shown; without them, or when they are of another model, nothing is known anywhere. */

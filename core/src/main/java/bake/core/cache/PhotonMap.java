@@ -31,13 +31,13 @@ public final class PhotonMap implements MattLight {
     private float[] light;
     private final float most;
 
-    private PhotonMap(int channels, int count, float[] data, float most) {
+    private PhotonMap(int channels, int count, float[] data, byte[] axis, float most) {
         this.channels = channels;
         this.count = count;
         this.data = data;
         this.most = most;
-        axis = new byte[count];
-        build(0, count);
+        this.axis = axis == null ? new byte[count] : axis;
+        if (axis == null) build(0, count);
     }
 
     /**
@@ -59,7 +59,7 @@ public final class PhotonMap implements MattLight {
         }
         float k = 1f / Math.max(1, emissions);
         for (int i = 0; i < n; i++) for (int c = 0; c < 3; c++) all[i * STRIDE + FLUX + c] *= k;
-        return new PhotonMap(channels, n, all, most);
+        return new PhotonMap(channels, n, all, null, most);
     }
 
     public int channels() {
@@ -304,14 +304,15 @@ public final class PhotonMap implements MattLight {
 
     /** Numbers that {@link #save} hands out for each photon. */
     public static int rowFloats() {
-        return STRIDE;
+        return STRIDE + 1;
     }
 
-    /** Hands out all photons, row by row. The row is used again. */
+    /** Hands out all photons in the order of their tree, each with the axis that its part was halved across, row by row. The row is used again. */
     public void save(Consumer<float[]> rows) {
-        float[] row = new float[STRIDE];
+        float[] row = new float[STRIDE + 1];
         for (int i = 0; i < count; i++) {
             System.arraycopy(data, i * STRIDE, row, 0, STRIDE);
+            row[STRIDE] = axis[i];
             rows.accept(row);
         }
     }
@@ -323,14 +324,16 @@ public final class PhotonMap implements MattLight {
      * @throws IllegalArgumentException when one cannot be
      */
     public static PhotonMap load(int channels, int photons, float most, Consumer<float[]> rows) {
-        float[] row = new float[STRIDE], all = new float[Math.multiplyExact(photons, STRIDE)];
+        byte[] axes = new byte[photons];
+        float[] row = new float[STRIDE + 1], all = new float[Math.multiplyExact(photons, STRIDE)];
         for (int i = 0; i < photons; i++) {
             rows.accept(row);
             for (float v : row) if (!(Math.abs(v) < 1e12f)) throw new IllegalArgumentException("a photon that cannot be");
-            boolean group = row[GROUP] >= 0 && row[GROUP] < channels / 3 && row[GROUP] == (int) row[GROUP];
-            if (!group || row[FLUX] < 0 || row[FLUX + 1] < 0 || row[FLUX + 2] < 0) throw new IllegalArgumentException("light that cannot be");
+            boolean axis = row[STRIDE] == 0 || row[STRIDE] == 1 || row[STRIDE] == 2, group = row[GROUP] >= 0 && row[GROUP] < channels / 3 && row[GROUP] == (int) row[GROUP];
+            if (!axis || !group || row[FLUX] < 0 || row[FLUX + 1] < 0 || row[FLUX + 2] < 0) throw new IllegalArgumentException("light that cannot be");
             System.arraycopy(row, 0, all, i * STRIDE, STRIDE);
+            axes[i] = (byte) row[STRIDE];
         }
-        return new PhotonMap(channels, photons, all, most);
+        return new PhotonMap(channels, photons, all, axes, most);
     }
 }

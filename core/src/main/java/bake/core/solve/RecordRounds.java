@@ -71,6 +71,7 @@ public final class RecordRounds {
     /** Begins with records of another picture. */
     public void begin(IrradianceCache c) {
         cache = c;
+        for (PathTracer t : tracers) t.cached().follow(cache);
     }
 
     private boolean round(Workers workers, BooleanSupplier stop) {
