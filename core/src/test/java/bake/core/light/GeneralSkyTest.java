@@ -7,12 +7,14 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import bake.core.TestScene;
 import bake.core.math.Vec3;
 import bake.core.scene.Surroundings;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** The fifteen skies against the standard's formula (ISO 15469:2004, equations 1 to 4), written here once more, and what follows from it. */
+@Tag("thorough")
 class GeneralSkyTest {
     private static Vec3 at(double height, double azimuth) {
         double h = Math.toRadians(height), a = Math.toRadians(azimuth);

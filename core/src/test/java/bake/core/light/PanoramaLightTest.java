@@ -8,11 +8,13 @@ import bake.core.TestScene;
 import bake.core.math.Vec3;
 import bake.core.scene.Panorama;
 import bake.core.scene.Surroundings;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Panoramas as light: irradiance is the panorama's own cosine integral, whatever is in it and however it is turned. */
+@Tag("thorough")
 class PanoramaLightTest {
     /** A sky with a gradient and clouds, dark land, and a sun of four texels with {@code times} the mean of all else. */
     private static float[] sky(int w, double times, double sunHeight) {

@@ -25,11 +25,13 @@ import bake.core.scene.Surroundings;
 import bake.core.surface.Fresnel;
 import java.util.ArrayList;
 import java.util.List;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** Whatever way a picture is made, it goes to one value; and layers, panes and lenses against closed forms. */
+@Tag("thorough")
 class StrategiesTest {
     private static TestScene room() {
         TestScene s = new TestScene().around(new Surroundings.SunSky(new Vec3(-0.8, -0.2, 0.6).normalized(), 3, 0, 0, 0.533, 0.2));
