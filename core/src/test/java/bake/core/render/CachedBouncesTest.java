@@ -26,6 +26,7 @@ import bake.core.scene.Lamp;
 import bake.core.scene.Material;
 import bake.core.scene.Shapes;
 import bake.core.surface.SurfacePoint;
+import bake.core.path.BounceSettings.Caustics;
 import bake.core.path.BounceSettings.First;
 import bake.core.path.BounceSettings.Later;
 import org.junit.jupiter.api.Test;
@@ -112,6 +113,32 @@ class CachedBouncesTest {
             near += mean(render(s, HERE, p.withBounced(p.bounced().withNearField(metres)), 16, 2)) / 2;
         }
         assertEquals(exact, near, 0.015 * exact);
+    }
+
+    /** What a mirror throws on a floor: by photons as much as by paths; left out, so much less as is told. */
+    @Test
+    void causticsOffMirrors() {
+        TestScene t = new TestScene();
+        int white = t.material(Material.diffuse("white", grey(0.6))), mirror = t.material(Material.metal("mirror", grey(0.95), 0));
+        t.add(Shapes.quad("floor", 3, 3, white)).add(Shapes.quad("mirror", 2, 2, mirror), Affine.pointing(new Vec3(0, 1.2, 1), new Vec3(0, -1, 0)));
+        t.lamp(new Lamp("l", "L", Lamp.Kind.SPHERE, Affine.translation(0, -0.5, 1.2), 0.4, 0, 1000, grey(1), 0, 60, true, false));
+        RenderScene s = t.compile();
+        Camera c = Camera.of(new Vec3(0, -2.5, 1.5), new Vec3(0, 0.2, 0), 20).withEv(8);
+        double[] mean = new double[3], told = new double[1];
+        for (Caustics how : Caustics.values()) {
+            PathSettings p = new PathSettings(8, 0, 3).withBounced(new BounceSettings(First.PATH_TRACING, Later.PATH_TRACING).with(how).withPhotons(100_000));
+            Film f = Film.byGroup(W, H, s.lights().groups().size());
+            try (Workers w = new Workers(2)) {
+                Renderer r = new Renderer(s, c, p.withExchange(false), f, Region.all(W, H), w);
+                for (int k = 0; k < 128; k++) r.pass(k, w, () -> false);
+                told[0] = r.leftOut();
+            }
+            mean[how.ordinal()] = mean(f);
+        }
+        double traced = mean[Caustics.PATH_TRACING.ordinal()], left = mean[Caustics.LEFT_OUT.ordinal()];
+        assertTrue(left < 0.99 * traced, "there is something to leave out: " + left + " of " + traced);
+        assertEquals(traced, mean[Caustics.PHOTON_MAP.ordinal()], 0.003 * traced);
+        assertEquals(traced - left, told[0], 0.1 * (traced - left));
     }
 
     /** All pairs of solvers mean the same light in a room with gloss. */
