@@ -121,7 +121,7 @@ final class BouncesCard extends VBox {
         f.setPromptText(suggested);
         f.setPrefWidth(150);
         Runnable take = () -> {
-            String t = f.getText().strip().replace(",", "");
+            String t = f.getText().strip().replaceAll(",(?=\\d{3}(\\D|$))", "").replace(',', '.');
             if (t.equals(value)) return;
             try {
                 Double x = t.isEmpty() ? null : Double.valueOf(t);
@@ -218,7 +218,8 @@ final class BouncesCard extends VBox {
     /** What records made the place that was clicked, and what would help there. */
     private void asked() {
         CacheHand.Asked a = caches.askedProperty().get();
-        Label l = Ui.note(a == null ? "Click a place of the picture: what records it is made of." : Texts.records(a.material(), a.sources()));
+        BounceSettings made = RenderJob.bounced(caches.offerProperty().get().preset());
+        Label l = Ui.note(a == null ? "Click a place of the picture: what records it is made of." : Texts.records(a.material(), a.sources(), made));
         l.setId("records-asked");
         getChildren().add(l);
         if (a == null) return;

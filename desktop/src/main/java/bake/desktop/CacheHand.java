@@ -40,7 +40,9 @@ public final class CacheHand {
     CacheHand(Workbench bench, Executor background, ObservableValue<Preset> preset) {
         this.bench = bench;
         this.preset = preset;
-        preset.addListener((o, a, b) -> look());
+        preset.addListener((o, a, b) -> {
+            if (a == null || b == null || !RenderJob.bounced(a).equals(RenderJob.bounced(b))) look();
+        });
         this.background = background;
         shown.addListener((o, a, b) -> {
             // A print that hangs on the easel would hide it.
@@ -70,11 +72,6 @@ public final class CacheHand {
     /** Whether the next proofs begin with kept caches of other light too, for a look; their prints say so. */
     public BooleanProperty anywayProperty() {
         return anyway;
-    }
-
-    /** Whether anything is kept that does not fit. */
-    boolean unfit() {
-        return kept.get().stream().anyMatch(e -> e.problem() == null && !e.fits());
     }
 
     /** What records made the place that was clicked, or null. */
@@ -109,10 +106,27 @@ public final class CacheHand {
         return offer.get() == null ? Caches.NONE : offer.get().caches;
     }
 
-    /** Caches to begin a proof with: those kept that fit. Not on the window's thread. */
-    Caches toBegin(Project p, View v, Preset preset) throws IOException {
+    /**
+     * What a proof begins with.
+     *
+     * @param other whether some of it is of other light
+     */
+    record Begin(Caches caches, boolean other) {}
+
+    /**
+     * Caches to begin a proof with: those kept that fit. Not on the window's thread.
+     *
+     * @param anyway whether those of other light are taken where none fit
+     */
+    Begin toBegin(Project p, View v, Preset preset, boolean anyway) throws IOException {
         CacheStore store = CacheStore.of(bench.folder(), preset);
-        return store == null ? Caches.NONE : store.fitting(p, bench.folder(), v, RenderJob.bounced(preset), anyway.get());
+        if (store == null) return new Begin(Caches.NONE, false);
+        BounceSettings how = RenderJob.bounced(preset);
+        Caches fit = store.fitting(p, bench.folder(), v, how, false);
+        if (!anyway) return new Begin(fit, false);
+        Caches all = store.fitting(p, bench.folder(), v, how, true);
+        boolean more = fit.cells() == null && all.cells() != null || fit.records() == null && all.records() != null || fit.photons() == null && all.photons() != null || fit.caustics() == null && all.caustics() != null;
+        return new Begin(more ? all : fit, more);
     }
 
     /** A proof was made. */

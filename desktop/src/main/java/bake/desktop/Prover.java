@@ -125,16 +125,17 @@ public final class Prover {
         bench.messageProperty().set(null);
         bench.hold();
         Region part = region.get();
-        background.execute(() -> make(project, v, p, part, store));
+        boolean anyway = caches.anywayProperty().get();
+        background.execute(() -> make(project, v, p, part, store, anyway));
     }
 
-    private void make(Project project, View v, Preset p, Region part, ProofStore store) {
+    private void make(Project project, View v, Preset p, Region part, ProofStore store, boolean anyway) {
         try {
             int[] s = Presets.size(p, v);
             Region r = part == null ? null : new Region(part.x() * s[0] / 1000, part.y() * s[1] / 1000, Math.max(1, part.width() * s[0] / 1000), Math.max(1, part.height() * s[1] / 1000));
             RenderScene scene = bench.live().compile(project, v);
-            boolean other = caches.anywayProperty().get() && caches.unfit();
-            RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), p, s[0], s[1], r, 1, false), bench.workers()).guidedBy(new bake.studio.GuideStore(bench.folder()).fitting(project, v)).with(caches.toBegin(project, v, p));
+            CacheHand.Begin begin = caches.toBegin(project, v, p, anyway);
+            RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), p, s[0], s[1], r, 1, false), bench.workers()).guidedBy(new bake.studio.GuideStore(bench.folder()).fitting(project, v)).with(begin.caches());
             job = j;
             if (pauseAsked) j.pause();
             if (stopAsked) j.stop();
@@ -143,8 +144,8 @@ public final class Prover {
             if (j.progress().passes() == 0) bench.say("Stopped before the first pass was done; nothing to keep.");
             else {
                 Proof made = store.keep(j, v);
-                Proof kept = other ? made.withTitle(OTHER_LIGHT) : made;
-                if (other) store.save(kept);
+                Proof kept = begin.other() ? made.withTitle(OTHER_LIGHT) : made;
+                if (begin.other()) store.save(kept);
                 Guides learnt = j.guides();
                 int passes = j.progress().passes();
                 bench.later(() -> {

@@ -31,9 +31,9 @@ public final class Texts {
         return seconds < 36 * 3600 ? String.format(L, seconds < 10 * 3600 ? "%.1f h" : "%.0f h", seconds / 3600) : String.format(L, "%.1f days", seconds / 86400);
     }
 
-    /** What a place is interpolated from. */
-    public static String records(String material, IrradianceCache.Sources s) {
-        if (s.narrow()) return material + ": too narrow for records. Rays look at what is within 25 cm, and records tell what is farther off. Grain there goes with more passes.";
+    /** What a place is interpolated from in a picture made with some settings. */
+    public static String records(String material, IrradianceCache.Sources s, BounceSettings how) {
+        if (s.narrow() || how.nearField() > 0) return String.format(L, "%s: rays look at what is within %.0f cm, and records tell what is farther off. Grain there goes with more passes.", material, 100 * how.near());
         if (s.records() == 0) return material + ": no record reaches here; bounces are traced.";
         String from = String.format(L, "%s: made of %s, the nearest %.0f cm off, the widest %.0f cm.", material, s.records() == 1 ? "one record" : s.records() + " records", 100 * s.nearest(), 100 * s.widest());
         return from + (s.weight() < 0.6 ? " They are far off: shades of small things get lost here." : " A blotch here is their noise: more rays help.");

@@ -83,7 +83,7 @@ public final class CacheStore {
             CacheFile.Head h = CacheFile.head(f);
             return new Entry(f, h.kind(), h.rows(), bytes, h.words(), now == null ? List.of() : changed(now, h, how), null, Files.exists(lock(f)));
         } catch (IOException e) {
-            return new Entry(f, "", 0, bytes, Map.of(), List.of(), e.getMessage(), false);
+            return new Entry(f, "", 0, bytes, Map.of(), List.of(), e.getMessage(), Files.exists(lock(f)));
         }
     }
 
@@ -100,7 +100,7 @@ public final class CacheStore {
         return switch (kind) {
             case "radiance" -> caustics;
             case "irradiance" -> "later bounces " + how.later().word() + ", surroundings " + (how.cachedSurroundings() ? "in it" : "apart") + ", " + caustics;
-            default -> "";
+            default -> how.photons() + " photons";
         };
     }
 

@@ -39,8 +39,9 @@ public final class LiveRender implements AutoCloseable {
     /** Time that the very first picture should take, seconds. */
     private static final double FIRST = 0.045;
     private static final int MOST_PASSES = 4096;
-    /** Cells beyond which caches of the easel begin anew, so that a long walk does not fill the memory. */
+    /** Cells and records beyond which caches of the easel begin anew, so that a long walk does not fill the memory. */
     private static final long MOST_CELLS = 2_000_000;
+    private static final int MOST_RECORDS = 200_000;
     private static final PathSettings SETTINGS = new PathSettings(8, 12, 1).promptly()
             .withBounced(new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE).withSurroundings(true).withRays(128));
 
@@ -265,7 +266,7 @@ public final class LiveRender implements AutoCloseable {
     }
 
     private void keep(RenderScene scene, Caches c) {
-        boolean much = c.cells() != null && c.cells().cells() > MOST_CELLS, nothing = c.cells() == null || c.cells().rounds() == 0;
+        boolean much = c.cells() != null && c.cells().cells() > MOST_CELLS || c.records() != null && c.records().records() > MOST_RECORDS, nothing = c.cells() == null || c.cells().rounds() == 0;
         cachedOf = much || nothing ? null : scene;
         cached = much || nothing ? Caches.NONE : c;
     }

@@ -12,7 +12,7 @@ import bake.core.surface.SurfacePoint;
  * {@link PathTracer}.
  */
 public final class CachedBounces {
-    private MattLight cache;
+    private MattLight known;
     /** Least number of bounces before the cache is read. */
     private int from = 1;
     private final float[] back, albedo = new float[6];
@@ -26,12 +26,12 @@ public final class CachedBounces {
 
     /** Reads a cache from now on, from some number of bounces on; null for none. */
     public void follow(MattLight c, int bounces) {
-        cache = c;
+        known = c;
         from = bounces;
     }
 
     public boolean on() {
-        return cache != null;
+        return known != null;
     }
 
     /** Whether the cache knows what the point scatters; if so, {@link #light} is it. */
@@ -39,9 +39,9 @@ public final class CachedBounces {
         random.next2();
         if (bounces < from || !Scatter.mostlyMatt(p)) return false;
         float most = ray.width + ray.spread * ray.t, u = random.u, v = random.v;
-        if (!cache.read(p.px, p.py, p.pz, p.gx, p.gy, p.gz, most, u, v, light)) return false;
+        if (!known.read(p.px, p.py, p.pz, p.gx, p.gy, p.gz, most, u, v, light)) return false;
         boolean thin = p.translucency > 0;
-        if (thin && !cache.read(p.px, p.py, p.pz, -p.gx, -p.gy, -p.gz, most, u, v, back)) return false;
+        if (thin && !known.read(p.px, p.py, p.pz, -p.gx, -p.gy, -p.gz, most, u, v, back)) return false;
         s.albedo(s.foldsGloss(), albedo);
         for (int c = 0; c < light.length; c++) light[c] = light[c] * albedo[c % 3] + (thin ? back[c] * albedo[3 + c % 3] : 0);
         return true;
