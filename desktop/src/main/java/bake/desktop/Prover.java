@@ -106,15 +106,20 @@ public final class Prover {
         return Presets.all(bench.project()).stream().filter(x -> x.name().equals(p.name())).findFirst().map(p::changesFrom).orElse(0);
     }
 
+    /** Whether a proof is made, or what one would cost is measured. */
     boolean busy() {
-        return running.get();
+        return running.get() || costs.measuringProperty().get();
     }
 
     /** Starts a proof of the current view. */
     public void start() {
         View v = bench.view();
         Preset p = preset.get();
-        if (v == null || p == null || running.get() || costs.measuringProperty().get() || bench.deliverer().busy()) return;
+        if (v == null || p == null || running.get() || bench.deliverer().busy()) return;
+        if (busy()) {
+            bench.say("What proofs cost is being measured; stop that first, or wait a quarter of a minute.");
+            return;
+        }
         Project project = bench.project();
         ProofStore store = bench.store();
         running.set(true);
