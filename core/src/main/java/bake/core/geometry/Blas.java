@@ -12,8 +12,8 @@ import java.util.stream.IntStream;
  * The triangles of one mesh (or of many merged ones) with their hierarchy, in packets of four in leaf order. A triangle's
  * number is four times its packet plus its place there; places that hold nothing have material -1.
  *
- * @param packets {@link #STRIDE} floats a packet: x, y and z of four first vertices, of the edges to the second ones, and
- *     of the edges to the third ones, four floats each
+ * @param packets {@link #STRIDE} floats a packet: x, y and z of four first vertices, of the second and of the third ones, four
+ *     floats each. Whole vertices and not edges, so that triangles which share one have it alike to the bit
  * @param vertices three vertex numbers a triangle, into {@code normals}, {@code uvs} and {@code colours}
  * @param normals unit vertex normals, three floats each
  * @param uvs texture coordinates, two floats each
@@ -25,6 +25,8 @@ import java.util.stream.IntStream;
 public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, float[] uvs, float[] colours, int[] materials, int[] sources, int triangles) {
 
     static final int PACKET = 4, STRIDE = 36;
+    /** Room in boxes around their triangles, as a share of the largest coordinate. */
+    static final float ROOM = 0x1p-21f;
 
     /** Places for triangles; those with material -1 are empty. */
     public int places() {
@@ -38,8 +40,13 @@ public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, fl
 
     /** Coordinate {@code axis} of corner 0 to 2 of a triangle, in the mesh's space. */
     public float corner(int prim, int corner, int axis) {
+        return packets[first(prim) + 12 * corner + 4 * axis];
+    }
+
+    /** The same of the edge from the first corner to corner 1 or 2. */
+    public float edge(int prim, int corner, int axis) {
         int o = first(prim) + 4 * axis;
-        return corner == 0 ? packets[o] : packets[o] + packets[o + 12 * corner];
+        return packets[o + 12 * corner] - packets[o];
     }
 
     /** Bytes held by the arrays. */
@@ -136,7 +143,21 @@ public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, fl
             }
         }
 
+        /** Triangles are met where their corners lie once rounded as seen from the ray, a hair beside their place: boxes leave room for that. */
+        private void pad() {
+            float most = 0;
+            for (float x : boxes) most = Math.max(most, Math.abs(x));
+            float room = most * ROOM;
+            IntStream.range(0, boxes.length / 6).parallel().forEach(t -> {
+                for (int k = 0; k < 3; k++) {
+                    boxes[6 * t + k] -= room;
+                    boxes[6 * t + 3 + k] += room;
+                }
+            });
+        }
+
         Blas build(ForkJoinPool pool) {
+            pad();
             Bvh bvh = BvhBuilder.build(boxes, PACKET, pool);
             int places = bvh.order().length;
             float[] packets = new float[9 * places];
@@ -147,7 +168,7 @@ public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, fl
             return new Blas(new Bvh(bvh.nodes(), new int[0], PACKET, bvh.bounds()), packets, vertices, nrm, uv, col, materials, sources, mat.length);
         }
 
-        /** An empty place keeps edges of length zero, which nothing meets. */
+        /** An empty place keeps corners that are one, which nothing meets. */
         private void place(int t, int at, float[] packets, int[] vertices, int[] materials, int[] sources) {
             materials[at] = sources[at] = -1;
             if (t < 0) return;
@@ -156,10 +177,7 @@ public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, fl
             System.arraycopy(idx, 3 * t, vertices, 3 * at, 3);
             int o = first(at);
             for (int k = 0; k < 3; k++) {
-                float a = pos[3 * idx[3 * t] + k];
-                packets[o + 4 * k] = a;
-                packets[o + 12 + 4 * k] = pos[3 * idx[3 * t + 1] + k] - a;
-                packets[o + 24 + 4 * k] = pos[3 * idx[3 * t + 2] + k] - a;
+                for (int corner = 0; corner < 3; corner++) packets[o + 12 * corner + 4 * k] = pos[3 * idx[3 * t + corner] + k];
             }
         }
     }

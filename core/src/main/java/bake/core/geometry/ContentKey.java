@@ -15,7 +15,7 @@ import java.util.zip.CRC32C;
  */
 final class ContentKey {
     /** Raised when the same content is built into something else. */
-    private static final int EDITION = 2;
+    private static final int EDITION = 3;
 
     private final CRC32C a = new CRC32C();
     private final CRC32 b = new CRC32();

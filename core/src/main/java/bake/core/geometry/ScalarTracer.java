@@ -18,6 +18,7 @@ public final class ScalarTracer extends Tracer {
         float ix = -1 / nudge(dx), iy = -1 / nudge(dy), iz = -1 / nudge(dz);
         int nx = ix > 0 ? 24 : 0, ny = iy > 0 ? 32 : 8, nz = iz > 0 ? 40 : 16;
         int sp = base, node = 0;
+        if (blas != null) ray.shear(ox, oy, oz, dx, dy, dz);
         while (true) {
             if (node >= 0) {
                 int o = node, first = sp;
@@ -29,7 +30,7 @@ public final class ScalarTracer extends Tracer {
                     if (in < ray.tMin) in = ray.tMin;
                     if (in <= out * WideTracer.ROUND && in <= ray.t) sp = push(stack, first, sp, child, Float.floatToRawIntBits(in));
                 }
-            } else if (leaf(bvh, blas, item, ~node, ray, ox, oy, oz, dx, dy, dz, shadow, sp)) return true;
+            } else if (leaf(bvh, blas, item, ~node, ray, dx, dy, dz, shadow, sp)) return true;
             do {
                 if (sp == base) return false;
                 sp--;
@@ -59,33 +60,27 @@ public final class ScalarTracer extends Tracer {
         return sp + 1;
     }
 
-    private boolean leaf(Bvh bvh, Blas blas, int item, int leaf, Ray ray, float ox, float oy, float oz, float dx, float dy, float dz, boolean shadow, int sp) {
+    private boolean leaf(Bvh bvh, Blas blas, int item, int leaf, Ray ray, float dx, float dy, float dz, boolean shadow, int sp) {
         if (blas == null) return visit(bvh.order()[leaf], ray, shadow, sp);
         for (int prim = Blas.PACKET * leaf; prim < Blas.PACKET * leaf + Blas.PACKET; prim++)
-            if (triangle(blas, item, prim, ray, ox, oy, oz, dx, dy, dz, shadow)) return true;
+            if (triangle(blas, item, prim, ray, dx, dy, dz, shadow)) return true;
         return false;
     }
 
-    /** Moeller and Trumbore 1997. */
-    private boolean triangle(Blas blas, int item, int prim, Ray ray, float ox, float oy, float oz, float dx, float dy, float dz, boolean shadow) {
+    /** Rounded as the vector kernel rounds, so that both give the same picture to the bit; see {@link Ray#shear}. */
+    private boolean triangle(Blas blas, int item, int prim, Ray ray, float dx, float dy, float dz, boolean shadow) {
         float[] c = blas.packets();
-        int o = Blas.first(prim);
-        float e1x = c[o + 12], e1y = c[o + 16], e1z = c[o + 20], e2x = c[o + 24], e2y = c[o + 28], e2z = c[o + 32];
-        float px = dy * e2z - dz * e2y, py = dz * e2x - dx * e2z, pz = dx * e2y - dy * e2x;
-        float inv = 1 / dot(e1x, e1y, e1z, px, py, pz);
-        float sx = ox - c[o], sy = oy - c[o + 4], sz = oz - c[o + 8];
-        float u = dot(sx, sy, sz, px, py, pz) * inv;
-        if (!(u >= 0)) return false;
-        float qx = sy * e1z - sz * e1y, qy = sz * e1x - sx * e1z, qz = sx * e1y - sy * e1x;
-        float v = dot(qx, qy, qz, dx, dy, dz) * inv;
-        if (!(v >= 0 && 1 - u - v >= 0)) return false;
-        float t = dot(e2x, e2y, e2z, qx, qy, qz) * inv;
+        int o = Blas.first(prim), x = o + ray.ax, y = o + ray.ay, z = o + ray.az;
+        float az = c[z] - ray.lz, bz = c[z + 12] - ray.lz, cz = c[z + 24] - ray.lz;
+        float ax = Math.fma(az, ray.sx, c[x] - ray.lx), bx = Math.fma(bz, ray.sx, c[x + 12] - ray.lx), cx = Math.fma(cz, ray.sx, c[x + 24] - ray.lx);
+        float ay = Math.fma(az, ray.sy, c[y] - ray.ly), by = Math.fma(bz, ray.sy, c[y + 12] - ray.ly), cy = Math.fma(cz, ray.sy, c[y + 24] - ray.ly);
+        float w = cx * by - cy * bx, u = ax * cy - ay * cx, v = bx * ay - by * ax, inv = 1 / (u + v + w);
+        w *= inv;
+        u *= inv;
+        v *= inv;
+        if (!(w >= 0 && u >= 0 && v >= 0)) return false;
+        float t = Math.fma(w, az, Math.fma(u, bz, v * cz)) * ray.sz;
         if (!(t > ray.tMin && t < ray.t)) return false;
-        return meet(blas, item, prim, ray, t, u, v, dx, dy, dz, shadow);
-    }
-
-    /** Rounded as the vector kernel rounds, so that both give the same picture to the bit. */
-    private static float dot(float ax, float ay, float az, float bx, float by, float bz) {
-        return Math.fma(ax, bx, Math.fma(ay, by, az * bz));
+        return meet(blas, item, prim, ray, t, w, u, v, dx, dy, dz, shadow);
     }
 }

@@ -119,11 +119,12 @@ public abstract class Tracer {
     }
 
     /** Takes a triangle that a ray meets at {@code t}, if it is there at all; returns true when a shadow ray is blocked. */
-    final boolean meet(Blas blas, int item, int prim, Ray ray, float t, float u, float v, float dx, float dy, float dz, boolean shadow) {
+    final boolean meet(Blas blas, int item, int prim, Ray ray, float t, float w, float u, float v, float dx, float dy, float dz, boolean shadow) {
         byte flag = flags[blas.materials()[prim]];
         if (flag != TriangleFilter.SOLID) {
+            if ((w == 0 || u == 0 || v == 0) && !owns(blas, prim, ray, w, u, v)) return false;
             if ((flag & TriangleFilter.CUT_OUT) != 0 && !filter.present(blas, prim, u, v)) return false;
-            if (shadow && filter.pass(blas, prim, u, v, cosine(blas.packets(), Blas.first(prim), dx, dy, dz), ray)) return false;
+            if (shadow && filter.pass(blas, prim, u, v, cosine(blas, prim, dx, dy, dz), ray)) return false;
         }
         if (shadow) return true;
         ray.t = t;
@@ -134,8 +135,26 @@ public abstract class Tracer {
         return false;
     }
 
-    private static float cosine(float[] p, int o, float dx, float dy, float dz) {
-        float ax = p[o + 12], ay = p[o + 16], az = p[o + 20], bx = p[o + 24], by = p[o + 28], bz = p[o + 32];
+    /**
+     * Whether an edge that a ray meets exactly belongs to this triangle, and not to the one on its other side: light that both
+     * let through would be dimmed twice. Of the two one has the edge run upwards in the sheared plane, with itself at the left.
+     */
+    private static boolean owns(Blas blas, int prim, Ray ray, float w, float u, float v) {
+        float[] c = blas.packets();
+        int o = Blas.first(prim);
+        float ax = ray.sheared(c, o, ray.ax, ray.lx, ray.sx), ay = ray.sheared(c, o, ray.ay, ray.ly, ray.sy);
+        float bx = ray.sheared(c, o + 12, ray.ax, ray.lx, ray.sx), by = ray.sheared(c, o + 12, ray.ay, ray.ly, ray.sy);
+        float cx = ray.sheared(c, o + 24, ray.ax, ray.lx, ray.sx), cy = ray.sheared(c, o + 24, ray.ay, ray.ly, ray.sy);
+        boolean turned = cx * by - cy * bx + (ax * cy - ay * cx) + (bx * ay - by * ax) < 0;
+        return (w != 0 || upwards(cx - bx, cy - by) != turned) && (u != 0 || upwards(ax - cx, ay - cy) != turned) && (v != 0 || upwards(bx - ax, by - ay) != turned);
+    }
+
+    private static boolean upwards(float x, float y) {
+        return y > 0 || y == 0 && x < 0;
+    }
+
+    private static float cosine(Blas b, int prim, float dx, float dy, float dz) {
+        float ax = b.edge(prim, 1, 0), ay = b.edge(prim, 1, 1), az = b.edge(prim, 1, 2), bx = b.edge(prim, 2, 0), by = b.edge(prim, 2, 1), bz = b.edge(prim, 2, 2);
         float nx = ay * bz - az * by, ny = az * bx - ax * bz, nz = ax * by - ay * bx;
         float nd = nx * dx + ny * dy + nz * dz;
         return Math.abs(nd) / (float) Math.sqrt((nx * nx + ny * ny + nz * nz) * (dx * dx + dy * dy + dz * dz));

@@ -32,6 +32,7 @@ public final class WideTracer extends Tracer {
         float ix = -1 / nudge(dx), iy = -1 / nudge(dy), iz = -1 / nudge(dz);
         int nx = ix > 0 ? 24 : 0, ny = iy > 0 ? 32 : 8, nz = iz > 0 ? 40 : 16;
         int sp = base, node = 0, limit = Float.floatToRawIntBits(ray.t);
+        if (blas != null) ray.shear(ox, oy, oz, dx, dy, dz);
         while (true) {
             if (node >= 0) {
                 FloatVector px = FloatVector.broadcast(F, ox), py = FloatVector.broadcast(F, oy), pz = FloatVector.broadcast(F, oz);
@@ -107,7 +108,7 @@ public final class WideTracer extends Tracer {
             }
             if (blas == null) {
                 if (visit(bvh.order()[~node], ray, shadow, sp)) return true;
-            } else if (leaf(blas, item, ~node, ray, ox, oy, oz, dx, dy, dz, shadow)) return true;
+            } else if (leaf(blas, item, ~node, ray, dx, dy, dz, shadow)) return true;
             limit = Float.floatToRawIntBits(ray.t);
             do {
                 if (sp == base) return false;
@@ -121,32 +122,36 @@ public final class WideTracer extends Tracer {
         return origin.sub(IntVector.fromArray(I, nodes, o).reinterpretAsFloats()).mul(inverse).reinterpretAsInts();
     }
 
-    /** A packet of four triangles (Moeller and Trumbore 1997). Returns true when a shadow ray is blocked. */
-    private boolean leaf(Blas blas, int item, int leaf, Ray ray, float ox, float oy, float oz, float dx, float dy, float dz, boolean shadow) {
+    /** A packet of four triangles; see {@link Ray#shear}. Returns true when a shadow ray is blocked. */
+    private boolean leaf(Blas blas, int item, int leaf, Ray ray, float dx, float dy, float dz, boolean shadow) {
         float[] c = blas.packets(), p = ray.packet;
-        int o = Blas.STRIDE * leaf;
-        FloatVector e1x = FloatVector.fromArray(Q, c, o + 12), e1y = FloatVector.fromArray(Q, c, o + 16), e1z = FloatVector.fromArray(Q, c, o + 20);
-        FloatVector e2x = FloatVector.fromArray(Q, c, o + 24), e2y = FloatVector.fromArray(Q, c, o + 28), e2z = FloatVector.fromArray(Q, c, o + 32);
-        FloatVector vx = FloatVector.broadcast(Q, dx), vy = FloatVector.broadcast(Q, dy), vz = FloatVector.broadcast(Q, dz);
-        FloatVector px = e2z.mul(vy).sub(e2y.mul(vz)), py = e2x.mul(vz).sub(e2z.mul(vx)), pz = e2y.mul(vx).sub(e2x.mul(vy));
-        FloatVector inv = FloatVector.broadcast(Q, 1).div(e1x.fma(px, e1y.fma(py, e1z.mul(pz))));
-        FloatVector sx = FloatVector.broadcast(Q, ox).sub(FloatVector.fromArray(Q, c, o)), sy = FloatVector.broadcast(Q, oy).sub(FloatVector.fromArray(Q, c, o + 4)),
-                sz = FloatVector.broadcast(Q, oz).sub(FloatVector.fromArray(Q, c, o + 8));
-        FloatVector u = sx.fma(px, sy.fma(py, sz.mul(pz))).mul(inv);
-        FloatVector qx = sy.mul(e1z).sub(sz.mul(e1y)), qy = sz.mul(e1x).sub(sx.mul(e1z)), qz = sx.mul(e1y).sub(sy.mul(e1x));
-        FloatVector v = qx.fma(vx, qy.fma(vy, qz.mul(vz))).mul(inv);
-        FloatVector t = e2x.fma(qx, e2y.fma(qy, e2z.mul(qz))).mul(inv);
-        FloatVector w = FloatVector.broadcast(Q, 1).sub(u).sub(v);
+        int o = Blas.STRIDE * leaf, x = o + ray.ax, y = o + ray.ay, z = o + ray.az;
+        FloatVector from = FloatVector.broadcast(Q, ray.lz), shear = FloatVector.broadcast(Q, ray.sx);
+        FloatVector az = FloatVector.fromArray(Q, c, z).sub(from), bz = FloatVector.fromArray(Q, c, z + 12).sub(from), cz = FloatVector.fromArray(Q, c, z + 24).sub(from);
+        from = FloatVector.broadcast(Q, ray.lx);
+        FloatVector ax = az.fma(shear, FloatVector.fromArray(Q, c, x).sub(from)), bx = bz.fma(shear, FloatVector.fromArray(Q, c, x + 12).sub(from)),
+                cx = cz.fma(shear, FloatVector.fromArray(Q, c, x + 24).sub(from));
+        from = FloatVector.broadcast(Q, ray.ly);
+        shear = FloatVector.broadcast(Q, ray.sy);
+        FloatVector ay = az.fma(shear, FloatVector.fromArray(Q, c, y).sub(from)), by = bz.fma(shear, FloatVector.fromArray(Q, c, y + 12).sub(from)),
+                cy = cz.fma(shear, FloatVector.fromArray(Q, c, y + 24).sub(from));
+        FloatVector w = cx.mul(by).sub(cy.mul(bx)), u = ax.mul(cy).sub(ay.mul(cx)), v = bx.mul(ay).sub(by.mul(ax));
+        FloatVector inv = FloatVector.broadcast(Q, 1).div(u.add(v).add(w));
+        w = w.mul(inv);
+        u = u.mul(inv);
+        v = v.mul(inv);
+        FloatVector t = w.fma(az, u.fma(bz, v.mul(cz))).mul(ray.sz);
         int hits = (int) t.compare(VectorOperators.LT, ray.t).and(t.compare(VectorOperators.GT, ray.tMin)).and(u.compare(VectorOperators.GE, 0f))
                 .and(v.compare(VectorOperators.GE, 0f)).and(w.compare(VectorOperators.GE, 0f)).toLong();
         if (hits == 0) return false;
         t.intoArray(p, 0);
-        u.intoArray(p, 4);
-        v.intoArray(p, 8);
+        w.intoArray(p, 4);
+        u.intoArray(p, 8);
+        v.intoArray(p, 12);
         do {
             int k = Integer.numberOfTrailingZeros(hits);
             hits &= hits - 1;
-            if (p[k] < ray.t && meet(blas, item, Blas.PACKET * leaf + k, ray, p[k], p[4 + k], p[8 + k], dx, dy, dz, shadow)) return true;
+            if (p[k] < ray.t && meet(blas, item, Blas.PACKET * leaf + k, ray, p[k], p[4 + k], p[8 + k], p[12 + k], dx, dy, dz, shadow)) return true;
         } while (hits != 0);
         return false;
     }

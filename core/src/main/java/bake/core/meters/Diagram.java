@@ -47,9 +47,8 @@ public final class Diagram extends SurfaceMap {
      */
     private float edge(Ray ray, float[] least) {
         Blas b = scene.geometry().blas(ray.item);
-        float[] c = b.packets();
-        int o = Blas.first(ray.prim);
-        float ax = c[o + 12], ay = c[o + 16], az = c[o + 20], bx = c[o + 24], by = c[o + 28], bz = c[o + 32];
+        int p = ray.prim;
+        float ax = b.edge(p, 1, 0), ay = b.edge(p, 1, 1), az = b.edge(p, 1, 2), bx = b.edge(p, 2, 0), by = b.edge(p, 2, 1), bz = b.edge(p, 2, 2);
         if (!scene.geometry().isWorld(ray.item)) {
             var g = scene.geometry();
             float x = ax, y = ay, z = az;

@@ -44,7 +44,7 @@ public final class SurfacePoint {
         int prim = ray.prim, o = Blas.first(prim);
         float[] c = b.packets();
         float u = ray.u, v = ray.v, w = 1 - u - v;
-        float ax = c[o + 12], ay = c[o + 16], az = c[o + 20], ex = c[o + 24], ey = c[o + 28], ez = c[o + 32];
+        float ax = c[o + 12] - c[o], ay = c[o + 16] - c[o + 4], az = c[o + 20] - c[o + 8], ex = c[o + 24] - c[o], ey = c[o + 28] - c[o + 4], ez = c[o + 32] - c[o + 8];
         px = c[o] + u * ax + v * ex;
         py = c[o + 4] + u * ay + v * ey;
         pz = c[o + 8] + u * az + v * ez;
@@ -60,7 +60,7 @@ public final class SurfacePoint {
         float[] uv = b.uvs();
         float s = w * uv[2 * i] + u * uv[2 * j] + v * uv[2 * k];
         float t = w * uv[2 * i + 1] + u * uv[2 * j + 1] + v * uv[2 * k + 1];
-        tangent(c, o, uv[2 * j] - uv[2 * i], uv[2 * j + 1] - uv[2 * i + 1], uv[2 * k] - uv[2 * i], uv[2 * k + 1] - uv[2 * i + 1]);
+        tangent(ax, ay, az, ex, ey, ez, uv[2 * j] - uv[2 * i], uv[2 * j + 1] - uv[2 * i + 1], uv[2 * k] - uv[2 * i], uv[2 * k + 1] - uv[2 * i + 1]);
         float edge = Math.max(largest(ax, ay, az), largest(ex, ey, ez)), far = 0;
         if (!geometry.isWorld(ray.item)) {
             toWorld(geometry, ray.item);
@@ -99,9 +99,9 @@ public final class SurfacePoint {
 
     /** Reads only the true face's normal at the ray's hit, turned to the side the ray came from; nothing else is set. */
     public void face(Geometry geometry, Ray ray) {
-        float[] c = geometry.blas(ray.item).packets();
-        int o = Blas.first(ray.prim);
-        float ax = c[o + 12], ay = c[o + 16], az = c[o + 20], ex = c[o + 24], ey = c[o + 28], ez = c[o + 32];
+        Blas b = geometry.blas(ray.item);
+        int p = ray.prim;
+        float ax = b.edge(p, 1, 0), ay = b.edge(p, 1, 1), az = b.edge(p, 1, 2), ex = b.edge(p, 2, 0), ey = b.edge(p, 2, 1), ez = b.edge(p, 2, 2);
         gx = ay * ez - az * ey;
         gy = az * ex - ax * ez;
         gz = ax * ey - ay * ex;
@@ -126,15 +126,15 @@ public final class SurfacePoint {
     }
 
     /** Derivatives of the position along the texture coordinates. */
-    private void tangent(float[] c, int o, float du1, float dv1, float du2, float dv2) {
+    private void tangent(float ax, float ay, float az, float ex, float ey, float ez, float du1, float dv1, float du2, float dv2) {
         float det = du1 * dv2 - du2 * dv1;
         float r = Math.abs(det) > 1e-20f ? 1 / det : 0;
-        tx = r * (dv2 * c[o + 12] - dv1 * c[o + 24]);
-        ty = r * (dv2 * c[o + 16] - dv1 * c[o + 28]);
-        tz = r * (dv2 * c[o + 20] - dv1 * c[o + 32]);
-        bx = r * (du1 * c[o + 24] - du2 * c[o + 12]);
-        by = r * (du1 * c[o + 28] - du2 * c[o + 16]);
-        bz = r * (du1 * c[o + 32] - du2 * c[o + 20]);
+        tx = r * (dv2 * ax - dv1 * ex);
+        ty = r * (dv2 * ay - dv1 * ey);
+        tz = r * (dv2 * az - dv1 * ez);
+        bx = r * (du1 * ex - du2 * ax);
+        by = r * (du1 * ey - du2 * ay);
+        bz = r * (du1 * ez - du2 * az);
     }
 
     private void toWorld(Geometry g, int item) {

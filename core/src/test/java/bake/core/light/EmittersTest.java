@@ -46,9 +46,9 @@ class EmittersTest {
             float pdf;
             if (ray.item >= s.tracer().firstLamp()) pdf = e.pdfLamp(s.tracer().lamps().lamp(ray.item - s.tracer().firstLamp()), px, py, pz, out.x, out.y, out.z, ray.t, scratch, null, 0);
             else {
-                float[] c = s.geometry().blas(ray.item).packets();
-                int o = bake.core.geometry.Blas.first(ray.prim);
-                Vec3 n = new Vec3(c[o + 12], c[o + 16], c[o + 20]).cross(new Vec3(c[o + 24], c[o + 28], c[o + 32])).normalized();
+                var b = s.geometry().blas(ray.item);
+                int p = ray.prim;
+                Vec3 n = new Vec3(b.edge(p, 1, 0), b.edge(p, 1, 1), b.edge(p, 1, 2)).cross(new Vec3(b.edge(p, 2, 0), b.edge(p, 2, 1), b.edge(p, 2, 2))).normalized();
                 pdf = e.pdfGlow(ray.item, ray.prim, px, py, pz, ray.t, (float) Math.abs(n.dot(new Vec3(out.x, out.y, out.z))), scratch, null, 0);
             }
             assertEquals(out.pdf, pdf, 0.01f * out.pdf);
