@@ -28,7 +28,7 @@ public final class GeneralSky {
     /** Types up to this one hide the sun. */
     private static final int HIDDEN = 6;
 
-    private final double a, b, c, d, e, sunZenith, scale;
+    private final double a, b, c, d, e, zenith, scale;
     private final Vec3 sun, colour;
     private final double lux;
 
@@ -47,7 +47,7 @@ public final class GeneralSky {
         e = t[4];
         double height = Math.asin(Math.clamp(toSun.z(), -1, 1)), flat = Math.hypot(toSun.x(), toSun.y());
         sun = height >= 0 || !(flat > 0) ? toSun : new Vec3(toSun.x() / flat, toSun.y() / flat, 0);
-        sunZenith = Math.acos(Math.clamp(sun.z(), 0, 1));
+        zenith = indicatrix(Math.acos(Math.clamp(sun.z(), 0, 1))) * gradation(1);
         colour = Blackbody.rgb(type <= 5 ? 6500 : type <= 10 ? 7500 : 11_000);
         // Light falls by about a hundred until the sun is six degrees under (common practice, no source).
         double level = Math.max(Math.sin(height), 0.01) * Math.pow(10, Math.min(0, Math.toDegrees(height)) / 3);
@@ -71,7 +71,7 @@ public final class GeneralSky {
 
     /** Luminance of a direction above the horizon over that of the zenith (ISO 15469, eq. 1). */
     public double relative(Vec3 view) {
-        return indicatrix(Math.acos(Math.clamp(view.dot(sun), -1, 1))) * gradation(view.z()) / (indicatrix(sunZenith) * gradation(1));
+        return indicatrix(Math.acos(Math.clamp(view.dot(sun), -1, 1))) * gradation(view.z()) / zenith;
     }
 
     /** Eq. 2 and 3; cosine of the angle from the zenith. At the horizon the exponential is gone. */

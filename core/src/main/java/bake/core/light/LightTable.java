@@ -61,7 +61,7 @@ public final class LightTable {
             Vec3 sun = GeneralSky.hidesSun(g.type()) ? Vec3.ZERO : air.sunIlluminance(Math.asin(Math.clamp(g.toSun().z(), -1, 1))).times(Math.pow(2, g.sunStops()));
             double level = Math.pow(2, g.skyStops());
             Vec3 land = sky.colour().times(sky.horizontalLux()).plus(sun.times(up / level)).times(g.groundAlbedo() / Math.PI);
-            return new Surround(g, new Dome(sky.image(SKY_WIDTH, land), level, 0), g.toSun(), sun, half, air);
+            return new Surround(g, new Dome(sky.image(4 * SKY_WIDTH, land), level, 0), g.toSun(), sun, half, air);
         }
 
         private static Atmosphere air(double haze, double albedo, Surround before) {

@@ -8,6 +8,10 @@ package bake.core.math;
  * Vegdahl (from memory). Every number is a pure function of (pixel, sample, dimension, seed), so pictures do
  * not depend on threads or tiles.
  *
+ * <p>Dimensions have fixed places: those of the camera, then for each bounce those of the direction that the path takes ({@link #direction}) and those
+ * of light that is looked for ({@link #bounce}). What only some paths ask for has a sequence of its own ({@link #aside}), and so have rays that
+ * are sent several at a time ({@link #branch}): whatever a path passes or looks for, its next bounce is the same pair of dimensions.
+ *
  * <p>One instance per thread; {@link #start} begins a path, {@link #next2} fills {@link #u} and {@link #v}
  * with two numbers in [0, 1).
  */
@@ -16,8 +20,10 @@ public final class PathSampler {
 
     public float u, v;
     /** Pairs whose error is spread as blue noise over the screen: those that decide on what is seen first. */
-    private static final int BLUE = 10;
-    private int pixelSeed, pictureSeed, x, y, sample, dimension, blue;
+    private static final int BLUE = 16;
+    /** Pairs of the camera, where those for a direction begin, and those for light; all pairs of a bounce, of a branch, and where the sequence aside begins. */
+    private static final int DIRECTION = 6, LIGHT = 8, BOUNCE = 256, BRANCH = 1 << 16, ASIDE = 1 << 30;
+    private int pixelSeed, pictureSeed, x, y, sample, dimension, blue, branch, kept, aside;
 
     /** Makes the table that all pictures share, so that the first pixel need not. */
     public static void prepare() {
@@ -29,7 +35,8 @@ public final class PathSampler {
         int h = hash(x * 0x9e3779b1 ^ (int) seed);
         pixelSeed = hash(h ^ y * 0x85ebca77 ^ (int) (seed >>> 32) * 0xc2b2ae3d);
         sample = Integer.reverse(sampleIndex);
-        dimension = 0;
+        dimension = branch = 0;
+        aside = ASIDE;
         blue = 0;
     }
 
@@ -45,6 +52,37 @@ public final class PathSampler {
     /** A number that is this path's own, for choices that are no part of the path. */
     public int hash() {
         return hash(pixelSeed ^ sample * 0x9e3779b1);
+    }
+
+    /** Goes to the pairs by which light is looked for at a bounce, the first being 0. */
+    public void bounce(int bounce) {
+        dimension = branch + BOUNCE * bounce + LIGHT;
+    }
+
+    /** Goes to the two pairs that choose where a path leaves for. */
+    public void direction(int bounce) {
+        dimension = branch + BOUNCE * bounce + DIRECTION;
+    }
+
+    /** Begins the bounces of one of several rays that leave a point, numbered from 0; up to {@link #join}. */
+    public void branch(int ray) {
+        kept = dimension;
+        branch = BRANCH * (ray + 1);
+    }
+
+    /** Goes on where the last {@link #branch} was taken. */
+    public void join() {
+        dimension = kept;
+        branch = 0;
+    }
+
+    /** One number in [0, 1) for a choice that not every path has to make, such as whether to pass a pane. */
+    public float aside() {
+        int d = dimension;
+        dimension = aside++;
+        next2();
+        dimension = d;
+        return u;
     }
 
     /** The next pair of numbers, a (0,2) sequence over the samples of this pixel. */

@@ -221,6 +221,7 @@ public final class PathTracer {
         begin(sampler, add, (float) Math.PI);
         point.setMeter(x, y, z, nx, ny, nz);
         scatter.begin(point, nx, ny, nz);
+        random.bounce(0);
         direct.find(0);
         if (scatterOn(0)) walk(1);
     }
@@ -342,6 +343,7 @@ public final class PathTracer {
                 continue;
             }
             passes = 0;
+            random.bounce(bounce);
             if (cells.on()) cells.meet(come);
             float round = scene.surfaces().round(point.material);
             if (round > 0 && (bounce == 0 || from.pdf < 0)) edges.at(point, round, ray, random);
@@ -430,7 +432,7 @@ public final class PathTracer {
         float tr = t * point.baseR, tg = t * point.baseG, tb = t * point.baseB, mirror = 1 - clear;
         float p = SurfaceTable.chance(tr, tg, tb, mirror);
         if (!(p + mirror > 0)) return false;
-        if (random.next1() < p) {
+        if (random.aside() < p) {
             trail.passed(tr, tg, tb, p);
             scale(tr / p, tg / p, tb / p);
             step(-1, ray.dx, ray.dy, ray.dz);
@@ -459,7 +461,7 @@ public final class PathTracer {
     private boolean passesSoft() {
         var blas = scene.geometry().blas(ray.item);
         float there = scene.surfaces().coverage(blas, point.material, ray.prim, ray.u, ray.v);
-        if (random.next1() < there) return false;
+        if (random.aside() < there) return false;
         trail.passed(1 - there, 1 - there, 1 - there, 1 - there);
         step(-1, ray.dx, ray.dy, ray.dz);
         return true;
@@ -486,6 +488,7 @@ public final class PathTracer {
 
     /** Chooses where the path goes next; false when it ends here. */
     boolean scatterOn(int bounce) {
+        random.direction(bounce);
         random.next2();
         float lobe = random.u, roulette = random.v;
         random.next2();
@@ -527,7 +530,7 @@ public final class PathTracer {
         float reach = scene.surfaces().reach(point.material), weight = scene.surfaces().weight(point.material);
         if (scatter.kind == Scatter.MIRRORED && reach < Float.POSITIVE_INFINITY) ray.t = reach;
         if (weight == 1) return true;
-        if (random.next1() >= weight) return false;
+        if (random.aside() >= weight) return false;
         scale(1 / weight, 1 / weight, 1 / weight);
         return true;
     }

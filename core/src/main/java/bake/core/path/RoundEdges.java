@@ -27,7 +27,7 @@ final class RoundEdges {
 
     /** Turns the point's normal if there is an edge within {@code radius} metres. */
     void at(SurfacePoint p, float radius, Ray ray, PathSampler random) {
-        double turn = random.next1() * Math.PI / 2;
+        double turn = random.aside() * Math.PI / 2;
         float best = 1, bx = 0, by = 0, bz = 0;
         // Two directions along the true face, however the normal is bent.
         float d = p.tx * p.gx + p.ty * p.gy + p.tz * p.gz, ux = p.tx - d * p.gx, uy = p.ty - d * p.gy, uz = p.tz - d * p.gz, l = ux * ux + uy * uy + uz * uz;

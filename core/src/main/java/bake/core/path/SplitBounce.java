@@ -54,9 +54,11 @@ final class SplitBounce {
             frame.turn(sin * (float) Math.cos(phi), sin * (float) Math.sin(phi), cos);
             if (!(frame.x * p.gx + frame.y * p.gy + frame.z * p.gz > 0)) continue;
             java.util.Arrays.fill(sample, 0);
+            random.branch(k);
             boolean open = far != null && (rays.free(x, y, z, frame.x, frame.y, frame.z, near) == Float.POSITIVE_INFINITY
                     || rays.gather(x, y, z, frame.x, frame.y, frame.z, cos, random, sample) > near);
             if (far == null) rays.gather(x, y, z, frame.x, frame.y, frame.z, cos, random, sample);
+            random.join();
             float[] from = open ? far : sample;
             for (int c = 0; c < out.length; c++) out[c] += from[c];
         }

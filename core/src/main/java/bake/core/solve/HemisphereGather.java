@@ -92,7 +92,9 @@ public final class HemisphereGather {
                 distance[i] = Float.POSITIVE_INFINITY;
                 if (!(dx * gx + dy * gy + dz * gz > 0)) continue;
                 java.util.Arrays.fill(sample, 0);
+                random.branch(i);
                 distance[i] = tracer.gather(x, y, z, dx, dy, dz, cos, random, sample);
+                random.join();
                 if (distance[i] <= beyond) continue;
                 for (int c = 0; c < light.length; c += 3) {
                     luminance[i] += 0.2126f * sample[c] + 0.7152f * sample[c + 1] + 0.0722f * sample[c + 2];

@@ -8,7 +8,7 @@ package bake.core.surface;
  *   <li>below it a matt body that gets exactly what the gloss leaves over: base (1-E(o)) (1-E(i)) / (pi (1-Ebar)),
  *       reciprocal and energy keeping (Kelemen and Szirmay-Kalos 2001); a share of it may go through (translucency),
  *   <li>for rough metals the light that bounces between facets (Kulla and Conty 2017, the same form),
- *   <li>or the rough boundary of clear glass (Walter et al. 2007),
+ *   <li>or the rough boundary of clear glass (Walter et al. 2007, {@link RoughGlass}),
  *   <li>over all of it fuzz ({@link Sheen}) and a clear coat of index 1.5, each of which leaves to what lies below what it does not
  *       reflect itself.
  * </ul>
@@ -41,6 +41,8 @@ public final class Scatter {
     /** Chance of the coat's lobe; what coat and fuzz leave of light that goes in and comes out. */
     private float pCoat, coatRow, coatO, fuzz, fuzzO;
     private float pGloss, pClear, eta;
+    /** By how much a rough boundary of glass is brighter for light that bounces between its facets. */
+    private float between;
     private float bodyScale, bodyNorm, bodyO, msR, msG, msB, msO;
     private float row;
     private boolean gloss, onlyGloss;
@@ -71,6 +73,7 @@ public final class Scatter {
         f90 = f90d + (1 - f90d) * m;
         pClear = p.transmission;
         eta = p.front ? p.ior : 1 / p.ior;
+        if (pClear > 0 && p.alpha > SMOOTH) between = 1 / RoughGlass.kept(oz, p.alpha, eta);
         gloss = f90 > 0;
         bodyScale = (1 - m) * INV_PI;
         bodyO = bodyNorm = 1;
@@ -389,7 +392,7 @@ public final class Scatter {
             jacobian = vh * -lh * eta * eta / (den * den * oz);
             choice = 1 - f;
         }
-        float v = pClear * choice * d * g2 * jacobian;
+        float v = pClear * between * choice * d * g2 * jacobian;
         r += v * (refl ? 1 : s.baseR);
         g += v * (refl ? 1 : s.baseG);
         b += v * (refl ? 1 : s.baseB);

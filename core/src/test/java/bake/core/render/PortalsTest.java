@@ -53,7 +53,7 @@ class PortalsTest {
             for (Portal p : List.of(WINDOW, POLYGON, WINDOW.flipped())) {
                 RenderScene with = RenderScene.compile(room(List.of(p)), ForkJoinPool.commonPool());
                 assertTrue(with.openings().count() > 0);
-                var through = new LightMeter(with, 4).measure(at, Vec3.UP, 1 << 15, 6, 1);
+                var through = new LightMeter(with, 4).measure(at, Vec3.UP, 1 << 15, 8, 3);
                 assertEquals(whole.lux(), through.lux(), 3.5 * Math.hypot(whole.error(), through.error()) + 0.002 * whole.lux(), p.name() + " at " + at);
                 if (p == WINDOW) assertTrue(4 * through.error() * through.error() < whole.error() * whole.error() * 4 * 4 / 2, "portal " + through.error() + ", whole " + whole.error() + " with four times the paths");
             }
