@@ -34,6 +34,8 @@ public final class PathTracer {
     private final int bounces;
     private final int[] most, left = new int[3];
     private final float clamp;
+    /** The clamp of the path at hand, whose light may be one of several shares. */
+    private float limit;
     final Ray ray = new Ray();
     private final Ray shadow;
     private final SurfacePoint ownPoint = new SurfacePoint();
@@ -231,10 +233,12 @@ public final class PathTracer {
      * is left out.
      *
      * @param cos to the surface's normal
+     * @param among how many rays whose mean counts this is one of
      * @return distance of what was met, metres; infinite for nothing
      */
-    public float gather(float x, float y, float z, float dx, float dy, float dz, float cos, PathSampler sampler, float[] add) {
+    public float gather(float x, float y, float z, float dx, float dy, float dz, float cos, int among, PathSampler sampler, float[] add) {
         begin(sampler, add, 1);
+        limit = clamp * among;
         ray.set(x, y, z, dx, dy, dz, Float.POSITIVE_INFINITY);
         ray.spread = Math.min(0.4f, WIDE / (float) Math.sqrt(Math.max(1e-3f, cos) / Math.PI));
         from.pdf = cos / (float) Math.PI;
@@ -300,6 +304,7 @@ public final class PathTracer {
         System.arraycopy(most, 0, left, 0, left.length);
         ray.width = ray.spread = 0;
         out = add;
+        limit = clamp;
         br = bg = bb = weight;
         indirect = false;
         bounced = 0;
@@ -546,6 +551,6 @@ public final class PathTracer {
         b *= bb;
         if (onlook.catching()) onlook.lit(group, 0.2126f * r + 0.7152f * g + 0.0722f * b, first);
         if (indirect) bounced += 0.2126f * r + 0.7152f * g + 0.0722f * b;
-        clamped += Clamp.add(out, group, r, g, b, indirect ? clamp : Float.POSITIVE_INFINITY);
+        clamped += Clamp.add(out, group, r, g, b, indirect ? limit : Float.POSITIVE_INFINITY);
     }
 }

@@ -56,8 +56,8 @@ final class SplitBounce {
             java.util.Arrays.fill(sample, 0);
             random.branch(k);
             boolean open = far != null && (rays.free(x, y, z, frame.x, frame.y, frame.z, near) == Float.POSITIVE_INFINITY
-                    || rays.gather(x, y, z, frame.x, frame.y, frame.z, cos, random, sample) > near);
-            if (far == null) rays.gather(x, y, z, frame.x, frame.y, frame.z, cos, random, sample);
+                    || rays.gather(x, y, z, frame.x, frame.y, frame.z, cos, RAYS, random, sample) > near);
+            if (far == null) rays.gather(x, y, z, frame.x, frame.y, frame.z, cos, RAYS, random, sample);
             random.join();
             float[] from = open ? far : sample;
             for (int c = 0; c < out.length; c++) out[c] += from[c];

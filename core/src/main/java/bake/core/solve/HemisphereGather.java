@@ -93,7 +93,7 @@ public final class HemisphereGather {
                 if (!(dx * gx + dy * gy + dz * gz > 0)) continue;
                 java.util.Arrays.fill(sample, 0);
                 random.branch(i);
-                distance[i] = tracer.gather(x, y, z, dx, dy, dz, cos, random, sample);
+                distance[i] = tracer.gather(x, y, z, dx, dy, dz, cos, rings * sectors, random, sample);
                 random.join();
                 if (distance[i] <= beyond) continue;
                 for (int c = 0; c < light.length; c += 3) {

@@ -259,7 +259,7 @@ class CachedBouncesTest {
                 if (dz <= 0) continue;
                 java.util.Arrays.fill(out, 0);
                 random.start(i, k, 1, 5);
-                t.gather(0, 0.02f, 1e-4f, (float) dx, (float) b, (float) dz, (float) c, random, out);
+                t.gather(0, 0.02f, 1e-4f, (float) dx, (float) b, (float) dz, (float) c, 1, random, out);
                 sum += out[3 * group + 1] / n / n;
             }
         return sum;
