@@ -104,6 +104,20 @@ class CachedBouncesTest {
         assertEquals(0, by[s.lights().groups().indexOf("There")], 1e-9 * by[s.lights().groups().indexOf("Here")]);
     }
 
+    /** A patch as bright as in full sun is what lights such a room: the clamp is for paths that bring a pixel too much, not for what caches gather. */
+    @Test
+    void theClampLeavesWhatCachesGather() {
+        TestScene t = twoRooms(true).lamp(new Lamp("sun", "Sun patch", Lamp.Kind.SPOT, Affine.pointing(new Vec3(3.2, 1.5, 2.2), new Vec3(0, 0, -1)), 0.01, 0, 20_000, grey(1), 0, 20, true, false));
+        RenderScene s = t.compile();
+        double open = 0, clamped = 0;
+        for (int seed = 1; seed <= 2; seed++) {
+            BounceSettings how = new BounceSettings(First.IRRADIANCE_CACHE, Later.RADIANCE_CACHE);
+            open += mean(render(s, HERE, new PathSettings(64, 0, seed).withBounced(how), 6, 2));
+            clamped += mean(render(s, HERE, new PathSettings(64, 20, seed).withBounced(how), 6, 2));
+        }
+        assertEquals(open, clamped, 0.01 * open);
+    }
+
     /** A near field means the same light, whatever its distance. */
     @ParameterizedTest
     @CsvSource({"0.1", "0.5", "100"})
