@@ -68,7 +68,7 @@ public final class ManyLamps {
     }
 
     /** Strips under shelves, and candles and small lamps on them, all over the room. */
-    private static List<Lamp> lamps(int n) {
+    static List<Lamp> lamps(int n) {
         List<Lamp> out = new ArrayList<>();
         java.util.SplittableRandom r = new java.util.SplittableRandom(7);
         for (int i = 0; i < n; i++) {

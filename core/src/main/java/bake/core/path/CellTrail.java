@@ -11,11 +11,10 @@ import java.util.Arrays;
  */
 public final class CellTrail {
     private static final int MOST = 8;
-    /** What the clamp allows a sample of a cell, which is one of many, in what it allows a path. */
-    private static final float AMONG = 16;
+    /** No real light is as strong, cd/m2; what is would not be taken from a file. The clamp of pictures has no say here: what is bright beyond measure for a camera may be all that lights the room next door. */
+    private static final float LIMIT = 1e11f;
 
     private final int channels;
-    private final float limit;
     private final SurfacePlace[] places = new SurfacePlace[MOST];
     private final float[] light;
     private CellSamples out;
@@ -28,10 +27,8 @@ public final class CellTrail {
         float x, y, z, nx, ny, nz, free, r, g, b;
     }
 
-    /** @param clamp greatest luminance that one path may add to a picture, cd/m2 */
-    public CellTrail(int channels, float clamp) {
+    public CellTrail(int channels) {
         this.channels = channels;
-        limit = AMONG * clamp;
         light = new float[MOST * channels];
         Arrays.setAll(places, i -> new SurfacePlace());
     }
@@ -87,11 +84,10 @@ public final class CellTrail {
         int n = here ? count - 1 : count;
         for (int i = 0; i < n; i++) {
             SurfacePlace s = places[i];
-            float ar = r * s.r, ag = g * s.g, ab = b * s.b, l = 0.2126f * ar + 0.7152f * ag + 0.0722f * ab, k = l > limit ? limit / l : 1;
             int o = i * channels + 3 * group;
-            light[o] += k * ar;
-            light[o + 1] += k * ag;
-            light[o + 2] += k * ab;
+            light[o] += r * s.r;
+            light[o + 1] += g * s.g;
+            light[o + 2] += b * s.b;
         }
     }
 
@@ -132,7 +128,7 @@ public final class CellTrail {
             int o = i * channels;
             float l = 0;
             for (int c = o; c < o + channels; c += 3) l += 0.2126f * light[c] + 0.7152f * light[c + 1] + 0.0722f * light[c + 2];
-            if (!(l < Float.POSITIVE_INFINITY)) continue;
+            if (!(l < LIMIT)) continue;
             SurfacePlace s = places[i];
             out.add(s.x, s.y, s.z, s.nx, s.ny, s.nz, s.free, light, o);
         }

@@ -109,7 +109,7 @@ public final class PathTracer {
         onlook = new Onlook(scene.scenery(), lights);
         this.bounces = bounces;
         clamp = clampLuminance > 0 ? (float) clampLuminance : Float.POSITIVE_INFINITY;
-        cells = new CellTrail(channels(), clamp);
+        cells = new CellTrail(channels());
         caustics = new CausticLight(this);
         cached = new CachedPoints(this, split);
         met = new MetLight(this, scene);
