@@ -38,7 +38,7 @@ record Arguments(String project, Path shot, double seconds, int width, int heigh
                     try {
                         showing = Showing.valueOf(value(a, ++i).toUpperCase(Locale.ROOT).replace('-', '_'));
                     } catch (IllegalArgumentException e) {
-                        throw new IllegalArgumentException("--show takes picture, clay, edges, materials, lux, sky-guide, lamp-guide, records or cells");
+                        throw new IllegalArgumentException("--show takes picture, clay, edges, materials, lux, sky-guide, lamp-guide, records, cells or photons");
                     }
                 }
                 case "--find-openings" -> openings = true;

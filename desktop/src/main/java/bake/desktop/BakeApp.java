@@ -40,7 +40,7 @@ public final class BakeApp extends Application {
         // What belongs to the Light station is switched on there.
         boolean guide = a.showing() == Showing.SKY_GUIDE || a.showing() == Showing.LAMP_GUIDE;
         // Caches are there once a proof is.
-        boolean caches = a.showing() == Showing.RECORDS || a.showing() == Showing.CELLS;
+        boolean caches = a.showing() != null && a.showing().ofCaches();
         if (caches) bench.prover().caches().offerProperty().addListener((o, x, p) -> Platform.runLater(() -> bench.prover().caches().shownProperty().set(a.showing())));
         bench.showingProperty().set(guide || caches || a.showing() == Showing.LUX ? Showing.PICTURE : a.showing());
         if (guide) bench.projectProperty().addListener((o, x, p) -> Platform.runLater(() -> bench.guides().shownProperty().set(a.showing())));

@@ -191,7 +191,8 @@ final class BouncesCard extends VBox {
         }
         if (o == null && kept.isEmpty()) getChildren().add(Ui.note("After a proof its caches can be kept: the next view and the final begin with them."));
         if (o != null) getChildren().add(Ui.row(show("caches-records", "Show records", "Where records lie (dots) and how far each reaches. Reddish: narrow, so what is near is traced. Dark grey: no record reaches.", Showing.RECORDS, o.caches().records() != null),
-                show("caches-cells", "Show cells", "The cells that a bounce of about a metre reads. Dark grey: such bounces are traced on.", Showing.CELLS, o.caches().cells() != null)));
+                show("caches-cells", "Show cells", "The cells that a bounce of about a metre reads. Dark grey: such bounces are traced on.", Showing.CELLS, o.caches().cells() != null),
+                show("caches-photons", "Show photons", "Where photons lie (dots), each fourth one with the places that take its estimate.", Showing.PHOTONS, o.caches().photons() != null || o.caches().caustics() != null)));
         if (caches.shownProperty().get() == Showing.RECORDS && o != null) asked();
         if (!other.isEmpty()) {
             CheckBox anyway = new CheckBox("Use them anyway, for a look");

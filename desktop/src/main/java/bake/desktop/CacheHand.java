@@ -64,7 +64,7 @@ public final class CacheHand {
         return offer;
     }
 
-    /** What of the caches the easel shows on the Prove station: {@link Showing#RECORDS}, {@link Showing#CELLS} or null for none. */
+    /** What of the caches the easel shows on the Prove station: {@link Showing#RECORDS}, {@link Showing#CELLS}, {@link Showing#PHOTONS} or null for none. */
     public ObjectProperty<Showing> shownProperty() {
         return shown;
     }

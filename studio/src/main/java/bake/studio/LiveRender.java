@@ -229,7 +229,9 @@ public final class LiveRender implements AutoCloseable {
         Passes renderer = switch (r.showing) {
             case PICTURE, CLAY -> lit(scene, camera, film);
             case SKY_GUIDE, LAMP_GUIDE -> map(r.showing, scene, camera, film);
-            case RECORDS, CELLS -> new CacheMap(scene, caches, r.showing == Showing.RECORDS, camera, film, workers);
+            case RECORDS -> new CacheMap(scene, caches, CacheMap.What.RECORDS, camera, film, workers);
+            case CELLS -> new CacheMap(scene, caches, CacheMap.What.CELLS, camera, film, workers);
+            case PHOTONS -> new CacheMap(scene, caches, CacheMap.What.PHOTONS, camera, film, workers);
             case LUX -> new Illuminance(scene, camera, 8, film, workers);
             case EDGES -> new Diagram(scene, Diagram.Kind.EDGES, camera, film, workers);
             case MATERIALS -> new Diagram(scene, Diagram.Kind.MATERIALS, camera, film, workers);

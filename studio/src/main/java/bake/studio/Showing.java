@@ -18,8 +18,13 @@ public enum Showing {
     LUX,
     /** What is known of where the surroundings are seen, and of which lamps matter. */
     SKY_GUIDE, LAMP_GUIDE,
-    /** Where records of irradiance lie and how far they reach, and the cells that bounces read. */
-    RECORDS, CELLS;
+    /** Where records of irradiance lie and how far they reach, the cells that bounces read, and photons. */
+    RECORDS, CELLS, PHOTONS;
+
+    /** Whether this is a way to look at caches. */
+    public boolean ofCaches() {
+        return this == RECORDS || this == CELLS || this == PHOTONS;
+    }
 
     /** Reflectance of clay: middle of what rooms have (common practice, no source). */
     private static final double CLAY_REFLECTANCE = 0.5;

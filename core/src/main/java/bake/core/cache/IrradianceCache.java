@@ -2,6 +2,7 @@ package bake.core.cache;
 
 import java.util.Arrays;
 import java.util.function.Consumer;
+import java.util.stream.IntStream;
 
 /**
  * Irradiance at places on the surfaces that the camera sees, interpolated in between (Ward, Rubinstein and Clear 1988) with gradients (Ward and
@@ -24,6 +25,11 @@ public final class IrradianceCache {
     private static final float TURN = 0.15f;
     /** How far in front of a place a record may lie, in its radius; what is far looks much alike from a little in front. */
     private static final float FRONT = 0.05f, FAR_FRONT = 0.25f;
+    /**
+     * How far off its plane a record may still count, in its radius: what {@link #weight} allows a place that faces up to 32 degrees otherwise, since the plane
+     * half way between is tilted by 16.
+     */
+    private static final float THICK = 0.29f + 2.1f * FRONT, FAR_THICK = 0.29f + 2.1f * FAR_FRONT;
     /** Openness below which nothing can be said of what is far. */
     private static final float SHUT = 0.02f;
     /** Weight of all records together from which on a place counts as covered. */
@@ -149,35 +155,50 @@ public final class IrradianceCache {
     }
 
     private void index() {
-        int[] of = new int[CellGrid.LEVELS];
-        for (int i = 0; i < count; i++) of[levelOf(i)]++;
-        for (int level = 0; level < CellGrid.LEVELS; level++) {
-            if (of[level] == 0) {
-                starts[level] = lists[level] = null;
-                continue;
-            }
-            starts[level] = new int[Integer.highestOneBit(2 * of[level]) * 2 + 1];
-            for (int i = 0; i < count; i++) if (levelOf(i) == level) each(i, level, false);
-            int sum = 0;
-            for (int s = 0; s < starts[level].length; s++) sum = starts[level][s] += sum;
-            lists[level] = new int[sum];
-            // From the end, so that each list is in the order of the records.
-            for (int i = count - 1; i >= 0; i--) if (levelOf(i) == level) each(i, level, true);
-        }
+        int[] from = new int[CellGrid.LEVELS + 1], sorted = new int[count];
+        byte[] levels = new byte[count];
+        for (int i = 0; i < count; i++) from[(levels[i] = (byte) levelOf(i)) + 1]++;
+        for (int l = 0; l < CellGrid.LEVELS; l++) from[l + 1] += from[l];
+        int[] at = from.clone();
+        for (int i = 0; i < count; i++) sorted[at[levels[i]]++] = i;
+        IntStream.range(0, CellGrid.LEVELS).parallel().forEach(l -> index(l, sorted, from[l], from[l + 1]));
+    }
+
+    private void index(int level, int[] records, int from, int to) {
+        starts[level] = lists[level] = null;
+        if (from == to) return;
+        int[] begin = new int[Integer.highestOneBit(2 * (to - from)) * 2 + 1];
+        for (int i = from; i < to; i++) each(records[i], level, begin, null);
+        int sum = 0;
+        for (int s = 0; s < begin.length; s++) sum = begin[s] += sum;
+        int[] list = new int[sum];
+        // From the end, so that each list is in the order of the records.
+        for (int i = to - 1; i >= from; i--) each(records[i], level, begin, list);
+        starts[level] = begin;
+        lists[level] = list;
     }
 
     /** Goes over the cubes that a record reaches into: counts it, or lists it. */
-    private void each(int i, int level, boolean list) {
-        int o = i * stride;
-        float r = data[o + RADIUS], k = 1 / CellGrid.side(level + CellGrid.FINEST);
-        int x0 = cube(data[o] - r, k), x1 = cube(data[o] + r, k), y0 = cube(data[o + 1] - r, k), y1 = cube(data[o + 1] + r, k), z0 = cube(data[o + 2] - r, k), z1 = cube(data[o + 2] + r, k);
-        for (int x = x0; x <= x1; x++)
-            for (int y = y0; y <= y1; y++)
-                for (int z = z0; z <= z1; z++) {
-                    int s = hash(x, y, z) & starts[level].length - 2;
-                    if (list) lists[level][--starts[level][s]] = i;
-                    else starts[level][s]++;
+    private void each(int i, int level, int[] begin, int[] list) {
+        int o = i * stride, mask = begin.length - 2;
+        float x = data[o], y = data[o + 1], z = data[o + 2], nx = data[o + NORMAL], ny = data[o + NORMAL + 1], nz = data[o + NORMAL + 2];
+        float r = data[o + RADIUS], side = CellGrid.side(level + CellGrid.FINEST), k = 1 / side, half = 0.5f * side, wide = (r + 1e-4f) * (r + 1e-4f);
+        float thick = half * (Math.abs(nx) + Math.abs(ny) + Math.abs(nz)) + (data[o + KIND] == FAR ? FAR_THICK : THICK) * r + 1e-4f;
+        int x1 = cube(x + r, k), y1 = cube(y + r, k), z1 = cube(z + r, k);
+        for (int cx = cube(x - r, k); cx <= x1; cx++) {
+            float dx = (cx + 0.5f) * side - x, ax = Math.max(0, Math.abs(dx) - half);
+            for (int cy = cube(y - r, k); cy <= y1; cy++) {
+                float dy = (cy + 0.5f) * side - y, ay = Math.max(0, Math.abs(dy) - half), flat = ax * ax + ay * ay;
+                for (int cz = cube(z - r, k); cz <= z1; cz++) {
+                    float dz = (cz + 0.5f) * side - z, az = Math.max(0, Math.abs(dz) - half);
+                    // A record counts within its radius, and near its own plane alone.
+                    if (flat + az * az > wide || Math.abs(nx * dx + ny * dy + nz * dz) > thick) continue;
+                    int s = hash(cx, cy, cz) & mask;
+                    if (list == null) begin[s]++;
+                    else list[--begin[s]] = i;
                 }
+            }
+        }
     }
 
     private static int cube(float x, float k) {

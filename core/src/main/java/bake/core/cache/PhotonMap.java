@@ -291,6 +291,20 @@ public final class PhotonMap implements MattLight {
         return (x, y, z, nx, ny, nz, widest, u, v, out) -> read(s, sight, x, y, z, nx, ny, nz, out);
     }
 
+    /**
+     * The photon nearest to a place, as {@link #read} looks for it: its number, or -1.
+     *
+     * @param estimating whether only those count that have an estimate
+     * @param away gets how far off it lies, metres
+     */
+    public int nearest(float x, float y, float z, float nx, float ny, float nz, boolean estimating, float[] away) {
+        Search s = ONE.get();
+        find(s, x, y, z, nx, ny, nz, FARTHEST * most, 1, estimating ? EVERY : 1);
+        if (s.found == 0) return -1;
+        away[0] = (float) Math.sqrt(s.far[0]);
+        return s.at[0];
+    }
+
     private boolean read(Search s, Sight sight, float x, float y, float z, float nx, float ny, float nz, float[] out) {
         find(s, x, y, z, nx, ny, nz, FARTHEST * most, 1, EVERY);
         if (s.found == 0) java.util.Arrays.fill(out, 0, channels, 0);

@@ -208,9 +208,7 @@ public final class CacheFile {
             c.loaded(h.rounds);
             return new Kept(h, c, null, null);
         }
-        Consumer<float[]> rows = row -> {
-            for (int i = 0; i < row.length; i++) row[i] = Float.intBitsToFloat(from.next());
-        };
+        Consumer<float[]> rows = from::next;
         if (!h.kind.equals(RECORDS)) return new Kept(h, null, null, PhotonMap.load(h.channels, (int) h.rows, (float) h.reach, rows));
         IrradianceCache c = new IrradianceCache(h.channels);
         c.load((int) h.rows, rows);
@@ -240,6 +238,14 @@ public final class CacheFile {
         Source(FileChannel in, long bytes) {
             this.in = in;
             left = bytes;
+        }
+
+        void next(float[] row) {
+            if (piece.remaining() < 4 * row.length) for (int i = 0; i < row.length; i++) row[i] = Float.intBitsToFloat(next());
+            else {
+                piece.asFloatBuffer().get(row);
+                piece.position(piece.position() + 4 * row.length);
+            }
         }
 
         int next() {
