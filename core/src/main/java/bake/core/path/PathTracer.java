@@ -9,10 +9,8 @@ import bake.core.light.LightTable;
 import bake.core.math.PathSampler;
 import bake.core.outlook.Scenery;
 import bake.core.reuse.PathExchange;
-import bake.core.surface.Fresnel;
 import bake.core.surface.Scatter;
 import bake.core.surface.SurfacePoint;
-import bake.core.surface.SurfaceTable;
 
 /**
  * Unidirectional path tracing (Kajiya 1986) with light sampling and multiple importance sampling (Veach and Guibas
@@ -41,7 +39,7 @@ public final class PathTracer {
     private final SurfacePoint ownPoint = new SurfacePoint();
     private final Scatter ownScatter = new Scatter();
     /** Where the path is. Belongs to a head as long as others may want to know it. */
-    private SurfacePoint point = ownPoint;
+    SurfacePoint point = ownPoint;
     Scatter scatter = ownScatter;
     private final DirectLight direct;
     private final RoundEdges edges;
@@ -50,21 +48,19 @@ public final class PathTracer {
     final PathTrail trail = new PathTrail();
     /** Fills a radiance cache, and reads it. */
     final CellTrail cells;
+    /** Where the path reads caches. */
     private final CachedPoints cached;
     final CausticLight caustics;
-    private final PhotonTrail photons = new PhotonTrail();
+    final PhotonTrail photons = new PhotonTrail();
     private final MetLight met;
-    /** Null in one that does not split. */
-    private final SplitBounce split;
+    private final SplitBounce split; // null in one that does not split
     /** Whether the path only looks for the first matt point, and how far it is. */
     private boolean probing;
     private float found;
     /** Whether what gives light is not to be counted before the path has met a surface: light is looked for where it comes from. How far that surface is. */
     boolean past;
     private float reached;
-    /** Bounces off what has width. */
-    int wide;
-
+    int wide; // bounces off what has width
     PathSampler random;
     private float[] out;
     /** Throughput of the path so far. */
@@ -72,14 +68,12 @@ public final class PathTracer {
     /** The last scattering, and how far the ray has come since. */
     final Departure from = new Departure();
     float come;
-    /** Material of the clear solid that the path is in, -1 for none. */
-    private int medium;
+    private final Passage passage;
     /** Whether the path has left a surface in a way that calls for the clamp. */
     boolean indirect;
     /** Whether only what the path meets next may still add its own light. */
     private boolean last;
-    /** What the camera sees of the surroundings. */
-    final Onlook onlook;
+    final Onlook onlook; // what the camera sees of the surroundings
     private double clamped;
     /** Luminance that the path brought after a bounce, cd/m2. */
     private float bounced;
@@ -113,6 +107,7 @@ public final class PathTracer {
         caustics = new CausticLight(this);
         cached = new CachedPoints(this, split);
         met = new MetLight(this, scene);
+        passage = new Passage(this, scene);
         if (split != null) split.of(this);
     }
 
@@ -134,14 +129,13 @@ public final class PathTracer {
         if (split != null) split.rays().follow(causticPhotons);
     }
 
+    public CachedPoints cached() {
+        return cached;
+    }
+
     /** Luminance of caustics that were left out so far, summed over paths, cd/m2. */
     public double leftOut() {
         return caustics.leftOut() + (split == null ? 0 : split.rays().leftOut());
-    }
-
-    /** Where the path reads caches. */
-    public CachedPoints cached() {
-        return cached;
     }
 
     /** Sets the angle that one sample of the picture fills, radians: how sharply textures are looked at. */
@@ -309,7 +303,7 @@ public final class PathTracer {
         indirect = false;
         bounced = 0;
         come = 0;
-        medium = -1;
+        passage.begin();
         wide = 0;
         cells.begin();
         direct.begin(sampler);
@@ -333,17 +327,17 @@ public final class PathTracer {
                     return;
                 }
                 if (++passes > MOST_PASSES) return;
-                onward();
+                passage.onward();
                 continue;
             }
             point.load(scene.geometry(), scene.surfaces(), ray);
-            absorb();
+            passage.absorb();
             if (scene.surfaces().isPane(point.material)) {
                 if (point.emitR + point.emitG + point.emitB > 0 && !photons.on()) met.glow();
-                if (++passes > MOST_PASSES || !pane()) return;
+                if (++passes > MOST_PASSES || !passage.pane()) return;
                 continue;
             }
-            if (scene.surfaces().isSoft(point.material) && passesSoft()) {
+            if (scene.surfaces().isSoft(point.material) && passage.soft()) {
                 if (++passes > MOST_PASSES) return;
                 continue;
             }
@@ -422,58 +416,8 @@ public final class PathTracer {
         if (onlook.catching()) scale(onlook.own(0), onlook.own(1), onlook.own(2));
     }
 
-    /** Past something that is not there for this path. */
-    private void onward() {
-        float t = ray.t * 1.00001f + 1e-5f;
-        come += t - ray.t;
-        ray.width += ray.spread * t;
-        ray.set(ray.ox + t * ray.dx, ray.oy + t * ray.dy, ray.oz + t * ray.dz, ray.dx, ray.dy, ray.dz, Float.POSITIVE_INFINITY);
-    }
-
-    /** A clear sheet: goes on straight or mirrors, by chance. */
-    private boolean pane() {
-        float cos = Math.max(1e-4f, -(point.nx * ray.dx + point.ny * ray.dy + point.nz * ray.dz));
-        float clear = Fresnel.paneTransmittance(cos, point.ior), t = clear * point.transmission;
-        float tr = t * point.baseR, tg = t * point.baseG, tb = t * point.baseB, mirror = 1 - clear;
-        float p = SurfaceTable.chance(tr, tg, tb, mirror);
-        if (!(p + mirror > 0)) return false;
-        if (random.aside() < p) {
-            trail.passed(tr, tg, tb, p);
-            scale(tr / p, tg / p, tb / p);
-            step(-1, ray.dx, ray.dy, ray.dz);
-        } else {
-            scale(mirror / (1 - p), mirror / (1 - p), mirror / (1 - p));
-            from.none();
-            past = false;
-            trail.mirrored();
-            photons.turned();
-            onlook.mirror();
-            float k = 2 * cos;
-            step(1, ray.dx + k * point.nx, ray.dy + k * point.ny, ray.dz + k * point.nz);
-        }
-        return true;
-    }
-
-    /** Light that a solid swallows on the way through it (Beer): the one that the path has gone into, or, where it began inside, the one it comes out of. */
-    private void absorb() {
-        var table = scene.surfaces();
-        int in = medium >= 0 ? medium : point.front ? -1 : point.material;
-        if (in < 0 || !table.absorbs(in)) return;
-        trail.absorbed();
-        scale(table.left(in, 0, ray.t), table.left(in, 1, ray.t), table.left(in, 2, ray.t));
-    }
-
-    private boolean passesSoft() {
-        var blas = scene.geometry().blas(ray.item);
-        float there = scene.surfaces().coverage(blas, point.material, ray.prim, ray.u, ray.v);
-        if (random.aside() < there) return false;
-        trail.passed(1 - there, 1 - there, 1 - there, 1 - there);
-        step(-1, ray.dx, ray.dy, ray.dz);
-        return true;
-    }
-
     /** Sends the path on from the point, a hair off the surface on its near (+1) or far (-1) side. */
-    private void step(float side, float dx, float dy, float dz) {
+    void step(float side, float dx, float dy, float dz) {
         float e = point.offset * side;
         ray.width += ray.spread * ray.t;
         ray.set(point.px + e * point.gx, point.py + e * point.gy, point.pz + e * point.gz, dx, dy, dz, Float.POSITIVE_INFINITY);
@@ -514,7 +458,7 @@ public final class PathTracer {
         }
         onlook.scatter(scatter, onlook.catching());
         from.pdf = scatter.smooth ? -1 : scatter.pdf;
-        if (scatter.kind == Scatter.REFRACTED) medium = point.front ? point.material : -1;
+        if (scatter.kind == Scatter.REFRACTED) passage.refracted(point);
         last = left[scatter.kind]-- <= 0;
         // A path stands for about this share of all directions; what is met in them may be seen as finely.
         if (!scatter.smooth) ray.spread = Math.max(ray.spread, Math.min(0.4f, WIDE / (float) Math.sqrt(scatter.pdf)));
