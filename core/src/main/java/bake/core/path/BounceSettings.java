@@ -30,9 +30,9 @@ public record BounceSettings(First first, Later later, boolean cachedSurrounding
         this(first, later, false, 288, 0, PHOTONS, Caustics.PATH_TRACING);
     }
 
-    /** Rays of a record for a noise aim, percent: their error falls with the root of their number. */
+    /** Rays of a record for a noise aim, percent: their error falls with the root of their number. With fewer than the least, walls of tests are blotchy. */
     public static int gatherRays(double noiseAim) {
-        return (int) Math.clamp(3200 / Math.max(0.25, noiseAim * noiseAim), 96, 1600);
+        return (int) Math.clamp(3200 / Math.max(0.25, noiseAim * noiseAim), 144, 1600);
     }
 
     /** Everything is traced: no bias. */

@@ -20,6 +20,7 @@ import bake.core.scene.Layers;
 import bake.core.scene.Material;
 import bake.core.scene.Shapes;
 import bake.core.scene.Surroundings;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Pixels that use each other's bounces: less noise, the same mean in every block, and pictures that stay the same to the bit. */
@@ -85,6 +86,7 @@ class PathExchangeTest {
     }
 
     @Test
+    @Tag("thorough")
     void leavesTheMeanInEveryBlock() {
         RenderScene s = room();
         int pictures = 12;
