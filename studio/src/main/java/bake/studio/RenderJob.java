@@ -10,6 +10,7 @@ import bake.core.scene.Camera;
 import bake.core.meters.CachedPicture;
 import bake.core.path.BounceSettings;
 import bake.core.solve.Caches;
+import bake.core.path.Occlusion;
 import bake.core.path.PathSettings;
 import bake.core.compiled.RenderScene;
 import bake.core.render.Renderer;
@@ -119,7 +120,12 @@ public final class RenderJob {
         int all = PathSettings.Kinds.ALL.diffuse();
         PathSettings.Kinds kinds = new PathSettings.Kinds(p.diffuse() == null ? all : p.diffuse(), p.mirrored() == null ? all : p.mirrored(), p.refracted() == null ? all : p.refracted());
         PixelFilter.Shape shape = p.filter() == null ? PixelFilter.Shape.TRIANGLE : PixelFilter.Shape.of(p.filter());
-        return new PathSettings(p.bounces(), kinds, p.clamp(), seed, true, new PixelFilter(shape, p.filterRadius() == null ? shape.radius : p.filterRadius())).withBounced(bounced(p));
+        return new PathSettings(p.bounces(), kinds, p.clamp(), seed, true, new PixelFilter(shape, p.filterRadius() == null ? shape.radius : p.filterRadius())).withBounced(bounced(p)).with(occlusion(p));
+    }
+
+    /** How a preset has corners darkened. */
+    public static Occlusion occlusion(Preset p) {
+        return new Occlusion(p.darkCorners() == null ? 0 : p.darkCorners(), p.darkWithin() == null ? Occlusion.NONE.metres() : p.darkWithin());
     }
 
     /** How a preset has bounced light computed. */

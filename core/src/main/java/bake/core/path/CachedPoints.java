@@ -73,6 +73,7 @@ public final class CachedPoints {
         Scatter scatter = path.scatter;
         boolean before = path.indirect;
         path.indirect = true;
+        if (path.shade < 1) for (int c = 0; c < records.light.length; c++) records.light[c] *= path.shade;
         add(records.light);
         path.indirect = before;
         boolean gloss = scatter.glossApart(), mirrors = scatter.mirrors();

@@ -5,6 +5,7 @@ import bake.core.geometry.Ray;
 import bake.core.light.Aim;
 import bake.core.light.LightSample;
 import bake.core.light.LightTable;
+import bake.core.math.Frame;
 import bake.core.math.PathSampler;
 import bake.core.surface.Scatter;
 import bake.core.surface.SurfacePoint;
@@ -41,6 +42,7 @@ public final class DirectLight {
     /** Luminance below which light is looked for by chance only, cd/m2; 0 for none. */
     private float least;
     private final float[] rgb = new float[3];
+    private final Frame frame = new Frame();
 
     public DirectLight(PathTracer path, RenderScene scene) {
         this.path = path;
@@ -204,6 +206,33 @@ public final class DirectLight {
         if (shadow.t > 0) return scene.tracer().open(shadow);
         shadow.tr = shadow.tg = shadow.tb = 1;
         return true;
+    }
+
+    /** Whether nothing stands between two places, each a hair off its surface along the normal. */
+    public boolean clear(float x, float y, float z, float nx, float ny, float nz, float tx, float ty, float tz) {
+        float dx = tx - x, dy = ty - y, dz = tz - z, d = (float) Math.sqrt(dx * dx + dy * dy + dz * dz);
+        if (d < 1e-4f) return true;
+        float k = 1 / d, h = 0.03f * d + 1e-4f;
+        shadow.set(x + h * nx, y + h * ny, z + h * nz, k * dx, k * dy, k * dz, d);
+        return scene.tracer().open(shadow);
+    }
+
+    /** Distance to the nearest thing up to {@code most}, metres; infinite where there is none. */
+    public float free(float x, float y, float z, float dx, float dy, float dz, float most) {
+        shadow.set(x, y, z, dx, dy, dz, most);
+        return scene.tracer().closest(shadow) ? shadow.t : Float.POSITIVE_INFINITY;
+    }
+
+    /** Whether nothing is near in a direction that is chosen by its irradiance; panes are nothing. */
+    boolean open(SurfacePoint p, float reach) {
+        random.next2();
+        float sin = (float) Math.sqrt(random.u), phi = 2 * (float) Math.PI * random.v;
+        frame.around(p.nx, p.ny, p.nz);
+        frame.turn(sin * (float) Math.cos(phi), sin * (float) Math.sin(phi), (float) Math.sqrt(1 - random.u));
+        if (!(frame.x * p.gx + frame.y * p.gy + frame.z * p.gz > 0)) return false;
+        shadow.set(p.px + p.offset * p.gx, p.py + p.offset * p.gy, p.pz + p.offset * p.gz, frame.x, frame.y, frame.z, reach);
+        shadow.skipLamp = -1;
+        return scene.tracer().open(shadow);
     }
 
     /** A shadow ray from a place to just before a glowing triangle. */

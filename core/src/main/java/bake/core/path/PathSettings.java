@@ -16,8 +16,9 @@ import bake.core.film.PixelFilter;
  * @param prompt whether the first pass must wait for nothing, and so is made before anything is learnt: for the easel
  * @param filter how samples are gathered into pixels
  * @param bounced how light that has bounced is computed
+ * @param occlusion how corners are darkened for the look of it
  */
-public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, boolean guided, boolean exchange, boolean prompt, PixelFilter filter, BounceSettings bounced) {
+public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, boolean guided, boolean exchange, boolean prompt, PixelFilter filter, BounceSettings bounced, Occlusion occlusion) {
     /**
      * Most bounces of each kind. What the last one meets still shows its own light.
      *
@@ -32,15 +33,15 @@ public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, bo
     public static final PathSettings REFERENCE = new PathSettings(64, 0, 1);
 
     public PathSettings(int bounces, double clamp, long seed) {
-        this(bounces, Kinds.ALL, clamp, seed, true, true, false, PixelFilter.TENT, BounceSettings.TRACED);
+        this(bounces, Kinds.ALL, clamp, seed, true, true, false, PixelFilter.TENT, BounceSettings.TRACED, Occlusion.NONE);
     }
 
     public PathSettings(int bounces, double clamp, long seed, boolean guided, PixelFilter filter) {
-        this(bounces, Kinds.ALL, clamp, seed, guided, true, false, filter, BounceSettings.TRACED);
+        this(bounces, Kinds.ALL, clamp, seed, guided, true, false, filter, BounceSettings.TRACED, Occlusion.NONE);
     }
 
     public PathSettings(int bounces, Kinds kinds, double clamp, long seed, boolean guided, PixelFilter filter) {
-        this(bounces, kinds, clamp, seed, guided, true, false, filter, BounceSettings.TRACED);
+        this(bounces, kinds, clamp, seed, guided, true, false, filter, BounceSettings.TRACED, Occlusion.NONE);
     }
 
     /**
@@ -53,18 +54,22 @@ public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, bo
     }
 
     public PathSettings withSeed(long s) {
-        return new PathSettings(bounces, kinds, clamp, s, guided, exchange, prompt, filter, bounced);
+        return new PathSettings(bounces, kinds, clamp, s, guided, exchange, prompt, filter, bounced, occlusion);
     }
 
     public PathSettings withExchange(boolean e) {
-        return new PathSettings(bounces, kinds, clamp, seed, guided, e, prompt, filter, bounced);
+        return new PathSettings(bounces, kinds, clamp, seed, guided, e, prompt, filter, bounced, occlusion);
     }
 
     public PathSettings withBounced(BounceSettings b) {
-        return new PathSettings(bounces, kinds, clamp, seed, guided, exchange, prompt, filter, b);
+        return new PathSettings(bounces, kinds, clamp, seed, guided, exchange, prompt, filter, b, occlusion);
+    }
+
+    public PathSettings with(Occlusion o) {
+        return new PathSettings(bounces, kinds, clamp, seed, guided, exchange, prompt, filter, bounced, o);
     }
 
     public PathSettings promptly() {
-        return new PathSettings(bounces, kinds, clamp, seed, guided, exchange, true, filter, bounced);
+        return new PathSettings(bounces, kinds, clamp, seed, guided, exchange, true, filter, bounced, occlusion);
     }
 }

@@ -69,6 +69,9 @@ public final class PathTracer {
     final Departure from = new Departure();
     float come;
     private final Passage passage;
+    private Occlusion occlusion = Occlusion.NONE;
+    /** What it leaves of light that has bounced, at the first matt point; 1 elsewhere. */
+    float shade;
     /** Whether the path has left a surface in a way that calls for the clamp. */
     boolean indirect;
     /** Whether only what the path meets next may still add its own light. */
@@ -121,6 +124,11 @@ public final class PathTracer {
         caustics.follow(how.caustics());
         if (split != null) split.rays().bounces(how);
         direct.skyGathered(how.cachedSurroundings());
+    }
+
+    /** Darkens corners from now on. */
+    public void darken(Occlusion o) {
+        occlusion = o;
     }
 
     /** Shows caustics by photons from now on. */
@@ -263,21 +271,6 @@ public final class PathTracer {
         photons.end();
     }
 
-    /** Whether nothing stands between two places, each a hair off its surface along the normal. */
-    public boolean clear(float x, float y, float z, float nx, float ny, float nz, float tx, float ty, float tz) {
-        float dx = tx - x, dy = ty - y, dz = tz - z, d = (float) Math.sqrt(dx * dx + dy * dy + dz * dz);
-        if (d < 1e-4f) return true;
-        float k = 1 / d, h = 0.03f * d + 1e-4f;
-        shadow.set(x + h * nx, y + h * ny, z + h * nz, k * dx, k * dy, k * dz, d);
-        return scene.tracer().open(shadow);
-    }
-
-    /** Distance to the nearest thing up to {@code most}, metres; infinite where there is none. */
-    public float free(float x, float y, float z, float dx, float dy, float dz, float most) {
-        ray.set(x, y, z, dx, dy, dz, most);
-        return scene.tracer().closest(ray) ? ray.t : Float.POSITIVE_INFINITY;
-    }
-
     /** Looks for the first matt point behind panes and in mirrors, which is {@link #point} then; returns how far the way to it is, or infinity. */
     public float firstMatt(float ox, float oy, float oz, float dx, float dy, float dz, PathSampler sampler, float[] spare) {
         begin(sampler, spare, 1);
@@ -367,7 +360,8 @@ public final class PathTracer {
                 bounce++;
                 continue;
             }
-            if (trail.first()) trail.keepFirst(point, scene.surfaces(), br * onlook.own(0), bg * onlook.own(1), bb * onlook.own(2));
+            shade = occlusion.strength() > 0 && wide == 0 && !cells.on() && Scatter.mostlyMatt(point) ? direct.open(point, (float) occlusion.metres()) ? 1 : (float) (1 - occlusion.strength()) : 1;
+            if (trail.first()) trail.keepFirst(point, scene.surfaces(), shade * br * onlook.own(0), shade * bg * onlook.own(1), shade * bb * onlook.own(2));
             else if (trail.between()) trail.meet(point, scene.surfaces(), -(point.nx * ray.dx + point.ny * ray.dy + point.nz * ray.dz));
             if (cached.knowsBounces()) {
                 if (!cached.addBounces(bounce)) return;
@@ -377,7 +371,9 @@ public final class PathTracer {
                 if (cells.on() && Scatter.mostlyMatt(point) && !onlook.catching()) cells.open(point);
                 caustics.add();
                 direct.find(bounce);
+                float left = shade;
                 if (cached.ends() || !scatterOn(bounce)) return;
+                if (left < 1 && scatter.kind == Scatter.DIFFUSE) scale(left, left, left);
             }
             bounce++;
             if (trail.between()) {

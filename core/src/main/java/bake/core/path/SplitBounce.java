@@ -55,7 +55,7 @@ final class SplitBounce {
             if (!(frame.x * p.gx + frame.y * p.gy + frame.z * p.gz > 0)) continue;
             java.util.Arrays.fill(sample, 0);
             random.branch(k);
-            boolean open = far != null && (rays.free(x, y, z, frame.x, frame.y, frame.z, near) == Float.POSITIVE_INFINITY
+            boolean open = far != null && (rays.direct().free(x, y, z, frame.x, frame.y, frame.z, near) == Float.POSITIVE_INFINITY
                     || rays.gather(x, y, z, frame.x, frame.y, frame.z, cos, RAYS, random, sample) > near);
             if (far == null) rays.gather(x, y, z, frame.x, frame.y, frame.z, cos, RAYS, random, sample);
             random.join();

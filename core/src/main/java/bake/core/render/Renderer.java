@@ -97,7 +97,10 @@ public final class Renderer implements Passes {
         photons = settings.bounced().mapped() ? new PhotonRound(scene, tracers, samplers, paths, settings.seed(), settings.bounced().photons(), false) : null;
         caustics = settings.bounced().caustics() == BounceSettings.Caustics.PHOTON_MAP
                 ? new PhotonRound(scene, tracers, samplers, paths, settings.seed(), settings.bounced().photons(), true) : null;
-        for (PathTracer t : tracers) t.bounces(settings.bounced());
+        for (PathTracer t : tracers) {
+            t.bounces(settings.bounced());
+            t.darken(settings.occlusion());
+        }
     }
 
     /**
@@ -145,7 +148,7 @@ public final class Renderer implements Passes {
         }
         if (photons != null) {
             if (!photons.before(workers, stop, share -> watch.prepared(caustics == null ? share : 0.5 + share / 2))) return false;
-            for (PathTracer t : tracers) t.cached().follow(photons.map().seenBy(t::clear), settings.bounced().first() == BounceSettings.First.PHOTON_MAP ? 0 : 1);
+            for (PathTracer t : tracers) t.cached().follow(photons.map().seenBy(t.direct()::clear), settings.bounced().first() == BounceSettings.First.PHOTON_MAP ? 0 : 1);
         }
         return true;
     }

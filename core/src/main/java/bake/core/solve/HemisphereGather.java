@@ -115,7 +115,7 @@ public final class HemisphereGather {
             random.next2();
             float sin = (float) Math.sqrt(random.u), cos = (float) Math.sqrt(1 - random.u), phi = 2 * (float) Math.PI * (k + random.v) / PROBES;
             frame.turn(sin * (float) Math.cos(phi), sin * (float) Math.sin(phi), cos);
-            if (frame.x * gx + frame.y * gy + frame.z * gz > 0) inverse += 1 / tracer.free(x, y, z, frame.x, frame.y, frame.z, Float.POSITIVE_INFINITY);
+            if (frame.x * gx + frame.y * gy + frame.z * gz > 0) inverse += 1 / tracer.direct().free(x, y, z, frame.x, frame.y, frame.z, Float.POSITIVE_INFINITY);
         }
         return !(inverse > 0) || REACH * PROBES / inverse >= least;
     }

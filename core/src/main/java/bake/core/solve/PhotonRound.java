@@ -132,9 +132,9 @@ public final class PhotonRound {
             float phi = 2 * (float) Math.PI * k / open.length;
             f.turn((float) Math.cos(phi), (float) Math.sin(phi), 0);
             float away = r * (float) (0.5 - Math.sin(Math.asin(1 - 2 * (k * 5 % open.length + 0.5) / open.length) / 3));
-            open[k] = t.free(px, py, pz, f.x, f.y, f.z, r);
+            open[k] = t.direct().free(px, py, pz, f.x, f.y, f.z, r);
             if (open[k] < away) continue;
-            if (t.free(px + away * f.x, py + away * f.y, pz + away * f.z, -nx, -ny, -nz, 2 * h + 0.2f * away) < Float.POSITIVE_INFINITY) there++;
+            if (t.direct().free(px + away * f.x, py + away * f.y, pz + away * f.z, -nx, -ny, -nz, 2 * h + 0.2f * away) < Float.POSITIVE_INFINITY) there++;
         }
         return there / (float) open.length;
     }

@@ -5,6 +5,7 @@ import bake.core.work.Workers;
 import bake.core.path.PathTracer;
 import bake.core.path.PathSettings;
 import bake.core.path.BounceSettings;
+import bake.core.path.Occlusion;
 import bake.core.solve.HemisphereGather;
 import bake.core.solve.Caches;
 import static bake.core.TestScene.grey;
@@ -67,7 +68,7 @@ class CachedBouncesTest {
         RenderScene scene = t.compile();
         Camera c = Camera.of(new Vec3(0, -0.5, 0), new Vec3(0, 1, 0.1), 20).withEv(8);
         double area = 4 * Math.PI, even = lumens / area / (1 - rho) * rho / Math.PI, found = 0;
-        for (int seed = 1; seed <= 2; seed++) found += mean(render(scene, c, settings(first, later).withSeed(seed), 8, 2)) / 2;
+        for (int seed = 1; seed <= SEEDS; seed++) found += mean(render(scene, c, settings(first, later).withSeed(seed), 8, 2)) / SEEDS;
         assertEquals(even, found, (later == Later.PHOTON_MAP ? 0.02 : 0.012) * even, "the faceted shell is a little small, at most half a percent");
     }
 
@@ -116,6 +117,19 @@ class CachedBouncesTest {
             clamped += mean(render(s, HERE, new PathSettings(64, 20, seed).withBounced(how), 6, 2));
         }
         assertEquals(open, clamped, 0.01 * open);
+    }
+
+    /** Where everything is near, darkened corners keep light that comes straight, and of bounced light what the strength leaves; where nothing is, all of it. */
+    @ParameterizedTest
+    @CsvSource({"PATH_TRACING, PATH_TRACING, true", "PATH_TRACING, PATH_TRACING, false", "PATH_TRACING, RADIANCE_CACHE, false", "IRRADIANCE_CACHE, RADIANCE_CACHE, false"})
+    void darkenedCorners(First first, Later later, boolean exchange) {
+        RenderScene s = twoRooms(true).compile();
+        int passes = first == First.PATH_TRACING ? 48 : 8;
+        PathSettings p = settings(first, later).withExchange(exchange);
+        double whole = mean(render(s, HERE, p, passes, 2)), straight = mean(render(s, HERE, settings(First.PATH_TRACING, Later.NONE).with(new Occlusion(1, 100)), 16, 2));
+        assertEquals(straight, mean(render(s, HERE, p.with(new Occlusion(1, 100)), passes, 2)), 0.02 * whole);
+        assertEquals((straight + whole) / 2, mean(render(s, HERE, p.with(new Occlusion(0.5, 100)), passes, 2)), 0.02 * whole);
+        assertEquals(whole, mean(render(s, HERE, p.with(new Occlusion(1, 0.002)), passes, 2)), 0.02 * whole);
     }
 
     /** A near field means the same light, whatever its distance. */

@@ -35,13 +35,15 @@ import java.util.Set;
  * @param photons how many photons a photon map holds, 1000 to 50 million; absent means 200,000
  * @param caustics "path tracing", "photon map" or "left out": light that mirrors and clear solids throw on matt surfaces; absent means path tracing
  * @param exact whether everything is path traced whatever the solvers say, so that nothing is biased; absent means no
+ * @param darkCorners by how much bounced light is dimmed where things are near, 0 to 1; absent means not at all
+ * @param darkWithin up to where things count as near for that, metres; absent means 0.3
  * @param clamp most that one indirect path may add, in multiples of the camera's saturation; 0 for no limit
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record Preset(
         String name, int version, String purpose, String setting, int width, double noiseAim, double timeLimit, int samples, int bounces, double clamp,
         Boolean denoise, Integer diffuse, Integer mirrored, Integer refracted, String filter, Double filterRadius,
-        String firstBounce, String laterBounces, Boolean cachedSurroundings, Integer gatherRays, Double nearField, Integer photons, String caustics, Boolean exact,
+        String firstBounce, String laterBounces, Boolean cachedSurroundings, Integer gatherRays, Double nearField, Integer photons, String caustics, Boolean exact, Double darkCorners, Double darkWithin,
         @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
     public Preset {
@@ -67,7 +69,7 @@ public record Preset(
 
     /** One that leaves out all that may be absent. */
     public static Preset of(String name, int version, String purpose, String setting, int width, double noiseAim, double timeLimit, int samples, int bounces, double clamp, boolean denoise) {
-        return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, clamp, denoise, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
+        return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, clamp, denoise, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
     }
 
     /** This preset with other values for some of its components, named. */
@@ -153,6 +155,11 @@ public record Preset(
     /** Whether everything is traced whatever the solvers say; null for no. */
     public Preset withExact(Boolean e) {
         return with("exact", e);
+    }
+
+    /** Darkens corners for the look of it; null for not at all, and for the usual distance. */
+    public Preset withDarkCorners(Double strength, Double metres) {
+        return with("darkCorners", strength).with("darkWithin", metres);
     }
 
     /** Number of settings that differ from another preset's; what it is called and is for are none. */
