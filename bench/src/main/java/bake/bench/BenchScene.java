@@ -23,15 +23,20 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 
-/** Scenes that ways of computing bounced light are measured on: the demo's views, a closed box with coloured walls, and a lamp around a corner. */
+/**
+ * Scenes that ways of computing bounced light are measured on: the demo's views, a closed box with coloured walls, and a lamp around a
+ * corner.
+ */
 record BenchScene(String name, RenderScene scene, Camera camera, double aspect) {
-    static final List<String> NAMES = List.of("Reading room, morning", "Reading room, evening", "Study nook", "Court, noon", "Entrance, dusk", "box", "corner");
+    static final List<String> NAMES = List.of("Reading room, morning", "Reading room, evening", "Study nook", "Court, noon",
+            "Entrance, dusk", "box", "corner");
     private static ProjectSession session;
     private static SceneAssembly assembly;
 
     /** One whose name begins so. */
     static BenchScene of(String begin) throws Exception {
-        String name = NAMES.stream().filter(n -> n.startsWith(begin)).findFirst().orElseThrow(() -> new IllegalArgumentException("no scene " + begin + " in " + NAMES));
+        String name = NAMES.stream().filter(n -> n.startsWith(begin)).findFirst()
+                .orElseThrow(() -> new IllegalArgumentException("no scene " + begin + " in " + NAMES));
         if (name.equals("box")) return box();
         if (name.equals("corner")) return corner();
         if (session == null) {
@@ -40,7 +45,8 @@ record BenchScene(String name, RenderScene scene, Camera camera, double aspect) 
             assembly = new SceneAssembly(session.folder());
         }
         View v = session.project().view(name);
-        return new BenchScene(name, RenderScene.compile(assembly.scene(session.project(), v), Workers.COMPILING), v.camera().camera(), v.size()[1] / (double) v.size()[0]);
+        return new BenchScene(name, RenderScene.compile(assembly.scene(session.project(), v), Workers.COMPILING), v.camera().camera(),
+                v.size()[1] / (double) v.size()[0]);
     }
 
     /** A film for a picture this wide, or for the part of it that the property "crop" names as x,y,width,height. */
@@ -65,11 +71,13 @@ record BenchScene(String name, RenderScene scene, Camera camera, double aspect) 
 
     /** A closed box of 3 x 3 x 3 m, one wall red and one green, two blocks in it, a lamp under the ceiling. */
     private static BenchScene box() {
-        List<Material> m = List.of(Material.diffuse("white", grey(0.75)), Material.diffuse("red", new Vec3(0.6, 0.05, 0.05)), Material.diffuse("green", new Vec3(0.1, 0.45, 0.1)));
+        List<Material> m = List.of(Material.diffuse("white", grey(0.75)), Material.diffuse("red", new Vec3(0.6, 0.05, 0.05)),
+                Material.diffuse("green", new Vec3(0.1, 0.45, 0.1)));
         List<Mesh> s = new ArrayList<>(shell(3, 3, 3, new int[] {0, 0, 1, 2, 0, 0}));
         s.add(Shapes.box("low block", 1.7, 0.4, 0, 2.6, 1.3, 0.9, 0));
         s.add(Shapes.box("high block", 0.5, 1.5, 0, 1.3, 2.3, 1.8, 0));
-        Lamp l = new Lamp("lamp", "Lamp", Lamp.Kind.RECTANGLE, Affine.pointing(new Vec3(1.5, 1.5, 2.99), new Vec3(0, 0, -1)), 0.7, 0.7, 4000, grey(1), 0, 60, true, false);
+        Lamp l = new Lamp("lamp", "Lamp", Lamp.Kind.RECTANGLE, Affine.pointing(new Vec3(1.5, 1.5, 2.99), new Vec3(0, 0, -1)), 0.7, 0.7,
+                4000, grey(1), 0, 60, true, false);
         return made("box", s, m, List.of(l), Camera.of(new Vec3(1.5, 0.05, 1.5), new Vec3(1.5, 3, 1.4), 22).withEv(7));
     }
 
@@ -86,7 +94,9 @@ record BenchScene(String name, RenderScene scene, Camera camera, double aspect) 
     /** Walls of 10 cm around a room; materials of floor, ceiling, west, east, south, north. */
     private static List<Mesh> shell(double w, double d, double h, int[] m) {
         double t = 0.1;
-        return List.of(Shapes.box("floor", -t, -t, -t, w + t, d + t, 0, m[0]), Shapes.box("ceiling", -t, -t, h, w + t, d + t, h + t, m[1]), Shapes.box("west", -t, -t, 0, 0, d + t, h, m[2]),
-                Shapes.box("east", w, -t, 0, w + t, d + t, h, m[3]), Shapes.box("south", 0, -t, 0, w, 0, h, m[4]), Shapes.box("north", 0, d, 0, w, d + t, h, m[5]));
+        return List.of(Shapes.box("floor", -t, -t, -t, w + t, d + t, 0, m[0]), Shapes.box("ceiling", -t, -t, h, w + t, d + t, h + t, m[1]),
+                Shapes.box("west", -t, -t, 0, 0, d + t, h, m[2]),
+                Shapes.box("east", w, -t, 0, w + t, d + t, h, m[3]), Shapes.box("south", 0, -t, 0, w, 0, h, m[4]),
+                Shapes.box("north", 0, d, 0, w, d + t, h, m[5]));
     }
 }

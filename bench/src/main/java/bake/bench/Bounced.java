@@ -16,10 +16,11 @@ import java.util.Locale;
  *
  * <pre>bake bench bounced FOLDER WIDTH SECONDS WAY[,WAY...] [SCENE...]</pre>
  *
- * Ways: traced, plain (traced, bounces not exchanged), later (radiance cache for later bounces), both (and irradiance cache for the first), sky (and the surroundings in it), photons
- * (photon map gathered by records), gather (records gathered with path tracing), direct (photon map seen as it is). With the properties "crop"
- * (x,y,width,height) of a large picture, "clamp", "rays" of a record, "near" field, "photons", "seed", "pictures" (a folder). Errors are of the displayed picture, in percent of white: pixel by
- * pixel, in means of 8 x 8, and pixel by pixel after denoising. Then the mean luminance over the reference's, and the share of blocks of 16 x 16 within 3 %.
+ * Ways: traced, plain (traced, bounces not exchanged), later (radiance cache for later bounces), both (and irradiance cache for the first),
+ * sky (and the surroundings in it), photons (photon map gathered by records), gather (records gathered with path tracing), direct (photon
+ * map seen as it is). With the properties "crop" (x,y,width,height) of a large picture, "clamp", "rays" of a record, "near" field,
+ * "photons", "seed", "pictures" (a folder). Errors are of the displayed picture, in percent of white: pixel by pixel, in means of 8 x 8,
+ * and pixel by pixel after denoising. Then the mean luminance over the reference's, and the share of blocks of 16 x 16 within 3 %.
  */
 public final class Bounced {
     private Bounced() {}
@@ -42,7 +43,8 @@ public final class Bounced {
 
     private static String caches(bake.core.solve.Caches c) {
         return (c.cells() == null ? "" : String.format(Locale.ROOT, "   %d cells, %.0f MB", c.cells().cells(), c.cells().bytes() / 1e6))
-                + (c.records() == null ? "" : String.format(Locale.ROOT, "   %d records, %.0f MB", c.records().records(), c.records().bytes() / 1e6));
+                + (c.records() == null ? "" : String.format(Locale.ROOT, "   %d records, %.0f MB", c.records().records(),
+                c.records().bytes() / 1e6));
     }
 
     static PathSettings settings(String way, long seed) {
@@ -51,7 +53,8 @@ public final class Bounced {
             case "traced" -> p;
             case "plain" -> p.withExchange(false);
             case "later" -> p.withBounced(cached(BounceSettings.First.PATH_TRACING, BounceSettings.Later.RADIANCE_CACHE));
-            case "sky" -> p.withBounced(cached(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE).withSurroundings(true));
+            case "sky" -> p.withBounced(cached(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE)
+                    .withSurroundings(true));
             case "both" -> p.withBounced(cached(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE));
             case "photons" -> p.withBounced(cached(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.PHOTON_MAP));
             case "gather" -> p.withBounced(cached(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.PATH_TRACING));
@@ -61,7 +64,8 @@ public final class Bounced {
     }
 
     private static BounceSettings cached(BounceSettings.First first, BounceSettings.Later later) {
-        return new BounceSettings(first, later).withRays(Integer.getInteger("rays", 288)).withNearField(Double.parseDouble(System.getProperty("near", "0")))
+        return new BounceSettings(first, later).withRays(Integer.getInteger("rays", 288))
+                .withNearField(Double.parseDouble(System.getProperty("near", "0")))
                 .withPhotons(Integer.getInteger("photons", BounceSettings.PHOTONS));
     }
 

@@ -17,7 +17,8 @@ import java.util.Map;
 import java.util.SplittableRandom;
 
 /**
- * How long a million irradiance records take to load and how much memory they hold, and what a second view of a room saves by the caches of the first.
+ * How long a million irradiance records take to load and how much memory they hold, and what a second view of a room saves by the caches of
+ * the first.
  *
  * <pre>bake bench cache-files [WIDTH]</pre>
  */
@@ -32,10 +33,12 @@ public final class CacheFiles {
             prepass(first, first, Caches.NONE, 160, workers);
             // The second camera is in the same light: the first view's, a step to the side and turned.
             var c = first.camera();
-            BenchScene aside = new BenchScene("aside", first.scene(), c.at(c.position().plus(new Vec3(0.6, 0.4, 0)), c.target().plus(new Vec3(-1, 0, 0))), first.aspect());
+            BenchScene aside = new BenchScene("aside", first.scene(), c.at(c.position().plus(new Vec3(0.6, 0.4, 0)),
+                    c.target().plus(new Vec3(-1, 0, 0))), first.aspect());
             Renderer[] made = new Renderer[1];
             double one = prepass(first, first, Caches.NONE, width, workers, made);
-            double alone = prepass(aside, aside, Caches.NONE, width, workers), kept = prepass(aside, aside, made[0].caches(), width, workers);
+            double alone = prepass(aside, aside, Caches.NONE, width, workers),
+                    kept = prepass(aside, aside, made[0].caches(), width, workers);
             System.out.printf(Locale.ROOT, "first view %.1f s before its first pass; a second one %.1f s alone and %.1f s with the caches of the first: %.0f %%%n", one, alone, kept, 100 * kept / alone);
         }
         System.exit(0);
@@ -46,7 +49,8 @@ public final class CacheFiles {
     }
 
     private static double prepass(BenchScene s, BenchScene view, Caches from, int width, Workers workers, Renderer[] made) {
-        BounceSettings both = new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE).withSurroundings(true);
+        BounceSettings both = new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE)
+                .withSurroundings(true);
         Film f = view.film(width);
         Renderer r = made[0] = new Renderer(s.scene(), view.camera(), new PathSettings(16, 20, 1).withBounced(both), f, f.kept(), workers);
         if (!from.empty()) r.begin(from);
@@ -63,7 +67,8 @@ public final class CacheFiles {
         for (int i = 0; i < n; i++) {
             for (int c = 0; c < light.length; c++) light[c] = (float) random.nextDouble(100);
             // Floors of a large building, about as dense as those of a picture.
-            s.add((float) random.nextDouble(40), (float) random.nextDouble(40), 3 * random.nextInt(4), 0, 0, 1, (float) random.nextDouble(0.03, 0.12), new float[6], light);
+            s.add((float) random.nextDouble(40), (float) random.nextDouble(40), 3 * random.nextInt(4), 0, 0, 1,
+                    (float) random.nextDouble(0.03, 0.12), new float[6], light);
         }
         IrradianceCache c = new IrradianceCache(3 * groups);
         c.merge(new RecordSamples[] {s});
@@ -76,7 +81,8 @@ public final class CacheFiles {
             bytes = CacheFile.read(file).records().bytes();
             best = Math.min(best, (System.nanoTime() - t) / 1e9);
         }
-        System.out.printf(Locale.ROOT, "%,d records of %d source groups: %.0f MB on disk, read in %.2f s, %.0f bytes of memory a record%n", n, groups, Files.size(file) / 1e6, best, bytes / (double) n);
+        System.out.printf(Locale.ROOT, "%,d records of %d source groups: %.0f MB on disk, read in %.2f s, %.0f bytes of memory a record%n",
+                n, groups, Files.size(file) / 1e6, best, bytes / (double) n);
         Files.delete(file);
     }
 }

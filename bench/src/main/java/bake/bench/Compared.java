@@ -40,7 +40,8 @@ final class Compared {
     double variance(int way) {
         double mean = 0, sum = 0;
         for (int i = 0; i < width * height; i++) mean += all(i) / (width * height);
-        for (int i = 0; i < width * height; i++) sum += Math.pow((pairs.get(way)[0][i] - pairs.get(way)[1][i]) / (all(i) + 0.05 * mean), 2) / 2;
+        for (int i = 0; i < width * height; i++)
+            sum += Math.pow((pairs.get(way)[0][i] - pairs.get(way)[1][i]) / (all(i) + 0.05 * mean), 2) / 2;
         return sum / (width * height);
     }
 
@@ -50,7 +51,8 @@ final class Compared {
         int n = 0;
         for (int i = 0; i < width * height; i++) mean += all(i) / (width * height);
         double[] each = new double[width * height];
-        for (int i = 0; i < width * height; i++) if (of[i]) each[n++] = Math.pow((pairs.get(way)[0][i] - pairs.get(way)[1][i]) / (all(i) + 0.05 * mean), 2) / 2;
+        for (int i = 0; i < width * height; i++) if (of[i]) each[n++] =
+                Math.pow((pairs.get(way)[0][i] - pairs.get(way)[1][i]) / (all(i) + 0.05 * mean), 2) / 2;
         java.util.Arrays.sort(each, 0, n);
         int end = (int) Math.round(n * (1 - without));
         for (int i = 0; i < end; i++) sum += each[i];

@@ -27,8 +27,9 @@ import java.util.Locale;
 import javax.imageio.ImageIO;
 
 /**
- * What a picture costs against triangles, lamps and pixels: seconds to compile the scene, of caches before the first pass, and of a pass, with both caches and
- * path traced. Triangles are balls in a closed box; lamps are the reading room by night; pixels are the reading room in the morning.
+ * What a picture costs against triangles, lamps and pixels: seconds to compile the scene, of caches before the first pass, and of a pass,
+ * with both caches and path traced. Triangles are balls in a closed box; lamps are the reading room by night; pixels are the reading room
+ * in the morning.
  *
  * <pre>bake bench costs [PLOT.png]</pre>
  */
@@ -78,13 +79,15 @@ public final class Costs {
         List<Instance> in = new ArrayList<>(box.instances());
         for (int k = 0; k < n; k++) {
             meshes.add(Shapes.sphere("ball " + k, 0.2 + 0.02 * k, slices, 0));
-            in.add(new Instance("ball " + k, meshes.size() - 1, Affine.translation(0.5 + 0.6 * (k % 4), 0.6 + 1.5 * (k / 4), 2 - 0.1 * k), 0));
+            in.add(new Instance("ball " + k, meshes.size() - 1, Affine.translation(0.5 + 0.6 * (k % 4), 0.6 + 1.5 * (k / 4), 2 - 0.1 * k),
+                    0));
         }
         return new Scene(meshes, in, box.materials(), box.textures(), box.lamps(), box.surroundings());
     }
 
     private static Row row(RenderScene s, Camera c, int w, int h, double n, double compile, Workers workers) {
-        BounceSettings both = new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE).withSurroundings(true);
+        BounceSettings both = new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE)
+                .withSurroundings(true);
         double[] seconds = new double[4];
         for (int way = 0; way < 2; way++) {
             PathSettings p = new PathSettings(16, 20, 1);
@@ -104,7 +107,8 @@ public final class Costs {
 
     private static List<Row> told(String what, List<Row> rows) {
         System.out.printf(Locale.ROOT, "%n| %s | compiled | caches | a pass with caches | a pass traced |%n| --- | --- | --- | --- | --- |%n", what);
-        for (Row r : rows) System.out.printf(Locale.ROOT, "| %,.1f | %.2f s | %.1f s | %.2f s | %.2f s |%n", r.n, r.compile, r.caches, r.cached, r.traced);
+        for (Row r : rows) System.out.printf(Locale.ROOT, "| %,.1f | %.2f s | %.1f s | %.2f s | %.2f s |%n", r.n, r.compile, r.caches,
+                r.cached, r.traced);
         return rows;
     }
 
@@ -126,7 +130,8 @@ public final class Costs {
                 int y = 16 + (int) (tall * (3 - d) / 5.0);
                 g.drawLine(x0, y, x0 + wide, y);
                 g.setColor(Color.DARK_GRAY);
-                g.drawString(d < 0 ? String.format(Locale.ROOT, "%." + -d + "f s", Math.pow(10, d)) : (int) Math.pow(10, d) + " s", k * w + 4, y + 4);
+                g.drawString(d < 0 ? String.format(Locale.ROOT, "%." + -d + "f s", Math.pow(10, d)) : (int) Math.pow(10, d) + " s",
+                        k * w + 4, y + 4);
                 g.setColor(new Color(0xdddddd));
             }
             for (int line = 0; line < 3; line++) {
@@ -136,7 +141,8 @@ public final class Costs {
                 for (int i = 0; i < rows.size(); i++) {
                     Row r = rows.get(i);
                     double s = line == 0 ? r.caches : line == 1 ? r.cached : r.traced;
-                    int x = x0 + (int) (wide * (Math.log10(r.n) - low) / (high - low)), y = 16 + (int) (tall * (3 - Math.log10(Math.max(0.01, s))) / 5);
+                    int x = x0 + (int) (wide * (Math.log10(r.n) - low) / (high - low)),
+                            y = 16 + (int) (tall * (3 - Math.log10(Math.max(0.01, s))) / 5);
                     if (i > 0) g.drawLine(px, py, x, y);
                     g.fillOval(x - 3, y - 3, 6, 6);
                     px = x;

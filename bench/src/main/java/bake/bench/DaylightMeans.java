@@ -23,13 +23,14 @@ import java.util.Map;
 import java.util.concurrent.ForkJoinPool;
 
 /**
- * Whether ways of looking for daylight mean the same light, block by block: many pictures of each way with seeds of their own, whose block means give
- * honest standard errors although pixels of one picture are tied together.
+ * Whether ways of looking for daylight mean the same light, block by block: many pictures of each way with seeds of their own, whose block
+ * means give honest standard errors although pixels of one picture are tied together.
  *
  * <pre>bake bench means [PICTURES [PASSES [WIDTH]]]</pre>
  *
- * For each way the root mean square and the greatest number of standard errors by which a block's mean differs from that of the surroundings taken as a whole. With n
- * pictures each, Student's t of 2n - 2 degrees of freedom has a root mean square of sqrt((n - 1) / (n - 2)).
+ * For each way the root mean square and the greatest number of standard errors by which a block's mean differs from that of the
+ * surroundings taken as a whole. With n pictures each, Student's t of 2n - 2 degrees of freedom has a root mean square of sqrt((n - 1) / (n
+ * - 2)).
  */
 public final class DaylightMeans {
     private static final int BLOCK = 16;
@@ -37,7 +38,8 @@ public final class DaylightMeans {
     private DaylightMeans() {}
 
     public static void main(String[] args) throws Exception {
-        int pictures = args.length > 0 ? Integer.parseInt(args[0]) : 12, passes = args.length > 1 ? Integer.parseInt(args[1]) : 8, width = args.length > 2 ? Integer.parseInt(args[2]) : 320;
+        int pictures = args.length > 0 ? Integer.parseInt(args[0]) : 12, passes = args.length > 1 ? Integer.parseInt(args[1]) : 8,
+                width = args.length > 2 ? Integer.parseInt(args[2]) : 320;
         Path folder = DemoProject.ensure(Files.createTempDirectory("bake-bench").resolve("demo"), LocalDate.of(2026, 11, 1));
         ProjectSession session = ProjectSession.open(Files.isDirectory(folder) ? folder.resolve("project.json") : folder);
         View view = session.project().view("Reading room, morning");
@@ -45,7 +47,8 @@ public final class DaylightMeans {
         for (var l : session.project().lamps()) view = view.withOff(l.groupName(), true);
         RenderScene scene = RenderScene.compile(new SceneAssembly(session.folder()).scene(session.project(), view), Workers.COMPILING);
         ForkJoinPool pool = ForkJoinPool.commonPool();
-        var found = new OpeningFinder(scene, pool).find(session.project().views().stream().map(v -> v.camera().camera().position()).toList(), () -> false);
+        var found = new OpeningFinder(scene, pool).find(session.project().views().stream().map(v -> v.camera().camera().position())
+                .toList(), () -> false);
         Map<String, RenderScene> ways = new LinkedHashMap<>();
         ways.put("whole", scene.with(Openings.none()));
         ways.put("found openings", scene.with(Openings.of(found, scene.geometry(), scene.surfaces(), pool)));
@@ -59,7 +62,9 @@ public final class DaylightMeans {
             for (var e : ways.entrySet()) {
                 for (int i = 0; i < pictures; i++) {
                     Film f = Film.merged(width, height, e.getValue().lights().groups().size());
-                    Renderer r = new Renderer(e.getValue(), view.camera().camera(), new PathSettings(10, 0, 1000L * way + i, !e.getKey().equals("whole"), PixelFilter.TENT), f, Region.all(width, height), workers);
+                    Renderer r = new Renderer(e.getValue(), view.camera().camera(),
+                            new PathSettings(10, 0, 1000L * way + i, !e.getKey().equals("whole"), PixelFilter.TENT), f,
+                            Region.all(width, height), workers);
                     for (int p = 0; p < passes; p++) r.pass(p, workers, () -> false);
                     double whole = 0;
                     for (int b = 0; b < blocks; b++) {
@@ -85,7 +90,8 @@ public final class DaylightMeans {
                 if (Math.abs(t) > 3) beyond++;
             }
             System.out.printf(Locale.ROOT, "%-16s mean %.3f, off by %.2f standard errors; blocks off by %.2f (root mean square; by chance %.2f), %.2f at worst, %d of %d beyond 3%n", name, all[k],
-                    k == 0 ? 0 : t(all[k], allSquare[k], all[0], allSquare[0], pictures), Math.sqrt(sum / blocks), Math.sqrt((pictures - 1) / (pictures - 2.0)), worst, beyond, blocks);
+                    k == 0 ? 0 : t(all[k], allSquare[k], all[0], allSquare[0], pictures), Math.sqrt(sum / blocks),
+                    Math.sqrt((pictures - 1) / (pictures - 2.0)), worst, beyond, blocks);
             k++;
         }
         System.exit(0);

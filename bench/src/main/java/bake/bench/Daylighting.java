@@ -24,20 +24,21 @@ import java.util.concurrent.ForkJoinPool;
 
 /**
  * Ways of looking for daylight against each other, at equal time: the surroundings as a whole, portals by hand, openings that were found,
- * the sky guide alone, and what is done by itself (glass panes and the guide). Two pictures of each way with different seeds; all take turns, whichever has used
- * least time so far. The view is lit by an overcast sky alone.
+ * the sky guide alone, and what is done by itself (glass panes and the guide). Two pictures of each way with different seeds; all take
+ * turns, whichever has used least time so far. The view is lit by an overcast sky alone.
  *
  * <pre>bake bench daylight [SECONDS [WIDTH [VIEW]]]</pre>
  *
- * Figures: half the mean of ((A - B) / M)^2 over pixels, M the mean of all with a floor of a twentieth of its mean; and of how many standard errors
- * the means differ from those of all others, for the picture and at worst and on the root mean square of its 16 x 16 blocks. The variance is given once more for
- * the pixels that show the room alone.
+ * Figures: half the mean of ((A - B) / M)^2 over pixels, M the mean of all with a floor of a twentieth of its mean; and of how many
+ * standard errors the means differ from those of all others, for the picture and at worst and on the root mean square of its 16 x 16
+ * blocks. The variance is given once more for the pixels that show the room alone.
  */
 public final class Daylighting {
     /** Windows of the reading room, its roof light and its glazed entrance, as an artist would draw them. */
     private static List<Portal> byHand(List<Portal> found) {
         // Half a hand smaller than the holes: drawn by eye.
-        return found.stream().map(p -> new Portal(p.name(), p.corners().stream().map(c -> p.middle().plus(c.minus(p.middle()).times(0.97))).toList())).toList();
+        return found.stream().map(p -> new Portal(p.name(), p.corners().stream().map(c -> p.middle().plus(c.minus(p.middle()).times(0.97)))
+                .toList())).toList();
     }
 
     private record Way(String name, Renderer[] pictures, Film[] films, double[] used, int[] passes) {}
@@ -58,9 +59,11 @@ public final class Daylighting {
         RenderScene scene = RenderScene.compile(new SceneAssembly(session.folder()).scene(session.project(), view), Workers.COMPILING);
         ForkJoinPool pool = ForkJoinPool.commonPool();
         long t = System.nanoTime();
-        List<Portal> found = new OpeningFinder(scene, pool).find(session.project().views().stream().map(v -> v.camera().camera().position()).toList(), () -> false);
+        List<Portal> found = new OpeningFinder(scene, pool).find(session.project().views().stream().map(v -> v.camera().camera().position())
+                .toList(), () -> false);
         System.out.printf(Locale.ROOT, "find openings: %d in %.2f s%n", found.size(), (System.nanoTime() - t) / 1e9);
-        for (Portal p : found) System.out.printf(Locale.ROOT, "  %-14s %5.2f m2 at %s facing %s%n", p.name(), p.size(), text(p.middle()), text(p.normal()));
+        for (Portal p : found) System.out.printf(Locale.ROOT, "  %-14s %5.2f m2 at %s facing %s%n", p.name(), p.size(), text(p.middle()),
+                text(p.normal()));
         Workers workers = new Workers(2);
         Map<String, RenderScene> scenes = new LinkedHashMap<>();
         scenes.put("whole", scene.with(Openings.none()));
@@ -76,10 +79,12 @@ public final class Daylighting {
             Film[] f = new Film[2];
             for (int i = 0; i < 2; i++) {
                 f[i] = Film.merged(width, height, e.getValue().lights().groups().size());
-                PathSettings s = new PathSettings(10, 0, 1 + i, !e.getKey().equals("whole"), bake.core.film.PixelFilter.TENT).withExchange(!Boolean.getBoolean("plain"));
+                PathSettings s = new PathSettings(10, 0, 1 + i, !e.getKey().equals("whole"), bake.core.film.PixelFilter.TENT)
+                        .withExchange(!Boolean.getBoolean("plain"));
                 r[i] = new Renderer(e.getValue(), view.camera().camera(), s, f[i], Region.all(width, height), workers);
                 Film warm = Film.merged(width, height, e.getValue().lights().groups().size());
-                new Renderer(e.getValue(), view.camera().camera(), s, warm, Region.all(width, height), workers).pass(0, workers, () -> false);
+                new Renderer(e.getValue(), view.camera().camera(), s, warm, Region.all(width, height), workers)
+                        .pass(0, workers, () -> false);
             }
             ways[k++] = new Way(e.getKey(), r, f, new double[2], new int[2]);
         }
@@ -101,17 +106,23 @@ public final class Daylighting {
         boolean[] walls = walls(scene, view, width, height);
         int n = 0;
         for (boolean b : walls) if (b) n++;
-        System.out.printf(Locale.ROOT, "of %.0f %% of the pixels, in which no window and nothing behind one is seen:%n", 100.0 * n / walls.length);
+        System.out.printf(Locale.ROOT, "of %.0f %% of the pixels, in which no window and nothing behind one is seen:%n",
+                100.0 * n / walls.length);
         for (int i = 0; i < ways.length; i++)
             System.out.printf(Locale.ROOT, "%-18s variance %9.5f %5.2f times less, without the hundredth of them that vary most %9.5f %5.2f times less%n", ways[i].name, c.variance(i, walls, 0), c.variance(0, walls, 0) / c.variance(i, walls, 0),
                     c.variance(i, walls, 0.01), c.variance(0, walls, 0.01) / c.variance(i, walls, 0.01));
         for (int i = 0; i < ways.length; i++)
             System.out.printf(Locale.ROOT, "%-18s passes %4d  variance %9.5f  %5.2f times less than whole, %3.0f %% of the portals' gain, absolute %9.6f %5.2f times less, mean %.3f, off by %.2f standard errors, blocks %.2f on average and %.2f at worst of %d%n", ways[i].name,
-                    ways[i].passes[0] + ways[i].passes[1], c.variance(i), first / c.variance(i), 100 * (first / c.variance(i)) / (first / portals), c.absolute(i), c.absolute(0) / c.absolute(i), c.mean(i), c.off(i), c.blocks(i)[0], c.blocks(i)[1], c.count());
+                    ways[i].passes[0] + ways[i].passes[1], c.variance(i), first / c.variance(i),
+                    100 * (first / c.variance(i)) / (first / portals), c.absolute(i), c.absolute(0) / c.absolute(i), c.mean(i), c.off(i),
+                    c.blocks(i)[0], c.blocks(i)[1], c.count());
         System.exit(0);
     }
 
-    /** Pixels that show a surface of the room, also half a pixel beside them: light straight from outside varies at its edges whatever way it is looked for. */
+    /**
+     * Pixels that show a surface of the room, also half a pixel beside them: light straight from outside varies at its edges whatever way
+     * it is looked for.
+     */
     private static boolean[] walls(RenderScene scene, View view, int width, int height) {
         boolean[] out = new boolean[width * height];
         var lens = new bake.core.compiled.Lens(view.camera().camera(), width, height);

@@ -32,9 +32,11 @@ public final class EqualTime {
         String own = System.getProperty("java.class.path");
         String bench = Stream.of(own.split(File.pathSeparator)).filter(p -> p.contains("bench")).findFirst().orElseThrow();
         List<String> theirs = new ArrayList<>(List.of(bench));
-        for (String module : List.of("core", "formats", "demo", "studio")) theirs.add(other + "/" + module + "/target/" + module + "-0.1.0.jar");
+        for (String module : List.of("core", "formats", "demo", "studio"))
+            theirs.add(other + "/" + module + "/target/" + module + "-0.1.0.jar");
         for (String p : own.split(File.pathSeparator)) if (!p.matches(".*/(core|formats|demo|studio|bench)-0\\.1\\.0\\.jar")) theirs.add(p);
-        for (String p : theirs) if (!Files.exists(Path.of(p))) throw new IllegalArgumentException(p + " is missing: build " + other + " first");
+        for (String p : theirs) if (!Files.exists(Path.of(p)))
+            throw new IllegalArgumentException(p + " is missing: build " + other + " first");
         ClassLoader now = loader(List.of(own.split(File.pathSeparator))), then = loader(theirs);
         List<String> views = List.of(args).subList(Math.min(3, args.length), args.length);
         if (views.isEmpty()) views = List.of(((String) engine(now, "", 0, 0).apply("views")).split("\n"));
@@ -51,11 +53,13 @@ public final class EqualTime {
 
     @SuppressWarnings("unchecked")
     private static Function<String, Object> engine(ClassLoader l, String view, int width, long seed) throws Exception {
-        return (Function<String, Object>) l.loadClass("bake.bench.EqualTimeEngine").getConstructor(String.class, int.class, long.class).newInstance(view, width, seed);
+        return (Function<String, Object>) l.loadClass("bake.bench.EqualTimeEngine").getConstructor(String.class, int.class, long.class)
+                .newInstance(view, width, seed);
     }
 
     private static void compare(String view, ClassLoader then, ClassLoader now, int width, double seconds) throws Exception {
-        List<Function<String, Object>> e = List.of(engine(then, view, width, 1), engine(now, view, width, 1), engine(then, view, width, 2), engine(now, view, width, 2));
+        List<Function<String, Object>> e = List.of(engine(then, view, width, 1), engine(now, view, width, 1), engine(then, view, width, 2),
+                engine(now, view, width, 2));
         for (var x : e) for (int k = 0; k < 6; k++) x.apply("warm");
         double[] used = new double[4];
         int[] passes = new int[4];
@@ -74,8 +78,10 @@ public final class EqualTime {
         float[] all = new float[a[0].length];
         for (float[] one : a) for (int i = 0; i < all.length; i++) all[i] += one[i] / 4;
         double r0 = relative(a[0], a[2], all), r1 = relative(a[1], a[3], all), s0 = displayed(d[0], d[2]), s1 = displayed(d[1], d[3]);
-        System.out.printf(Locale.ROOT, "%-24s %8d %8d %5.2f %12.5f %12.5f %5.2f %12.6f %12.6f %5.2f   means %.4f %.4f%n", view, passes[0] + passes[2], passes[1] + passes[3],
-                (passes[1] + passes[3]) / (double) (passes[0] + passes[2]), r0, r1, r0 / r1, s0, s1, s0 / s1, mean(d[0], d[2]), mean(d[1], d[3]));
+        System.out.printf(Locale.ROOT, "%-24s %8d %8d %5.2f %12.5f %12.5f %5.2f %12.6f %12.6f %5.2f   means %.4f %.4f%n", view,
+                passes[0] + passes[2], passes[1] + passes[3],
+                (passes[1] + passes[3]) / (double) (passes[0] + passes[2]), r0, r1, r0 / r1, s0, s1, s0 / s1, mean(d[0], d[2]),
+                mean(d[1], d[3]));
     }
 
     private static double mean(float[] a, float[] b) {

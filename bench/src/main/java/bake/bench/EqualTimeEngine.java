@@ -59,7 +59,8 @@ public final class EqualTimeEngine implements Function<String, Object> {
             }
             case "warm" -> {
                 Film f = Film.merged(film.width(), height, scene.lights().groups().size());
-                new Renderer(scene, view.camera().camera(), new PathSettings(10, 20, 99), f, Region.all(f.width(), height), workers).pass(0, workers, () -> false);
+                new Renderer(scene, view.camera().camera(), new PathSettings(10, 20, 99), f, Region.all(f.width(), height), workers)
+                        .pass(0, workers, () -> false);
                 return null;
             }
             case "pass" -> {

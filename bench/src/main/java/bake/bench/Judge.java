@@ -3,7 +3,10 @@ package bake.bench;
 import bake.core.finish.ToneCurve;
 import bake.core.scene.Camera;
 
-/** Says how far a picture is from a reference, after the tone curve, as shares of the displayed range; the reference's own noise is taken off. */
+/**
+ * Says how far a picture is from a reference, after the tone curve, as shares of the displayed range; the reference's own noise is taken
+ * off.
+ */
 final class Judge {
     private final Reference of;
     private final double gain;
@@ -32,7 +35,8 @@ final class Judge {
     private double[] blocks(double[] of, int size) {
         int w = this.of.width() / size, h = this.of.height() / size;
         double[] out = new double[w * h];
-        for (int y = 0; y < h * size; y++) for (int x = 0; x < w * size; x++) out[y / size * w + x / size] += of[y * this.of.width() + x] / (size * size);
+        for (int y = 0; y < h * size; y++) for (int x = 0; x < w * size; x++)
+            out[y / size * w + x / size] += of[y * this.of.width() + x] / (size * size);
         return out;
     }
 
@@ -57,7 +61,10 @@ final class Judge {
         return Math.sqrt(Math.max(0, e * e - n * n));
     }
 
-    /** Mean luminance over the reference's, of the pixels that are not shown white: in those noise must not be cut off, or it would darken the mean. */
+    /**
+     * Mean luminance over the reference's, of the pixels that are not shown white: in those noise must not be cut off, or it would darken
+     * the mean.
+     */
     double mean(float[] rgb) {
         double a = 0, b = 0;
         double[] l = luminance(rgb);
@@ -71,7 +78,8 @@ final class Judge {
 
     /** Relative difference of each block's mean luminance, and how unsure the reference makes it; what is shown white is left out. */
     double[][] differences(float[] rgb, int block) {
-        double[] own = blocks(shown(luminance(rgb)), block), ref = blocks(shown(mean), block), a = blocks(shown(luminance(of.halves()[0])), block), b = blocks(shown(luminance(of.halves()[1])), block);
+        double[] own = blocks(shown(luminance(rgb)), block), ref = blocks(shown(mean), block),
+                a = blocks(shown(luminance(of.halves()[0])), block), b = blocks(shown(luminance(of.halves()[1])), block);
         double floor = 0;
         for (double r : ref) floor += 0.02 * r / ref.length;
         double[][] out = new double[2][own.length];

@@ -18,7 +18,8 @@ import java.time.LocalDate;
 import java.util.Locale;
 
 /**
- * What a kept guide is worth: variance of the first passes of a picture that begins with one, against one that learns anew, as many passes each.
+ * What a kept guide is worth: variance of the first passes of a picture that begins with one, against one that learns anew, as many passes
+ * each.
  *
  * <pre>bake bench kept [WIDTH [PASSES_THAT_TAUGHT [VIEW]]]</pre>
  */
@@ -39,14 +40,16 @@ public final class KeptGuides {
             for (boolean known : new boolean[] {true, false}) {
                 RenderScene scene = known ? panes : panes.with(Openings.none());
                 Guides guides = make(scene, view, null, 999, taught, width, height, workers).guides();
-                System.out.printf(Locale.ROOT, "%s, openings %s, %d places learnt in %d passes%n", name, known ? "known" : "not known", guides.places(), taught);
+                System.out.printf(Locale.ROOT, "%s, openings %s, %d places learnt in %d passes%n", name, known ? "known" : "not known",
+                        guides.places(), taught);
                 for (int passes : new int[] {1, 2, 4, 8, 16}) {
                     double[] v = new double[2];
                     for (int k = 0; k < 2; k++) {
                         Compared c = new Compared(width, height);
                         for (int i = 0; i < PAIRS; i++) {
                             Film[] f = new Film[2];
-                            for (int s = 0; s < 2; s++) f[s] = make(scene, view, k == 0 ? null : guides, 1 + 2 * i + s, passes, width, height, workers).film();
+                            for (int s = 0; s < 2; s++) f[s] = make(scene, view, k == 0 ? null : guides, 1 + 2 * i + s, passes, width,
+                                    height, workers).film();
                             c.add(f);
                         }
                         for (int i = 0; i < PAIRS; i++) v[k] += c.variance(i) / PAIRS;
@@ -58,7 +61,8 @@ public final class KeptGuides {
         System.exit(0);
     }
 
-    private static Renderer make(RenderScene scene, View view, Guides guides, long seed, int passes, int width, int height, Workers workers) {
+    private static Renderer make(RenderScene scene, View view, Guides guides, long seed, int passes, int width, int height,
+            Workers workers) {
         Film f = Film.merged(width, height, scene.lights().groups().size());
         Renderer r = new Renderer(scene, view.camera().camera(), new PathSettings(10, 0, seed), f, Region.all(width, height), workers);
         if (guides != null && !r.begin(guides)) throw new IllegalStateException("the guide does not suit");

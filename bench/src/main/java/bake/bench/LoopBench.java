@@ -42,7 +42,8 @@ import org.openjdk.jmh.annotations.Warmup;
 @State(Scope.Thread)
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
-@Fork(value = 1, jvmArgsAppend = {"--add-modules=jdk.incubator.vector", "--enable-native-access=ALL-UNNAMED", "-XX:+UseParallelGC", "-XX:+UseTransparentHugePages"})
+@Fork(value = 1, jvmArgsAppend = {"--add-modules=jdk.incubator.vector", "--enable-native-access=ALL-UNNAMED", "-XX:+UseParallelGC",
+        "-XX:+UseTransparentHugePages"})
 @Warmup(iterations = 3, time = 3)
 @Measurement(iterations = 4, time = 3)
 public class LoopBench {
@@ -84,7 +85,8 @@ public class LoopBench {
                 random.next2();
                 double z = 2 * random.u - 1, t = 2 * Math.PI * random.v, w = Math.sqrt(1 - z * z);
                 random.next2();
-                r.set(1 + 7 * random.u, 3 + 12 * random.v, 1.6f, (float) (w * Math.cos(t)), (float) (w * Math.sin(t)), (float) z, Float.POSITIVE_INFINITY);
+                r.set(1 + 7 * random.u, 3 + 12 * random.v, 1.6f, (float) (w * Math.cos(t)), (float) (w * Math.sin(t)), (float) z,
+                        Float.POSITIVE_INFINITY);
             } while (!scene.tracer().closest(r) || r.item >= scene.tracer().firstLamp());
             hits[i] = r;
         }

@@ -51,7 +51,8 @@ public final class ManyLamps {
                     Film[] f = new Film[2];
                     for (int i = 0; i < 2; i++) {
                         f[i] = Film.merged(width, width * 9 / 16, s.lights().groups().size());
-                        Renderer r = new Renderer(s, view.camera().camera(), new PathSettings(bounces, 0, 1 + i, k == 1, PixelFilter.TENT), f[i], Region.all(width, width * 9 / 16), workers);
+                        Renderer r = new Renderer(s, view.camera().camera(), new PathSettings(bounces, 0, 1 + i, k == 1, PixelFilter.TENT),
+                                f[i], Region.all(width, width * 9 / 16), workers);
                         long b = System.nanoTime();
                         for (int p = 0; p < passes; p++) r.pass(p, workers, () -> false);
                         t[k] += (System.nanoTime() - b) / 1e9 / passes / 2;
@@ -72,10 +73,13 @@ public final class ManyLamps {
         List<Lamp> out = new ArrayList<>();
         java.util.SplittableRandom r = new java.util.SplittableRandom(7);
         for (int i = 0; i < n; i++) {
-            double x = i % 2 == 0 ? 0.45 : r.nextDouble(0.6, 8.4), y = r.nextDouble(2.6, 15), z = i % 2 == 0 ? 0.35 + 0.38 * r.nextInt(7) : r.nextDouble(0.9, 3.5);
+            double x = i % 2 == 0 ? 0.45 : r.nextDouble(0.6, 8.4), y = r.nextDouble(2.6, 15),
+                    z = i % 2 == 0 ? 0.35 + 0.38 * r.nextInt(7) : r.nextDouble(0.9, 3.5);
             Affine at = Affine.frame(new Vec3(0, 1, 0), new Vec3(1, 0, 0), new Vec3(0, 0, -1), new Vec3(x, y, z));
-            out.add(i % 2 == 0 ? new Lamp("strip " + i, "Shelves", Lamp.Kind.RECTANGLE, at, 0.8, 0.015, 120, new Vec3(1, 1, 1), 0, 60, false, false)
-                    : new Lamp("candle " + i, "Candles", Lamp.Kind.SPHERE, at, 0.03, 0, r.nextDouble(12, 60), new Vec3(1, 1, 1), 0, 60, true, false));
+            out.add(i % 2 == 0 ? new Lamp("strip " + i, "Shelves", Lamp.Kind.RECTANGLE, at, 0.8, 0.015, 120, new Vec3(1, 1, 1), 0, 60,
+                    false, false)
+                    : new Lamp("candle " + i, "Candles", Lamp.Kind.SPHERE, at, 0.03, 0, r.nextDouble(12, 60), new Vec3(1, 1, 1), 0, 60,
+                    true, false));
         }
         return out;
     }

@@ -33,7 +33,8 @@ import org.openjdk.jmh.annotations.Warmup;
 @State(Scope.Thread)
 @BenchmarkMode(Mode.Throughput)
 @OutputTimeUnit(TimeUnit.SECONDS)
-@Fork(value = 1, jvmArgsAppend = {"--add-modules=jdk.incubator.vector", "--enable-native-access=ALL-UNNAMED", "-XX:+UseParallelGC", "-XX:+UseTransparentHugePages"})
+@Fork(value = 1, jvmArgsAppend = {"--add-modules=jdk.incubator.vector", "--enable-native-access=ALL-UNNAMED", "-XX:+UseParallelGC",
+        "-XX:+UseTransparentHugePages"})
 @Warmup(iterations = 3, time = 2)
 @Measurement(iterations = 5, time = 2)
 public class RayBench {

@@ -127,7 +127,8 @@ public final class RayPeer {
             int me = k;
             all[k] = new Thread(() -> {
                 Ray ray = new Ray();
-                for (int a = next.getAndAdd(SPAN); a < r.length / 8; a = next.getAndAdd(SPAN)) hits[me] += span(t, r, a, Math.min(r.length / 8, a + SPAN), set.equals("shd"), ray, sums, me, null);
+                for (int a = next.getAndAdd(SPAN); a < r.length / 8; a = next.getAndAdd(SPAN))
+                    hits[me] += span(t, r, a, Math.min(r.length / 8, a + SPAN), set.equals("shd"), ray, sums, me, null);
             });
             all[k].start();
         }

@@ -33,7 +33,8 @@ public record Reference(int width, int height, float[][] halves) {
                 BenchScene s = BenchScene.of(n);
                 Reference r = render(s, width, seconds, workers);
                 r.write(file(folder, s.name(), width));
-                System.out.printf("%-24s %dx%d: error of the displayed mean %.3f %%%n", s.name(), r.width, r.height, 100 * new Judge(r, s.camera()).noise());
+                System.out.printf("%-24s %dx%d: error of the displayed mean %.3f %%%n", s.name(), r.width, r.height,
+                        100 * new Judge(r, s.camera()).noise());
             }
         }
         System.exit(0);
@@ -46,7 +47,8 @@ public record Reference(int width, int height, float[][] halves) {
     private static Reference render(BenchScene s, int width, double seconds, Workers workers) {
         Film[] f = {s.film(width), s.film(width)};
         Renderer[] r = new Renderer[2];
-        for (int k = 0; k < 2; k++) r[k] = new Renderer(s.scene(), s.camera(), new PathSettings(BOUNCES, 0, 1000 + k), f[k], f[k].kept(), workers);
+        for (int k = 0; k < 2; k++) r[k] = new Renderer(s.scene(), s.camera(), new PathSettings(BOUNCES, 0, 1000 + k), f[k], f[k].kept(),
+                workers);
         long end = System.nanoTime() + (long) (seconds * 1e9);
         for (int pass = 0; System.nanoTime() < end; pass++) for (Renderer one : r) one.pass(pass, workers, () -> false);
         float[][] out = new float[2][];

@@ -61,7 +61,8 @@ public final class Soak {
         int edits = 0;
         double firstHeap = 0, lastHeap = 0;
         boolean same;
-        try (Workers workers = new Workers(Runtime.getRuntime().availableProcessors()); LiveRender live = new LiveRender(assembly, null, workers, f -> shown(), failed::set)) {
+        try (Workers workers = new Workers(Runtime.getRuntime().availableProcessors());
+                LiveRender live = new LiveRender(assembly, null, workers, f -> shown(), failed::set)) {
             while (System.nanoTime() < end && failed.get() == null) {
                 Showing showing = edit();
                 edits++;
@@ -72,22 +73,27 @@ public final class Soak {
                     report = System.nanoTime();
                     lastHeap = heap();
                     if (firstHeap == 0) firstHeap = lastHeap;
-                    say("%5.1f min  %5d edits  %6d pictures  heap after collection %6.1f MB", (report - begin) / 60e9, edits, frames.get(), lastHeap);
+                    say("%5.1f min  %5d edits  %6d pictures  heap after collection %6.1f MB", (report - begin) / 60e9, edits, frames.get(),
+                            lastHeap);
                 }
             }
             // Before the comparison, which holds two whole scenes.
             lastHeap = heap();
             // The scene as it was edited all along, and one that nothing happened to.
-            RenderScene used = live.compile(project, view), fresh = RenderScene.compile(new SceneAssembly(session.folder()).scene(project, view), null, Workers.COMPILING, HierarchyCache.shared());
+            RenderScene used = live.compile(project, view),
+                    fresh = RenderScene.compile(new SceneAssembly(session.folder()).scene(project, view), null, Workers.COMPILING,
+                    HierarchyCache.shared());
             live.hold();
             same = Arrays.equals(bits(used, workers), bits(fresh, workers));
         }
         synchronized (waits) {
             waits.sort(null);
             int n = waits.size();
-            say("edit to first picture, ms: median %.0f, 95 of 100 under %.0f, 99 under %.0f, worst %.0f", waits.get(n / 2), waits.get(n * 95 / 100), waits.get(n * 99 / 100), waits.get(n - 1));
+            say("edit to first picture, ms: median %.0f, 95 of 100 under %.0f, 99 under %.0f, worst %.0f", waits.get(n / 2),
+                    waits.get(n * 95 / 100), waits.get(n * 99 / 100), waits.get(n - 1));
         }
-        say("edits %d, pictures %d, heap first %.1f MB, last %.1f MB, same bits as a fresh start: %s, failure: %s", edits, frames.get(), firstHeap, lastHeap, same, failed.get());
+        say("edits %d, pictures %d, heap first %.1f MB, last %.1f MB, same bits as a fresh start: %s, failure: %s", edits, frames.get(),
+                firstHeap, lastHeap, same, failed.get());
         if (failed.get() != null) failed.get().printStackTrace();
         return same && failed.get() == null ? 0 : 1;
     }
@@ -117,7 +123,8 @@ public final class Soak {
     private Showing edit() {
         switch (random.nextInt(10)) {
             case 0 -> view = project.views().get(random.nextInt(project.views().size()));
-            case 1, 2 -> around(a -> view = view.withAround(a.withTime(a.date(), String.format("%02d:%02d", random.nextInt(5, 21), random.nextInt(60)))));
+            case 1, 2 -> around(a -> view =
+                    view.withAround(a.withTime(a.date(), String.format("%02d:%02d", random.nextInt(5, 21), random.nextInt(60)))));
             case 3 -> around(a -> view = view.withAround(a.withHaze(random.nextDouble(1.5, 9))));
             case 4 -> around(a -> view = view.withAround(a.withStops(random.nextDouble(-3, 2), random.nextDouble(-3, 2))));
             case 5, 6 -> {
@@ -127,13 +134,15 @@ public final class Soak {
             case 7 -> {
                 if (!project.layers().isEmpty()) {
                     var l = project.layers().get(random.nextInt(project.layers().size()));
-                    project = project.withLayers(project.layers().stream().map(x -> x == l ? new Project.Layer(x.name(), !x.on(), x.other()) : x).toList());
+                    project = project.withLayers(project.layers().stream()
+                            .map(x -> x == l ? new Project.Layer(x.name(), !x.on(), x.other()) : x).toList());
                 }
             }
             case 8 -> {
                 var all = MaterialLibrary.all();
                 String of = random.nextBoolean() ? "lime plaster" : "oak";
-                project = random.nextInt(3) == 0 ? project.withMaterials(List.of()) : project.withMaterials(List.of(Project.Surface.of(of, all.get(random.nextInt(all.size())).name())));
+                project = random.nextInt(3) == 0 ? project.withMaterials(List.of())
+                        : project.withMaterials(List.of(Project.Surface.of(of, all.get(random.nextInt(all.size())).name())));
             }
             default -> {
                 return Showing.values()[random.nextInt(4)];
@@ -148,7 +157,8 @@ public final class Soak {
 
     private float[] bits(RenderScene s, Workers workers) throws Exception {
         Preset p = Preset.of("soak", 1, "test", "interior", 0, 0, 0, 5, 8, 20, false);
-        RenderJob j = new RenderJob(s, new RenderJob.Order(view.name(), view.camera().camera(), view.look(), p, 160, 110, null, 7, false), workers);
+        RenderJob j = new RenderJob(s, new RenderJob.Order(view.name(), view.camera().camera(), view.look(), p, 160, 110, null, 7, false),
+                workers);
         j.run(g -> {});
         Film f = j.film();
         float[] out = new float[3 * f.width() * f.height()], c = new float[3];

@@ -20,7 +20,8 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Looks after a folder of caches of light. */
-@Command(name = "cache", mixinStandardHelpOptions = true, description = "Say what caches of light a folder holds, check, lock or clear them.")
+@Command(name = "cache", mixinStandardHelpOptions = true, description =
+        "Say what caches of light a folder holds, check, lock or clear them.")
 final class CacheCommand implements Runnable {
     @CommandLine.Spec
     private CommandLine.Model.CommandSpec spec;
@@ -31,13 +32,19 @@ final class CacheCommand implements Runnable {
     }
 
     private static CacheStore store(Path folder) throws FormatException {
-        if (!Files.isDirectory(folder)) throw new FormatException(folder.toString(), null, "is no folder; give the one that render --caches was given");
+        if (!Files.isDirectory(folder))
+            throw new FormatException(folder.toString(), null, "is no folder; give the one that render --caches was given");
         return new CacheStore(folder);
     }
 
-    @Command(name = "info", mixinStandardHelpOptions = true, description = "List the caches: kind, records, size, when and for which view they were kept.")
-    int info(@Parameters(paramLabel = "FOLDER") Path folder, @Option(names = "--project", paramLabel = "PROJECT", description = "say what has changed against a project's view") String project,
-            @Option(names = "--view", paramLabel = "NAME") String view, @Option(names = "--preset", paramLabel = "NAME", defaultValue = "test", description = "whose solvers the caches are to fit") String preset, @Option(names = "--json", description = "print one JSON document") boolean json) throws IOException {
+    @Command(name = "info", mixinStandardHelpOptions = true, description =
+            "List the caches: kind, records, size, when and for which view they were kept.")
+    int info(@Parameters(paramLabel = "FOLDER") Path folder, @Option(names = "--project", paramLabel = "PROJECT",
+            description = "say what has changed against a project's view") String project,
+            @Option(names = "--view", paramLabel = "NAME") String view,
+                    @Option(names = "--preset", paramLabel = "NAME", defaultValue = "test",
+                    description = "whose solvers the caches are to fit") String preset,
+                    @Option(names = "--json", description = "print one JSON document") boolean json) throws IOException {
         CacheStore store = store(folder);
         List<CacheStore.Entry> all;
         if (project == null) all = store.list();
@@ -48,13 +55,17 @@ final class CacheCommand implements Runnable {
         }
         ArrayNode out = Json.MAPPER.createArrayNode();
         for (CacheStore.Entry e : all) {
-            ObjectNode n = out.addObject().put("file", e.file().getFileName().toString()).put("kind", e.kind()).put("records", e.rows()).put("bytes", e.bytes())
-                    .put("view", e.words().getOrDefault("view", "")).put("kept", e.words().getOrDefault("kept", "")).put("locked", e.locked());
+            ObjectNode n = out.addObject().put("file", e.file().getFileName().toString()).put("kind", e.kind()).put("records", e.rows())
+                    .put("bytes", e.bytes())
+                    .put("view", e.words().getOrDefault("view", "")).put("kept", e.words().getOrDefault("kept", ""))
+                    .put("locked", e.locked());
             if (project != null) e.changed().forEach(n.putArray("changed")::add);
             if (e.problem() != null) n.put("problem", e.problem());
             if (json) continue;
-            String state = e.problem() != null ? e.problem() : project == null ? "" : e.fits() ? "fits" : "changed since: " + String.join(", ", e.changed());
-            spec.commandLine().getOut().printf(Locale.ROOT, "%s: %s, %d records, %.1f MB, of %s, %s  %s%n", e.file().getFileName(), e.kind(), e.rows(), e.bytes() / 1e6, e.words().getOrDefault("view", "?"),
+            String state = e.problem() != null ? e.problem() : project == null ? "" : e.fits() ? "fits"
+                    : "changed since: " + String.join(", ", e.changed());
+            spec.commandLine().getOut().printf(Locale.ROOT, "%s: %s, %d records, %.1f MB, of %s, %s  %s%n", e.file().getFileName(),
+                    e.kind(), e.rows(), e.bytes() / 1e6, e.words().getOrDefault("view", "?"),
                     e.words().getOrDefault("kept", "?"), e.locked() ? "locked  " + state : state);
         }
         if (json) spec.commandLine().getOut().println(Json.MAPPER.writeValueAsString(out));
@@ -77,7 +88,8 @@ final class CacheCommand implements Runnable {
         return bad > 0 ? 2 : 0;
     }
 
-    @Command(name = "lock", mixinStandardHelpOptions = true, description = "Keep the caches of a folder from being replaced or cleared; they are used all the same.")
+    @Command(name = "lock", mixinStandardHelpOptions = true, description =
+            "Keep the caches of a folder from being replaced or cleared; they are used all the same.")
     int lock(@Parameters(paramLabel = "FOLDER") Path folder) throws IOException {
         store(folder).lock(true);
         return 0;
@@ -89,7 +101,8 @@ final class CacheCommand implements Runnable {
         return 0;
     }
 
-    @Command(name = "clear", mixinStandardHelpOptions = true, description = "Delete the caches of a folder that are not locked; nothing else in it is touched.")
+    @Command(name = "clear", mixinStandardHelpOptions = true, description =
+            "Delete the caches of a folder that are not locked; nothing else in it is touched.")
     int clear(@Parameters(paramLabel = "FOLDER") Path folder) throws IOException {
         spec.commandLine().getOut().printf(Locale.ROOT, "%.1f MB freed%n", store(folder).clear() / 1e6);
         return 0;

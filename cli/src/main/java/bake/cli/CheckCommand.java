@@ -23,7 +23,8 @@ final class CheckCommand implements Callable<Integer> {
         Projects.Opened p = Projects.open(project, List.of());
         List<String> lines = ProjectCheck.findings(p.project(), new SceneAssembly(p.folder()));
         lines.forEach(spec.commandLine().getOut()::println);
-        spec.commandLine().getOut().println(lines.isEmpty() ? "nothing found" : lines.size() + (lines.size() == 1 ? " finding" : " findings"));
+        spec.commandLine().getOut().println(lines.isEmpty() ? "nothing found"
+                : lines.size() + (lines.size() == 1 ? " finding" : " findings"));
         return 0;
     }
 }

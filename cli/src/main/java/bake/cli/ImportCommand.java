@@ -18,13 +18,15 @@ final class ImportCommand implements Callable<Integer> {
     @Option(names = "-o", required = true, paramLabel = "PROJECT", description = "folder of the new project")
     private Path out;
 
-    @Option(names = "--unit", paramLabel = "UNIT", description = "unit of a file that does not say it: m, cm, mm, in, ft, or metres per unit")
+    @Option(names = "--unit", paramLabel = "UNIT",
+            description = "unit of a file that does not say it: m, cm, mm, in, ft, or metres per unit")
     private String unit;
 
     @Option(names = "--up", paramLabel = "AXIS", description = "up axis of a file that does not say it: y or z")
     private String up;
 
-    @Option(names = "--again", description = "put the file in place of the project's model; materials, layers and lights keep what they were given, by name")
+    @Option(names = "--again", description =
+            "put the file in place of the project's model; materials, layers and lights keep what they were given, by name")
     private boolean again;
 
     @Option(names = "--replace", paramLabel = "FILE", description = "with --again: which model of a project with several")

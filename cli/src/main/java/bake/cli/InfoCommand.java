@@ -60,7 +60,8 @@ final class InfoCommand implements Callable<Integer> {
                 most = Math.max(most, l);
                 mean += l * 3 / r.rgb().length;
             }
-            out.printf(Locale.ROOT, "%s: picture, %dx%d, scene light, mean %.4g, greatest %.4g cd/m2%n", f, r.width(), r.height(), mean, most);
+            out.printf(Locale.ROOT, "%s: picture, %dx%d, scene light, mean %.4g, greatest %.4g cd/m2%n", f, r.width(), r.height(), mean,
+                    most);
         } else
             try (InputStream in = Files.newInputStream(f)) {
                 var t = TextureReader.read(in, f.getFileName().toString(), true);
@@ -71,15 +72,18 @@ final class InfoCommand implements Callable<Integer> {
     private static void model(Path f, PrintWriter out) throws IOException {
         ImportedModel m = ModelReader.read(f, null, null);
         out.printf("%s: model, %d meshes, %d placed, %d unique triangles, %d with copies, %d materials, %d textures, %d cameras, %d lamps%n", f, m.meshes().size(),
-                m.instances().size(), m.uniqueTriangles(), m.placedTriangles(), m.materials().size(), m.textures().size(), m.cameras().size(), m.lamps().size());
+                m.instances().size(), m.uniqueTriangles(), m.placedTriangles(), m.materials().size(), m.textures().size(),
+                m.cameras().size(), m.lamps().size());
         if (!m.layers().isEmpty()) out.println("  layers: " + String.join(", ", m.layers().stream().limit(40).toList()));
         for (Finding g : m.findings()) out.println("  " + g.kind().words() + ": " + g.where() + ": " + g.text());
     }
 
     private static void project(Path f, PrintWriter out) throws IOException {
         Project p = ProjectFile.read(f);
-        out.printf("%s: project '%s', %d models, %d shapes, %d lamps, %d views, due %s%n", f, p.name(), p.models().size(), p.shapes().size(), p.lamps().size(), p.views().size(),
+        out.printf("%s: project '%s', %d models, %d shapes, %d lamps, %d views, due %s%n", f, p.name(), p.models().size(),
+                p.shapes().size(), p.lamps().size(), p.views().size(),
                 p.due() == null ? "not set" : p.due());
-        p.views().forEach(v -> out.printf("  view '%s', %s, %dx%d, %s%n", v.name(), v.setting(), v.size()[0], v.size()[1], v.around().kind()));
+        p.views().forEach(v -> out.printf("  view '%s', %s, %dx%d, %s%n", v.name(), v.setting(), v.size()[0], v.size()[1],
+                v.around().kind()));
     }
 }

@@ -11,7 +11,8 @@ import picocli.CommandLine.Command;
             "Window: bake demo [--shot FILE.png], bake open [PROJECT] [--shot FILE.png].",
             "Also: bake package makes an application folder, bake bench runs the benchmarks.",
             "Exit codes: 0 done, 2 bad usage or input, 1 failure."},
-        subcommands = {RenderCommand.class, MeasureCommand.class, InfoCommand.class, CheckCommand.class, ImportCommand.class, MaterialsCommand.class, CacheCommand.class})
+        subcommands = {RenderCommand.class, MeasureCommand.class, InfoCommand.class, CheckCommand.class, ImportCommand.class,
+        MaterialsCommand.class, CacheCommand.class})
 public final class Main implements Runnable {
     @CommandLine.Spec
     private CommandLine.Model.CommandSpec spec;
@@ -29,7 +30,8 @@ public final class Main implements Runnable {
         });
         line.setParameterExceptionHandler((e, a) -> {
             e.getCommandLine().getErr().println("bake: " + e.getMessage());
-            e.getCommandLine().getErr().println("Try: bake " + (e.getCommandLine().getParent() == null ? "" : e.getCommandLine().getCommandName() + " ") + "--help");
+            e.getCommandLine().getErr().println("Try: bake " + (e.getCommandLine().getParent() == null ? ""
+                    : e.getCommandLine().getCommandName() + " ") + "--help");
             return 2;
         });
         try {
@@ -46,6 +48,7 @@ public final class Main implements Runnable {
 
     @Override
     public void run() {
-        throw new CommandLine.ParameterException(spec.commandLine(), "name a command: render, measure, info, check, import, materials, cache, demo or open");
+        throw new CommandLine.ParameterException(spec.commandLine(),
+                "name a command: render, measure, info, check, import, materials, cache, demo or open");
     }
 }

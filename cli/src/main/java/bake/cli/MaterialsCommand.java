@@ -24,7 +24,9 @@ final class MaterialsCommand implements Callable<Integer> {
         var out = spec.commandLine().getOut();
         if (json) {
             ArrayNode all = Json.MAPPER.createArrayNode();
-            for (MaterialLibrary.Entry e : MaterialLibrary.all()) all.addObject().put("name", e.name()).put("group", e.group()).put("reflectance", e.material().base().luminance()).put("source", e.source());
+            for (MaterialLibrary.Entry e : MaterialLibrary.all())
+                all.addObject().put("name", e.name()).put("group", e.group()).put("reflectance", e.material().base().luminance())
+                        .put("source", e.source());
             out.println(Json.MAPPER.writeValueAsString(all));
             return 0;
         }

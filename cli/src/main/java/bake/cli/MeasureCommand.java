@@ -24,14 +24,16 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Measures illuminance at points. */
-@Command(name = "measure", mixinStandardHelpOptions = true, sortOptions = false, description = "Measure illuminance in lux at points, total and by source group.")
+@Command(name = "measure", mixinStandardHelpOptions = true, sortOptions = false,
+        description = "Measure illuminance in lux at points, total and by source group.")
 final class MeasureCommand implements Callable<Integer> {
     private static final long MOST_BYTES = 64L << 20;
 
     @Parameters(paramLabel = "PROJECT", description = "folder, project.json, or demo")
     private String project;
 
-    @Option(names = "--points", required = true, paramLabel = "FILE.csv", description = "one point a line: x,y,z,nx,ny,nz in metres; lines with # and one header line are passed over")
+    @Option(names = "--points", required = true, paramLabel = "FILE.csv",
+            description = "one point a line: x,y,z,nx,ny,nz in metres; lines with # and one header line are passed over")
     private Path points;
 
     @Option(names = "--view", paramLabel = "NAME", description = "view whose light is meant; default: the one last worked on")
@@ -62,7 +64,8 @@ final class MeasureCommand implements Callable<Integer> {
         List<Vec3[]> at = read();
         Projects.Opened p = Projects.open(project, sets);
         View v = p.view(view);
-        RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), null, Workers.COMPILING, HierarchyCache.shared());
+        RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), null, Workers.COMPILING,
+                HierarchyCache.shared());
         LightMeter meter = new LightMeter(scene, bounces);
         LightMeter.Reading[] out = new LightMeter.Reading[at.size()];
         IntStream.range(0, out.length).parallel().forEach(i -> out[i] = meter.measure(at.get(i)[0], at.get(i)[1], samples, seed, i));
@@ -77,7 +80,8 @@ final class MeasureCommand implements Callable<Integer> {
         var list = n.putArray("points");
         for (int i = 0; i < out.length; i++) {
             ObjectNode q = list.addObject();
-            for (int k = 0; k < 2; k++) q.putArray(k == 0 ? "position" : "normal").add(at.get(i)[k].x()).add(at.get(i)[k].y()).add(at.get(i)[k].z());
+            for (int k = 0; k < 2; k++) q.putArray(k == 0 ? "position" : "normal").add(at.get(i)[k].x()).add(at.get(i)[k].y())
+                    .add(at.get(i)[k].z());
             q.put("lux", out[i].lux());
             if (Double.isFinite(out[i].error())) q.put("error", out[i].error());
             else q.putNull("error");
@@ -89,7 +93,8 @@ final class MeasureCommand implements Callable<Integer> {
 
     private void print(List<Vec3[]> at, LightMeter.Reading[] out) {
         for (int i = 0; i < out.length; i++)
-            spec.commandLine().getOut().printf(Locale.ROOT, "%.3f,%.3f,%.3f  %.4g lx  +- %.2g%n", at.get(i)[0].x(), at.get(i)[0].y(), at.get(i)[0].z(), out[i].lux(), out[i].error());
+            spec.commandLine().getOut().printf(Locale.ROOT, "%.3f,%.3f,%.3f  %.4g lx  +- %.2g%n", at.get(i)[0].x(), at.get(i)[0].y(),
+                    at.get(i)[0].z(), out[i].lux(), out[i].error());
     }
 
     private List<Vec3[]> read() throws IOException {
@@ -117,7 +122,8 @@ final class MeasureCommand implements Callable<Integer> {
                 if (out.isEmpty() && t.matches("[A-Za-z_,;\\s]+")) continue;
                 throw new FormatException(name, "line " + line, "needs six numbers x,y,z,nx,ny,nz");
             }
-            if (v[3] == 0 && v[4] == 0 && v[5] == 0) throw new FormatException(name, "line " + line, "the direction nx,ny,nz must not be zero");
+            if (v[3] == 0 && v[4] == 0 && v[5] == 0)
+                throw new FormatException(name, "line " + line, "the direction nx,ny,nz must not be zero");
             out.add(new Vec3[] {new Vec3(v[0], v[1], v[2]), new Vec3(v[3], v[4], v[5]).normalized()});
         }
         if (out.isEmpty()) throw new FormatException(name, null, "holds no points");

@@ -23,7 +23,8 @@ public final class Projects {
                 return v;
             }
             View v = project.view(name);
-            if (v == null) throw new IllegalArgumentException("there is no view '" + name + "'; there are: " + String.join("; ", project.views().stream().map(View::name).toList()));
+            if (v == null) throw new IllegalArgumentException("there is no view '" + name + "'; there are: "
+                    + String.join("; ", project.views().stream().map(View::name).toList()));
             return v;
         }
     }

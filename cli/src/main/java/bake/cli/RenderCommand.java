@@ -41,7 +41,8 @@ final class RenderCommand implements Callable<Integer> {
     @Option(names = "--view", paramLabel = "NAME", description = "view; default: the one last worked on")
     private String view;
 
-    @Option(names = "--preset", paramLabel = "NAME", description = "preset, or test or final for the one that suits the view (default: test)")
+    @Option(names = "--preset", paramLabel = "NAME",
+            description = "preset, or test or final for the one that suits the view (default: test)")
     private String preset = "test";
 
     @Option(names = "--size", paramLabel = "WxH", description = "pixels; default: the preset's")
@@ -65,19 +66,23 @@ final class RenderCommand implements Callable<Integer> {
     @Option(names = "--threads", paramLabel = "N", description = "default: all processors")
     private Integer threads;
 
-    @Option(names = "--caches", paramLabel = "FOLDER", description = "begin with the caches of this light that are there, and keep there what the picture adds")
+    @Option(names = "--caches", paramLabel = "FOLDER",
+            description = "begin with the caches of this light that are there, and keep there what the picture adds")
     private Path cacheFolder;
 
-    @Option(names = "--set", paramLabel = "path=value", description = "change the project, or a value of the preset by its key, for this picture; may be given again")
+    @Option(names = "--set", paramLabel = "path=value",
+            description = "change the project, or a value of the preset by its key, for this picture; may be given again")
     private List<String> sets;
 
     @Option(names = "-o", required = true, paramLabel = "FILE", description = "picture: .exr, .hdr, .png or .tif")
     private Path out;
 
-    @Option(names = "--memory", paramLabel = "MB", description = "most memory for the picture; a larger one is made in bands, as .exr (default: a third of Java's)")
+    @Option(names = "--memory", paramLabel = "MB",
+            description = "most memory for the picture; a larger one is made in bands, as .exr (default: a third of Java's)")
     private Long memory;
 
-    @Option(names = "--resume", description = "keep the unfinished picture beside the file every minute (each band of one made in bands), and go on from one that is there")
+    @Option(names = "--resume", description =
+            "keep the unfinished picture beside the file every minute (each band of one made in bands), and go on from one that is there")
     private boolean resume;
 
     @Option(names = "--json", description = "print one JSON document about the picture")
@@ -103,17 +108,20 @@ final class RenderCommand implements Callable<Integer> {
         long memory = memory();
         boolean bands = BandedRender.needed(order.region().width(), order.region().height(), memory);
         if (bands) BandedRender.checkEnding(out);
-        RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), null, Workers.COMPILING, HierarchyCache.shared());
+        RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), null, Workers.COMPILING,
+                HierarchyCache.shared());
         Guides guides = new GuideStore(p.folder()).fitting(p.project(), v);
         if (bands) return banded(scene, order, guides, Checkpoint.identity(p.project(), p.folder(), v, order), n, memory);
         try (Workers workers = new Workers(n)) {
             CacheStore store = cacheFolder == null ? null : new CacheStore(cacheFolder);
             Caches before = store == null ? Caches.NONE : store.fitting(p.project(), p.folder(), v, RenderJob.bounced(settings), false);
-            long cells = before.cells() == null ? 0 : before.cells().cells(), records = before.records() == null ? 0 : before.records().records();
+            long cells = before.cells() == null ? 0 : before.cells().cells(),
+                    records = before.records() == null ? 0 : before.records().records();
             RenderJob job = new RenderJob(scene, order, workers).guidedBy(guides).with(before);
             if (resume) {
                 String identity = Checkpoint.identity(p.project(), p.folder(), v, order, store);
-                job.keepIn(new Checkpoint(Checkpoint.beside(out), identity, e -> spec.commandLine().getErr().println("bake: the unfinished picture could not be kept: " + e.getMessage())));
+                job.keepIn(new Checkpoint(Checkpoint.beside(out), identity,
+                        e -> spec.commandLine().getErr().println("bake: the unfinished picture could not be kept: " + e.getMessage())));
             }
             try (Interrupt i = Interrupt.calls(job::stop)) {
                 job.run(g -> progress(g));
@@ -121,7 +129,8 @@ final class RenderCommand implements Callable<Integer> {
                 if (job.progress().passes() == 0) throw new IOException("stopped before the first pass was done; nothing is written");
                 PictureOutput.write(out, job.film(), job.finish(), null, job.order().region(), job.order().preset().denoise(), 72);
                 // A picture that is to be gone on with must find the caches that it began with.
-                if (store != null && !(resume && job.state() == RenderJob.State.STOPPED)) store.keep(p.project(), p.folder(), v, RenderJob.bounced(job.order().preset()), job.caches());
+                if (store != null && !(resume && job.state() == RenderJob.State.STOPPED))
+                    store.keep(p.project(), p.folder(), v, RenderJob.bounced(job.order().preset()), job.caches());
                 report(job, before, cells, records);
             }
         }
@@ -135,7 +144,8 @@ final class RenderCommand implements Callable<Integer> {
     }
 
     /** A picture that does not fit into the memory, band by band. */
-    private int banded(RenderScene scene, RenderJob.Order order, Guides guides, String identity, int threads, long bytes) throws IOException {
+    private int banded(RenderScene scene, RenderJob.Order order, Guides guides, String identity, int threads, long bytes)
+            throws IOException {
         try (Workers workers = new Workers(threads)) {
             BandedRender render = new BandedRender(scene, order, guides, workers);
             if (!resume) java.nio.file.Files.deleteIfExists(Checkpoint.beside(out));
@@ -145,16 +155,19 @@ final class RenderCommand implements Callable<Integer> {
             }
             Region r = order.region();
             if (g.state() == RenderJob.State.STOPPED) {
-                spec.commandLine().getErr().printf(Locale.ROOT, "%nbake: stopped; %.0f %% is kept in %s: go on with --resume%n", 100 * g.fraction(), Checkpoint.beside(out));
+                spec.commandLine().getErr().printf(Locale.ROOT, "%nbake: stopped; %.0f %% is kept in %s: go on with --resume%n",
+                        100 * g.fraction(), Checkpoint.beside(out));
                 return 1;
             }
             if (!json) {
                 spec.commandLine().getErr().println();
-                spec.commandLine().getOut().printf(Locale.ROOT, "%s: %dx%d in bands, %d passes, noise %s, %.1f s%n", out, r.width(), r.height(), g.passes(), noise(g), g.seconds());
+                spec.commandLine().getOut().printf(Locale.ROOT, "%s: %dx%d in bands, %d passes, noise %s, %.1f s%n", out, r.width(),
+                        r.height(), g.passes(), noise(g), g.seconds());
                 return 0;
             }
             ObjectNode n = Json.MAPPER.createObjectNode();
-            n.put("seconds", g.seconds()).put("passes", g.passes()).put("samples", (long) g.passes() * r.width() * r.height()).put("rays", g.rays());
+            n.put("seconds", g.seconds()).put("passes", g.passes()).put("samples", (long) g.passes() * r.width() * r.height())
+                    .put("rays", g.rays());
             if (Double.isFinite(g.noise())) n.put("noise", g.noise());
             else n.putNull("noise");
             n.put("seed", seed).putArray("size").add(r.width()).add(r.height());
@@ -166,7 +179,8 @@ final class RenderCommand implements Callable<Integer> {
 
     private Preset limits(Preset p) {
         if (samples != null && samples < 1) throw new IllegalArgumentException("--samples takes 1 or more");
-        if (noise != null && !(noise >= 0 && noise <= 100) || time != null && !(time >= 0)) throw new IllegalArgumentException("--noise takes 0 to 100 percent, --time 0 seconds or more");
+        if (noise != null && !(noise >= 0 && noise <= 100) || time != null && !(time >= 0))
+            throw new IllegalArgumentException("--noise takes 0 to 100 percent, --time 0 seconds or more");
         // A limit that is given alone stands alone: the preset's others would end the picture earlier.
         boolean any = samples != null || noise != null || time != null;
         if (!any) return p;
@@ -182,12 +196,14 @@ final class RenderCommand implements Callable<Integer> {
     private Region region() {
         Matcher m = Pattern.compile("(-?\\d{1,9}),(-?\\d{1,9}),(\\d{1,9}),(\\d{1,9})").matcher(region);
         if (!m.matches()) throw new IllegalArgumentException("--region takes x,y,width,height in pixels, not '" + region + "'");
-        return new Region(Integer.parseInt(m.group(1)), Integer.parseInt(m.group(2)), Integer.parseInt(m.group(3)), Integer.parseInt(m.group(4)));
+        return new Region(Integer.parseInt(m.group(1)), Integer.parseInt(m.group(2)), Integer.parseInt(m.group(3)),
+                Integer.parseInt(m.group(4)));
     }
 
     private void progress(RenderJob.Progress g) {
         if (json) return;
-        if (g.passes() == 0) spec.commandLine().getErr().printf(Locale.ROOT, "\rcaching bounced light, %.0f %%   %.0f s      ", 100 * g.prepared(), g.seconds());
+        if (g.passes() == 0) spec.commandLine().getErr().printf(Locale.ROOT, "\rcaching bounced light, %.0f %%   %.0f s      ",
+                100 * g.prepared(), g.seconds());
         else spec.commandLine().getErr().printf(Locale.ROOT, "\rpass %d   noise %s   %.0f s%s      ", g.passes(), noise(g), g.seconds(),
                 Double.isNaN(g.secondsLeft()) ? "" : String.format(Locale.ROOT, ", about %.0f s left", g.secondsLeft()));
         spec.commandLine().getErr().flush();
@@ -202,7 +218,8 @@ final class RenderCommand implements Callable<Integer> {
         RenderJob.Progress g = job.progress();
         Region r = job.order().region();
         if (!json) {
-            spec.commandLine().getOut().printf(Locale.ROOT, "%s: %dx%d, %d passes, noise %s, %.1f s%n", out, r.width(), r.height(), g.passes(), noise(g), g.seconds());
+            spec.commandLine().getOut().printf(Locale.ROOT, "%s: %dx%d, %d passes, noise %s, %.1f s%n", out, r.width(), r.height(),
+                    g.passes(), noise(g), g.seconds());
             return;
         }
         ObjectNode n = Json.MAPPER.createObjectNode();
@@ -210,11 +227,13 @@ final class RenderCommand implements Callable<Integer> {
         if (Double.isFinite(g.noise())) n.put("noise", g.noise());
         else n.putNull("noise");
         n.put("seed", seed).putArray("size").add(r.width()).add(r.height());
-        n.put("file", out.toString()).put("view", job.order().view()).put("preset", job.order().preset().name()).put("resumedAt", job.resumedAt()).put("clamped", job.clampedShare());
+        n.put("file", out.toString()).put("view", job.order().view()).put("preset", job.order().preset().name())
+                .put("resumedAt", job.resumedAt()).put("clamped", job.clampedShare());
         RenderJob.Phases t = job.phases();
         n.putObject("phases").put("caches", t.caches()).put("passes", t.passes()).put("finish", t.finish());
         // Photons are never added to; a map is begun with or made.
-        long photons = before.photons() == null ? 0 : before.photons().photons(), caustics = before.caustics() == null ? 0 : before.caustics().photons();
+        long photons = before.photons() == null ? 0 : before.photons().photons(),
+                caustics = before.caustics() == null ? 0 : before.caustics().photons();
         n.put("leftOut", job.leftOutShare());
         ArrayNode all = n.putArray("caches");
         Caches c = job.caches();
@@ -227,6 +246,7 @@ final class RenderCommand implements Callable<Integer> {
 
     /** Seconds are those of all caches and guides together. */
     private static void cache(ArrayNode all, String kind, long records, long bytes, double seconds, long before) {
-        all.addObject().put("kind", kind).put("records", records).put("bytes", bytes).put("seconds", seconds).put("loaded", before).put("extended", records - before);
+        all.addObject().put("kind", kind).put("records", records).put("bytes", bytes).put("seconds", seconds).put("loaded", before)
+                .put("extended", records - before);
     }
 }

@@ -59,7 +59,8 @@ class CommandLineTest {
     @Test
     void cachesOfLight() throws IOException {
         String folder = dir.resolve("light").toString(), file = dir.resolve("a.png").toString();
-        String[] render = {"render", p(), "--samples", "2", "--size", "40x25", "--set", "firstBounce=irradiance cache", "--set", "laterBounces=radiance cache", "--set", "gatherRays=64", "--caches", folder, "-o", file, "--json"};
+        String[] render = {"render", p(), "--samples", "2", "--size", "40x25", "--set", "firstBounce=irradiance cache", "--set",
+                "laterBounces=radiance cache", "--set", "gatherRays=64", "--caches", folder, "-o", file, "--json"};
         assertEquals(0, run(render), err);
         JsonNode first = Json.MAPPER.readTree(out);
         assertTrue(first.at("/phases/caches").asDouble() > 0 && first.at("/phases/passes").asDouble() > 0);
@@ -87,7 +88,8 @@ class CommandLineTest {
     @Test
     void interruptedItWritesWhatThereIs() throws Exception {
         Path f = dir.resolve("part.exr"), said = dir.resolve("said.txt");
-        Process p = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "--add-modules", "jdk.incubator.vector", "-cp", System.getProperty("java.class.path"), Main.class.getName(),
+        Process p = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "--add-modules",
+                "jdk.incubator.vector", "-cp", System.getProperty("java.class.path"), Main.class.getName(),
                 "render", p(), "--samples", "1000000", "-o", f.toString()).redirectErrorStream(true).redirectOutput(said.toFile()).start();
         try {
             for (int k = 0; k < 600 && !Files.readString(said).contains("pass 3"); k++) Thread.sleep(50);
@@ -103,7 +105,8 @@ class CommandLineTest {
     @Test
     void renderSaysWhatItDid() throws IOException {
         Path f = dir.resolve("a.exr");
-        assertEquals(0, run("render", p(), "--size", "40x30", "--samples", "5", "--seed", "9", "--threads", "2", "-o", f.toString(), "--json"), err);
+        assertEquals(0, run("render", p(), "--size", "40x30", "--samples", "5", "--seed", "9", "--threads", "2", "-o", f.toString(),
+                "--json"), err);
         JsonNode n = Json.MAPPER.readTree(out);
         for (String k : new String[] {"seconds", "passes", "samples", "rays", "noise", "seed", "size", "file"}) assertTrue(n.has(k), k);
         assertEquals(5, n.get("passes").asInt());
@@ -122,11 +125,14 @@ class CommandLineTest {
     void repeatable() throws IOException {
         run("render", p(), "--samples", "3", "--size", "40x30", "--threads", "1", "-o", dir.resolve("1.exr").toString());
         run("render", p(), "--samples", "3", "--size", "40x30", "--threads", "3", "-o", dir.resolve("3.exr").toString());
-        org.junit.jupiter.api.Assertions.assertArrayEquals(Files.readAllBytes(dir.resolve("1.exr")), Files.readAllBytes(dir.resolve("3.exr")));
-        assertEquals(0, run("render", p(), "--samples", "3", "--size", "40x30", "--region", "10,5,8,6", "-o", dir.resolve("r.exr").toString()), err);
+        org.junit.jupiter.api.Assertions.assertArrayEquals(Files.readAllBytes(dir.resolve("1.exr")),
+                Files.readAllBytes(dir.resolve("3.exr")));
+        assertEquals(0, run("render", p(), "--samples", "3", "--size", "40x30", "--region", "10,5,8,6", "-o",
+                dir.resolve("r.exr").toString()), err);
         Raster whole = ExrFile.read(dir.resolve("1.exr")), part = ExrFile.read(dir.resolve("r.exr"));
         assertEquals(8, part.width());
-        for (int y = 0; y < 6; y++) for (int x = 0; x < 24; x++) assertEquals(whole.rgb()[3 * ((5 + y) * 40 + 10) + x], part.rgb()[3 * 8 * y + x]);
+        for (int y = 0; y < 6; y++) for (int x = 0; x < 24; x++)
+            assertEquals(whole.rgb()[3 * ((5 + y) * 40 + 10) + x], part.rgb()[3 * 8 * y + x]);
     }
 
     @Test
@@ -166,7 +172,8 @@ class CommandLineTest {
         Files.writeString(dir.resolve("bad.csv"), "0,0,0,0,0,0\n");
         assertEquals(2, run("measure", p(), "--points", dir.resolve("bad.csv").toString()));
         assertTrue(err.contains("line 1"), err);
-        Files.writeString(dir.resolve("p/project.json"), "{\"bake\": 1, \"name\": \"x\", \"models\": [{\"file\": \"../../etc/passwd\"}], \"views\": [{\"name\": \"v\", \"camera\": {\"position\": [0,0,0], \"target\": [0,1,0]}}]}");
+        Files.writeString(dir.resolve("p/project.json"),
+                "{\"bake\": 1, \"name\": \"x\", \"models\": [{\"file\": \"../../etc/passwd\"}], \"views\": [{\"name\": \"v\", \"camera\": {\"position\": [0,0,0], \"target\": [0,1,0]}}]}");
         assertEquals(2, run("render", p(), "-o", dir.resolve("a.png").toString()));
         assertTrue(err.contains("leads out of the folder"), err);
     }
@@ -174,7 +181,8 @@ class CommandLineTest {
     /** An empty scene without any light renders to black and does not fail. */
     @Test
     void nothingAtAll() throws IOException {
-        Files.writeString(dir.resolve("p/project.json"), "{\"bake\": 1, \"name\": \"x\", \"views\": [{\"name\": \"v\", \"camera\": {\"position\": [0,0,0], \"target\": [0,1,0]}, \"around\": {\"kind\": \"plain\", \"luminance\": [0,0,0]}}]}");
+        Files.writeString(dir.resolve("p/project.json"),
+                "{\"bake\": 1, \"name\": \"x\", \"views\": [{\"name\": \"v\", \"camera\": {\"position\": [0,0,0], \"target\": [0,1,0]}, \"around\": {\"kind\": \"plain\", \"luminance\": [0,0,0]}}]}");
         assertEquals(0, run("render", p(), "--size", "16x16", "--samples", "2", "-o", dir.resolve("a.exr").toString()), err);
         for (float v : ExrFile.read(dir.resolve("a.exr")).rgb()) assertEquals(0, v);
         assertEquals(0, run("check", p()));
@@ -185,9 +193,12 @@ class CommandLineTest {
     void importMakesAProjectThatRenders() throws IOException {
         Files.writeString(dir.resolve("house.obj"), "v 0 0 0\nv 4 0 0\nv 4 3 0\nv 0 3 0\nv 2 3 -2\nf 1 2 3 4\nf 1 2 5\n");
         assertEquals(0, run("import", dir.resolve("house.obj").toString(), "-o", dir.resolve("new").toString()), err);
-        assertEquals(0, run("render", dir.resolve("new").toString(), "--size", "24x16", "--samples", "2", "-o", dir.resolve("h.png").toString()), err);
-        assertEquals(2, run("import", dir.resolve("house.obj").toString(), "-o", dir.resolve("new").toString()), "a project is not overwritten");
-        assertEquals(0, run("info", dir.resolve("new").toString(), dir.resolve("house.obj").toString(), dir.resolve("h.png").toString()), err);
+        assertEquals(0, run("render", dir.resolve("new").toString(), "--size", "24x16", "--samples", "2", "-o",
+                dir.resolve("h.png").toString()), err);
+        assertEquals(2, run("import", dir.resolve("house.obj").toString(), "-o", dir.resolve("new").toString()),
+                "a project is not overwritten");
+        assertEquals(0, run("info", dir.resolve("new").toString(), dir.resolve("house.obj").toString(), dir.resolve("h.png").toString()),
+                err);
         assertTrue(out.contains("3 unique triangles") && out.contains("24x16"), out);
     }
 
@@ -200,10 +211,14 @@ class CommandLineTest {
         assertEquals(0, run("render", p(), "--size", "60x40", "--time", "3", "-o", dir.resolve("t.exr").toString(), "--json"), err);
         assertTrue((System.nanoTime() - start) / 1e9 < 14);
         assertTrue(Json.MAPPER.readTree(out).get("passes").asInt() > 1, out);
-        assertEquals(0, run("render", p(), "--size", "60x40", "--samples", "2", "--seed", "2", "-o", dir.resolve("s2.exr").toString()), err);
-        assertEquals(0, run("render", p(), "--size", "60x40", "--samples", "2", "--seed", "3", "-o", dir.resolve("s3.exr").toString()), err);
-        assertFalse(java.util.Arrays.equals(Files.readAllBytes(dir.resolve("s2.exr")), Files.readAllBytes(dir.resolve("s3.exr"))), "another seed, other noise");
-        for (String bad : new String[] {"--samples=0", "--noise=-1", "--noise=nan", "--time=-2", "--threads=0", "--threads=many", "--seed=x"})
+        assertEquals(0, run("render", p(), "--size", "60x40", "--samples", "2", "--seed", "2", "-o", dir.resolve("s2.exr").toString()),
+                err);
+        assertEquals(0, run("render", p(), "--size", "60x40", "--samples", "2", "--seed", "3", "-o", dir.resolve("s3.exr").toString()),
+                err);
+        assertFalse(java.util.Arrays.equals(Files.readAllBytes(dir.resolve("s2.exr")), Files.readAllBytes(dir.resolve("s3.exr"))),
+                "another seed, other noise");
+        for (String bad : new String[] {"--samples=0", "--noise=-1", "--noise=nan", "--time=-2", "--threads=0", "--threads=many",
+                "--seed=x"})
             assertEquals(2, run("render", p(), bad, "-o", dir.resolve("x.png").toString()), bad + ": " + err);
     }
 
@@ -212,7 +227,8 @@ class CommandLineTest {
     void settingsReachThePictureOnly() throws IOException {
         byte[] before = Files.readAllBytes(dir.resolve("p/project.json"));
         run("render", p(), "--size", "24x16", "--samples", "32", "-o", dir.resolve("a.exr").toString());
-        assertEquals(0, run("render", p(), "--size", "24x16", "--samples", "32", "--set", "lamps[bulb].lumens=4000", "--set", "views[0].around.luminance=[0,0,0]", "-o", dir.resolve("b.exr").toString()), err);
+        assertEquals(0, run("render", p(), "--size", "24x16", "--samples", "32", "--set", "lamps[bulb].lumens=4000", "--set",
+                "views[0].around.luminance=[0,0,0]", "-o", dir.resolve("b.exr").toString()), err);
         run("render", p(), "--size", "24x16", "--samples", "32", "--set", "lamps[bulb].lumens=0", "-o", dir.resolve("c.exr").toString());
         double a = mean("a.exr"), b = mean("b.exr"), c = mean("c.exr");
         assertEquals(a, b / 4 + c, 0.02 * a, "light adds up: all = a quarter of the lamp at four times its output + the sky alone");
@@ -245,7 +261,8 @@ class CommandLineTest {
         assertTrue(out.contains("project 'Room'") && out.contains("view 'One'") && out.contains("12x8, scene light"), out);
         Files.writeString(dir.resolve("bad.glb"), "glTF");
         assertEquals(2, run("info", dir.resolve("bad.glb").toString(), dir.resolve("gone.png").toString(), p()));
-        assertTrue(err.contains("bad.glb") && err.contains("no such file") && out.contains("project 'Room'"), "one bad file does not hide the others: " + err + out);
+        assertTrue(err.contains("bad.glb") && err.contains("no such file") && out.contains("project 'Room'"),
+                "one bad file does not hide the others: " + err + out);
     }
 
     /** A light meter with an odd table says which line, and a good one needs no header. */
@@ -281,7 +298,8 @@ class CommandLineTest {
         assertEquals(0, run("import", dir.resolve("room.gltf").toString(), "-o", dir.resolve("new").toString()), err);
         assertEquals(0, run("info", dir.resolve("new").toString()), err);
         assertTrue(out.contains("view 'Door view'"), out);
-        assertEquals(0, run("render", dir.resolve("new").toString(), "--size", "30x20", "--samples", "4", "-o", dir.resolve("d.exr").toString()), err);
+        assertEquals(0, run("render", dir.resolve("new").toString(), "--size", "30x20", "--samples", "4", "-o",
+                dir.resolve("d.exr").toString()), err);
         assertTrue(mean("d.exr") > 100, "there is daylight: " + mean("d.exr"));
         assertEquals(0, run("check", dir.resolve("new").toString()), err);
     }

@@ -64,7 +64,8 @@ public final class TestScene {
     }
 
     public Scene scene() {
-        return new Scene(List.copyOf(meshes), List.copyOf(instances), List.copyOf(materials), List.copyOf(textures), List.copyOf(lamps), surroundings);
+        return new Scene(List.copyOf(meshes), List.copyOf(instances), List.copyOf(materials), List.copyOf(textures), List.copyOf(lamps),
+                surroundings);
     }
 
     public RenderScene compile() {

@@ -21,12 +21,14 @@ final class Bricks {
         boolean leftHanded = right.cross(Vec3.UP).dot(out) < 0;
         for (int c = 0; c < courses; c++) {
             double z = c * (HIGH + JOINT), x = -(c % 2) * (LONG + JOINT) / 2;
-            for (; x < width; x += LONG + JOINT) piece(tones, r, origin, right, out, leftHanded, Math.max(0, x), Math.min(width, x + LONG), z, z + HIGH, holes);
+            for (; x < width; x += LONG + JOINT)
+                piece(tones, r, origin, right, out, leftHanded, Math.max(0, x), Math.min(width, x + LONG), z, z + HIGH, holes);
         }
         for (int i = 0; i < tones.length; i++) k.add("Shell", name + " bricks " + (i + 1), "brick " + i, tones[i]);
     }
 
-    private static void piece(MeshBuilder[] tones, Noise.Stream r, Vec3 o, Vec3 right, Vec3 out, boolean flip, double x0, double x1, double z0, double z1, double[][] holes) {
+    private static void piece(MeshBuilder[] tones, Noise.Stream r, Vec3 o, Vec3 right, Vec3 out, boolean flip, double x0, double x1,
+            double z0, double z1, double[][] holes) {
         for (double[] h : holes)
             if (x1 > h[0] && x0 < h[2] && z1 > h[1] && z0 < h[3]) {
                 if (x0 < h[0] - 0.03) piece(tones, r, o, right, out, flip, x0, h[0], z0, z1, holes);

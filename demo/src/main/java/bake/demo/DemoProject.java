@@ -41,7 +41,8 @@ public final class DemoProject {
         Kit k = new Kit();
         List<LampSpec> lamps = model(k);
         Files.createDirectories(folder.resolve("model"));
-        GltfWriter.write(folder.resolve("model").resolve("fernlow.gltf"), "Fernlow Library", k.meshes, k.instances, k.materials, k.textures, Kit.LAYERS);
+        GltfWriter.write(folder.resolve("model").resolve("fernlow.gltf"), "Fernlow Library", k.meshes, k.instances, k.materials, k.textures,
+                Kit.LAYERS);
         Panoramas.write(Files.createDirectories(folder.resolve("sky")));
         if (!Files.isRegularFile(file)) ProjectFile.write(file, project(lamps, today));
         AtomicFile.write(stamp, o -> o.write(EDITION.getBytes(StandardCharsets.UTF_8)));
@@ -67,22 +68,29 @@ public final class DemoProject {
             if (due.getDayOfWeek() != DayOfWeek.SATURDAY && due.getDayOfWeek() != DayOfWeek.SUNDAY) days++;
         }
         return new Project(Project.VERSION, "Fernlow Library", due + "T12:00", new Project.Place(47.1, 8.9, "Europe/Zurich", 0, Map.of()),
-                List.of(new Project.ModelRef("model/fernlow.gltf", null, null, null, null, Map.of())), List.of(), List.of(), lamps, List.of(), List.of(), views(), List.of(),
+                List.of(new Project.ModelRef("model/fernlow.gltf", null, null, null, null, Map.of())), List.of(), List.of(), lamps,
+                List.of(), List.of(), views(), List.of(),
                 "Reading room, morning", Map.of());
     }
 
     private static List<View> views() {
         List<String> daylight = List.of(Lamps.PENDANTS, Lamps.TABLE, Lamps.WASHERS, Lamps.READING, Lamps.LOBBY, "Glowing materials");
         return List.of(
-                view("Reading room, morning", "interior", camera(1.2, 1.6, 1.55, 6.2, 12.5, 1.75, 20, 9.9), 5000, View.Around.sunAndSky("2027-03-14", "09:10", 2.5), 3307, 2339, daylight),
-                view("Reading room, evening", "interior", camera(7.6, 14.2, 1.5, 2.0, 3.0, 1.7, 22, 6.2), 3300, View.Around.sunAndSky("2027-12-21", "17:40", 2.5), 3307, 2339, List.of()),
-                view("Study nook", "interior", nook(), 5200, View.Around.hdri("sky/overcast-sky.exr", 0, 0), 3508, 2480, List.of(Lamps.PENDANTS, Lamps.WASHERS, Lamps.LOBBY)),
-                view("Court, noon", "exterior", shifted(camera(19.0, -1.5, 1.6, 11.0, 9.0, 1.6, 24, 13.4), 2.5), 5600, View.Around.sunAndSky("2027-06-21", "12:30", 3), 3840, 2160, daylight),
-                view("Entrance, dusk", "exterior", camera(10.5, -3.8, 1.5, 9.6, 4.0, 1.9, 28, 6.7), 4800, View.Around.sunAndSky("2027-10-09", "19:05", 2.5), 3840, 2160, List.of()));
+                view("Reading room, morning", "interior", camera(1.2, 1.6, 1.55, 6.2, 12.5, 1.75, 20, 9.9), 5000,
+                View.Around.sunAndSky("2027-03-14", "09:10", 2.5), 3307, 2339, daylight),
+                view("Reading room, evening", "interior", camera(7.6, 14.2, 1.5, 2.0, 3.0, 1.7, 22, 6.2), 3300,
+                View.Around.sunAndSky("2027-12-21", "17:40", 2.5), 3307, 2339, List.of()),
+                view("Study nook", "interior", nook(), 5200, View.Around.hdri("sky/overcast-sky.exr", 0, 0), 3508, 2480,
+                List.of(Lamps.PENDANTS, Lamps.WASHERS, Lamps.LOBBY)),
+                view("Court, noon", "exterior", shifted(camera(19.0, -1.5, 1.6, 11.0, 9.0, 1.6, 24, 13.4), 2.5), 5600,
+                View.Around.sunAndSky("2027-06-21", "12:30", 3), 3840, 2160, daylight),
+                view("Entrance, dusk", "exterior", camera(10.5, -3.8, 1.5, 9.6, 4.0, 1.9, 28, 6.7), 4800,
+                View.Around.sunAndSky("2027-10-09", "19:05", 2.5), 3840, 2160, List.of()));
     }
 
     private static View view(String name, String setting, Camera c, double white, View.Around around, int w, int h, List<String> off) {
-        return new View(name, setting, View.CameraSpec.of(c), around, new int[] {w, h}, "film", white, Map.of(), off, Map.of(), List.of(), Map.of());
+        return new View(name, setting, View.CameraSpec.of(c), around, new int[] {w, h}, "film", white, Map.of(), off, Map.of(), List.of(),
+                Map.of());
     }
 
     private static Camera camera(double x, double y, double z, double tx, double ty, double tz, double focal, double ev) {
@@ -90,12 +98,14 @@ public final class DemoProject {
     }
 
     private static Camera shifted(Camera c, double mm) {
-        return new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(), c.depthOfField(), c.straightVerticals(), mm);
+        return new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(), c.depthOfField(),
+                c.straightVerticals(), mm);
     }
 
     private static Camera nook() {
         Vec3 eye = new Vec3(3.4, 10.4, 1.25), look = new Vec3(4.6, 15.0, 0.95), book = new Vec3(5.42, 13.88, 0.52);
-        Camera c = new Camera(eye, look, 40, 2.8, 1 / 60.0, 100, book.minus(eye).dot(new Vec3(look.x() - eye.x(), look.y() - eye.y(), 0).normalized()), true, true, 0);
+        Camera c = new Camera(eye, look, 40, 2.8, 1 / 60.0, 100, book.minus(eye)
+                .dot(new Vec3(look.x() - eye.x(), look.y() - eye.y(), 0).normalized()), true, true, 0);
         return c.withEv(7.2);
     }
 }

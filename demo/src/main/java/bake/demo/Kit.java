@@ -10,7 +10,8 @@ import java.util.List;
 
 /** The growing model: meshes, placements, materials and textures, by name. */
 final class Kit {
-    static final List<String> LAYERS = List.of("Shell", "Joinery", "Shelves and books", "Furniture", "Lamps", "Curtains", "Court", "Planting", "Far");
+    static final List<String> LAYERS = List.of("Shell", "Joinery", "Shelves and books", "Furniture", "Lamps", "Curtains", "Court",
+            "Planting", "Far");
 
     final List<Mesh> meshes = new ArrayList<>();
     final List<Instance> instances = new ArrayList<>();

@@ -128,7 +128,8 @@ final class MeshBuilder {
         return surface(n, m - 1, (u, v) -> {
             double k = v * (m - 1);
             int i = Math.min((int) k, m - 2);
-            double f = k - i, r = profile[2 * i] * (1 - f) + profile[2 * i + 2] * f, z = profile[2 * i + 1] * (1 - f) + profile[2 * i + 3] * f;
+            double f = k - i, r = profile[2 * i] * (1 - f) + profile[2 * i + 2] * f,
+                    z = profile[2 * i + 1] * (1 - f) + profile[2 * i + 3] * f;
             double t = 2 * Math.PI * u;
             return origin.plus(new Vec3(r * Math.cos(t), r * Math.sin(t), z));
         });
@@ -142,7 +143,8 @@ final class MeshBuilder {
             for (int i = 0; i <= n; i++) {
                 double u = (double) i / n, v = (double) j / m;
                 Vec3 p = s.at(u, v);
-                Vec3 du = s.at(Math.min(1, u + e), v).minus(s.at(Math.max(0, u - e), v)), dv = s.at(u, Math.min(1, v + e)).minus(s.at(u, Math.max(0, v - e)));
+                Vec3 du = s.at(Math.min(1, u + e), v).minus(s.at(Math.max(0, u - e), v)),
+                        dv = s.at(u, Math.min(1, v + e)).minus(s.at(u, Math.max(0, v - e)));
                 if (du.length() < 1e-9) { // a pole: look a little beside it
                     double w = v < 0.5 ? v + 1e-3 : v - 1e-3;
                     du = s.at(Math.min(1, u + e), w).minus(s.at(Math.max(0, u - e), w));

@@ -17,7 +17,8 @@ final class Noise {
         double fx = x - i, fy = y - j;
         fx = fx * fx * (3 - 2 * fx);
         fy = fy * fy * (3 - 2 * fy);
-        int i0 = Math.floorMod(i, period), i1 = Math.floorMod(i + 1, period), j0 = Math.floorMod(j, period), j1 = Math.floorMod(j + 1, period);
+        int i0 = Math.floorMod(i, period), i1 = Math.floorMod(i + 1, period), j0 = Math.floorMod(j, period),
+                j1 = Math.floorMod(j + 1, period);
         double a = hash(i0, j0, seed), b = hash(i1, j0, seed), c = hash(i0, j1, seed), d = hash(i1, j1, seed);
         return (a * (1 - fx) + b * fx) * (1 - fy) + (c * (1 - fx) + d * fx) * fy;
     }

@@ -23,7 +23,8 @@ final class Palette {
     static void fill(Kit k) {
         Material.Image oak = new Material.Image(k.texture(picture("oak", 512, 1024, Palette::oak)), 1 / 0.64, 1 / 1.28, 0, 0, 0);
         Material.Image oakAcross = new Material.Image(oak.texture(), 1 / 0.64, 1 / 1.28, 0, 0, Math.PI / 2);
-        Material.Image plaster = new Material.Image(k.texture(normals("plaster relief", 512, 2.0, (u, v) -> 0.0022 * Noise.fractal(u, v, 10, 5, 5))), 0.5, 0.5, 0, 0, 0);
+        Material.Image plaster = new Material.Image(k.texture(normals("plaster relief", 512, 2.0,
+                (u, v) -> 0.0022 * Noise.fractal(u, v, 10, 5, 5))), 0.5, 0.5, 0, 0, 0);
         Material.Image linen = new Material.Image(k.texture(normals("linen relief", 256, 0.04, Palette::weave)), 25, 25, 0, 0, 0);
         Material.Image terrazzo = new Material.Image(k.texture(picture("terrazzo", 512, 512, Palette::terrazzo)), 1.6, 1.6, 0, 0, 0);
         Material.Image granite = new Material.Image(k.texture(picture("granite", 512, 512, Palette::granite)), 2.5, 2.5, 0, 0, 0);
@@ -37,7 +38,8 @@ final class Palette {
 
         for (int i = 0; i < BOARD_TONES; i++) {
             double t = 0.86 + 0.27 * i / (BOARD_TONES - 1.0), w = 0.03 * (i % 3 - 1);
-            k.material(Material.glossy("oak board " + i, new Vec3(Math.min(1, t + w), t * 0.98, t * 0.95 - w), 0.30 + 0.08 * ((i * 3) % 5) / 4).withBaseImage(oak));
+            k.material(Material.glossy("oak board " + i, new Vec3(Math.min(1, t + w), t * 0.98, t * 0.95 - w),
+                    0.30 + 0.08 * ((i * 3) % 5) / 4).withBaseImage(oak));
         }
         k.material(Material.glossy("oak", new Vec3(1, 0.97, 0.93), 0.42).withBaseImage(oak));
         k.material(Material.glossy("oak across", new Vec3(1, 0.97, 0.93), 0.42).withBaseImage(oakAcross));
@@ -50,7 +52,8 @@ final class Palette {
         k.material(Material.glossy("terrazzo", new Vec3(1, 1, 1), 0.22).withBaseImage(terrazzo));
         for (int i = 0; i < SETT_TONES; i++) {
             double t = 0.72 + 0.32 * i / (SETT_TONES - 1.0);
-            k.material(Material.glossy("granite " + i, new Vec3(t, Math.min(1, t * (0.99 + 0.01 * (i % 2))), Math.min(1, t * 1.01)), 0.6).withBaseImage(granite));
+            k.material(Material.glossy("granite " + i, new Vec3(t, Math.min(1, t * (0.99 + 0.01 * (i % 2))), Math.min(1, t * 1.01)), 0.6)
+                    .withBaseImage(granite));
         }
         k.material(Material.metal("brushed steel", new Vec3(0.56, 0.57, 0.58), 0.35));
         k.material(Material.metal("dark steel", new Vec3(0.20, 0.20, 0.21), 0.42));
@@ -85,13 +88,15 @@ final class Palette {
         k.material(Material.diffuse("fern leaf", new Vec3(0.19, 0.40, 0.085)).withTranslucency(0.4));
         k.material(Material.diffuse("grass blade", new Vec3(0.20, 0.33, 0.09)).withTranslucency(0.35));
         k.material(Material.glowing("shelf light", Lamps.warm(3000, Lamps.STRIP_LUMINANCE)));
-        k.material(new Material("exit sign", new Vec3(0.2, 0.2, 0.2), null, 1, Material.AlphaMode.OPAQUE, 0.5, 0, 1, null, null, 1, 1, 0, false, 0,
+        k.material(new Material("exit sign", new Vec3(0.2, 0.2, 0.2), null, 1, Material.AlphaMode.OPAQUE, 0.5, 0, 1, null, null, 1, 1, 0,
+                false, 0,
                 new Vec3(160, 160, 160), sign));
     }
 
     private static final double[][] CLOTH = {
         {0.20, 0.075, 0.05}, {0.28, 0.16, 0.08}, {0.10, 0.13, 0.17}, {0.055, 0.085, 0.075}, {0.36, 0.29, 0.19}, {0.13, 0.045, 0.045},
-        {0.07, 0.07, 0.075}, {0.42, 0.37, 0.29}, {0.17, 0.19, 0.12}, {0.24, 0.10, 0.055}, {0.11, 0.16, 0.19}, {0.50, 0.45, 0.36}, {0.33, 0.20, 0.07}};
+        {0.07, 0.07, 0.075}, {0.42, 0.37, 0.29}, {0.17, 0.19, 0.12}, {0.24, 0.10, 0.055}, {0.11, 0.16, 0.19}, {0.50, 0.45, 0.36},
+        {0.33, 0.20, 0.07}};
 
     /** Quiet bookcloth: earths, greys, some blue and green, each copy a little lighter or darker. */
     private static Vec3 cloth(int i) {
@@ -105,7 +110,8 @@ final class Palette {
     }
 
     private static Vec3 oak(double u, double v) {
-        double wave = 0.05 * Noise.fractal(u, v, 3, 2, 11), ring = Noise.value((u + wave) * 26, v * 2, 26, 3) * 0.6 + Noise.value((u + wave * 0.5) * 90, v * 3, 90, 4) * 0.4;
+        double wave = 0.05 * Noise.fractal(u, v, 3, 2, 11), ring = Noise.value((u + wave) * 26, v * 2, 26, 3) * 0.6
+                + Noise.value((u + wave * 0.5) * 90, v * 3, 90, 4) * 0.4;
         double pore = Noise.value(u * 256, v * 20, 256, 8), pores = pore > 0.78 ? (pore - 0.78) * 2.2 : 0;
         Vec3 c = mix(new Vec3(0.46, 0.295, 0.155), new Vec3(0.30, 0.175, 0.085), Math.clamp(ring * 1.2 - 0.1, 0, 1));
         return c.times(1 - 0.5 * pores).times(0.92 + 0.16 * Noise.fractal(u, v, 4, 3, 21));
@@ -120,9 +126,11 @@ final class Palette {
                 for (int dj = -1; dj <= 1; dj++) {
                     int a = Math.floorMod(i + di, n), b = Math.floorMod(j + dj, n), s = 40 + layer * 10;
                     double x = i + di + Noise.hash(a, b, s), y = j + dj + Noise.hash(a, b, s + 1), r = 0.15 + 0.3 * Noise.hash(a, b, s + 2);
-                    double t = Noise.hash(a, b, s + 3) * 3, dx = u * n - x, dy = v * n - y, q = Math.abs(dx * Math.cos(t) + dy * Math.sin(t)) + 0.6 * Math.abs(dy * Math.cos(t) - dx * Math.sin(t));
+                    double t = Noise.hash(a, b, s + 3) * 3, dx = u * n - x, dy = v * n - y,
+                            q = Math.abs(dx * Math.cos(t) + dy * Math.sin(t)) + 0.6 * Math.abs(dy * Math.cos(t) - dx * Math.sin(t));
                     double kind = Noise.hash(a, b, s + 4);
-                    if (q < r) c = kind < 0.45 ? new Vec3(0.70, 0.68, 0.63) : kind < 0.7 ? new Vec3(0.23, 0.20, 0.18) : kind < 0.88 ? new Vec3(0.45, 0.30, 0.22) : new Vec3(0.30, 0.36, 0.33);
+                    if (q < r) c = kind < 0.45 ? new Vec3(0.70, 0.68, 0.63) : kind < 0.7 ? new Vec3(0.23, 0.20, 0.18) : kind < 0.88
+                            ? new Vec3(0.45, 0.30, 0.22) : new Vec3(0.30, 0.36, 0.33);
                 }
         }
         return c;
@@ -147,7 +155,8 @@ final class Palette {
 
     private static Vec3 rug(double u, double v) {
         double edge = Math.min(Math.min(u, 1 - u) * 2, Math.min(v, 1 - v) * 3);
-        double stripe = Math.floorMod((int) (v * 42), 6) < 1 ? 1 : 0, weave = 0.9 + 0.1 * Math.sin(u * 2 * Math.PI * 128) * Math.sin(v * 2 * Math.PI * 192);
+        double stripe = Math.floorMod((int) (v * 42), 6) < 1 ? 1 : 0, weave =
+                0.9 + 0.1 * Math.sin(u * 2 * Math.PI * 128) * Math.sin(v * 2 * Math.PI * 192);
         double d = Math.abs(((u * 4) % 1) - 0.5) + Math.abs(((v * 6) % 1) - 0.5);
         Vec3 ground = new Vec3(0.36, 0.115, 0.07), c = ground;
         if (edge < 0.12) c = new Vec3(0.10, 0.13, 0.16);
@@ -160,7 +169,8 @@ final class Palette {
 
     private static Vec3 globe(double u, double v) {
         double land = Noise.fractal(u, v, 4, 5, 91) + 0.10 * Math.cos((v - 0.5) * 3);
-        Vec3 c = land > 0.60 ? mix(new Vec3(0.42, 0.36, 0.20), new Vec3(0.26, 0.30, 0.14), Noise.fractal(u, v, 8, 3, 93)) : new Vec3(0.30, 0.38, 0.40);
+        Vec3 c = land > 0.60 ? mix(new Vec3(0.42, 0.36, 0.20), new Vec3(0.26, 0.30, 0.14), Noise.fractal(u, v, 8, 3, 93))
+                : new Vec3(0.30, 0.38, 0.40);
         boolean grid = (u * 24) % 1 < 0.03 || (v * 12) % 1 < 0.03;
         return grid ? c.times(0.8) : c;
     }

@@ -36,7 +36,8 @@ final class Room {
             while (y < L) {
                 double len = r.range(1.7, 2.6), a = Math.max(0, y), b = Math.min(L, y + len);
                 // Every board is cut from its own place of the log, and lies a hair higher or lower.
-                if (b - a > 0.02) tones[r.below(tones.length)].box(x + 0.001, a + 0.001, -0.025, x + pitch - 0.001, b - 0.001, -0.0004 * r.next(), r.range(0, 7), r.range(0, 7), 62);
+                if (b - a > 0.02) tones[r.below(tones.length)].box(x + 0.001, a + 0.001, -0.025, x + pitch - 0.001, b - 0.001,
+                        -0.0004 * r.next(), r.range(0, 7), r.range(0, 7), 62);
                 y += len;
             }
         }
@@ -55,7 +56,8 @@ final class Room {
             double y1 = i < WINDOWS.length ? WINDOWS[i] - HALF - SPLAY : L;
             in.quad(p(W, y0, low), p(W, y1, low), p(W, y1, top), p(W, y0, top), y0, 0);
             if (i < WINDOWS.length) {
-                double a = WINDOWS[i] - HALF - SPLAY, b = WINDOWS[i] + HALF + SPLAY, ai = WINDOWS[i] - HALF, bi = WINDOWS[i] + HALF, X = W + WALL - 0.1;
+                double a = WINDOWS[i] - HALF - SPLAY, b = WINDOWS[i] + HALF + SPLAY, ai = WINDOWS[i] - HALF, bi = WINDOWS[i] + HALF,
+                        X = W + WALL - 0.1;
                 double h = HEAD + SPLAY;
                 in.quad(p(W, a, low), p(W, b, low), p(W, b, SILL), p(W, a, SILL), a, 0);
                 in.quad(p(W, a, h), p(W, b, h), p(W, b, top), p(W, a, top), a, 0);
@@ -86,7 +88,8 @@ final class Room {
         double X = W + WALL, Y = L + WALL + 0.3, t = 5.9;
         out.box(-WALL, -WALL, low, -WALL + 0.02, Y, t, 0, 0, 63);
         out.box(-WALL, Y - 0.02, low, X, Y, t, 0, 0, 63);
-        for (double[] s : new double[][] {{-WALL, 6.2, low, t}, {8.6, X, low, t}, {6.2, 8.6, 2.32, t}}) out.box(s[0], -WALL, s[2], s[1], -WALL + 0.02, s[3], 0, 0, 63);
+        for (double[] s : new double[][] {{-WALL, 6.2, low, t}, {8.6, X, low, t}, {6.2, 8.6, 2.32, t}})
+            out.box(s[0], -WALL, s[2], s[1], -WALL + 0.02, s[3], 0, 0, 63);
         double y = -WALL;
         for (int i = 0; i <= WINDOWS.length; i++) {
             double y1 = i < WINDOWS.length ? WINDOWS[i] - HALF : Y;
@@ -98,7 +101,8 @@ final class Room {
         }
         k.add("Shell", "Outer skin", "mortar", out);
         Bricks.wall(k, "East facade", p(X, -WALL, 0), p(0, 1, 0), p(1, 0, 0), Y + WALL, 5.9, holes());
-        Bricks.wall(k, "South facade", p(-WALL, -WALL, 0), p(1, 0, 0), p(0, -1, 0), X + WALL, 5.9, new double[][] {{6.2 + WALL, 0, 8.6 + WALL, 2.32}});
+        Bricks.wall(k, "South facade", p(-WALL, -WALL, 0), p(1, 0, 0), p(0, -1, 0), X + WALL, 5.9,
+                new double[][] {{6.2 + WALL, 0, 8.6 + WALL, 2.32}});
     }
 
     private static double[][] holes() {
@@ -125,7 +129,8 @@ final class Room {
         for (double e : new double[] {-WALL - 0.04, W + WALL - 0.01}) c.box(e, -WALL - 0.04, 5.72, e + 0.05, Y + 0.04, 5.96);
         for (double e : new double[] {-WALL - 0.04, Y - 0.01}) c.box(-WALL - 0.04, e, 5.72, W + WALL + 0.04, e + 0.05, 5.96);
         k.add("Shell", "Copings", "dark steel", c);
-        k.add("Shell", "Roof glass", "float glass", new MeshBuilder().quad(p(a0, b0, z - 0.02), p(a1, b0, z - 0.02), p(a1, b1, z - 0.02), p(a0, b1, z - 0.02)));
+        k.add("Shell", "Roof glass", "float glass", new MeshBuilder().quad(p(a0, b0, z - 0.02), p(a1, b0, z - 0.02), p(a1, b1, z - 0.02),
+                p(a0, b1, z - 0.02)));
         MeshBuilder beams = new MeshBuilder();
         for (int i = 0; i < 7; i++) {
             double y = 1.95 * (i + 1);
@@ -155,7 +160,8 @@ final class Room {
         for (int i = 0; i < WINDOWS.length; i++) {
             k.place("Cushion " + (i + 1), cushion, "Furniture", Affine.translation(W + 0.07, WINDOWS[i], SILL + 0.048));
             if (i != 2) k.place("Bolster " + (i + 1), bolster, "Furniture",
-                    Affine.translation(W + 0.12, WINDOWS[i] + (i % 2 == 0 ? 0.5 : -0.5), SILL + 0.25).times(Affine.rotation(Vec3.UP, i % 2 == 0 ? 1.2 : -1.3)).times(Affine.rotation(p(0, 1, 0), 0.25)));
+                    Affine.translation(W + 0.12, WINDOWS[i] + (i % 2 == 0 ? 0.5 : -0.5), SILL + 0.25)
+                    .times(Affine.rotation(Vec3.UP, i % 2 == 0 ? 1.2 : -1.3)).times(Affine.rotation(p(0, 1, 0), 0.25)));
         }
         MeshBuilder rail = new MeshBuilder();
         for (int w : new int[] {1, 3}) {
@@ -171,7 +177,8 @@ final class Room {
     private static void curtain(Kit k, double middle, int seed) {
         MeshBuilder b = new MeshBuilder().surface(220, 44, (u, v) -> {
             double z = 0.06 + v * 4.28, spread = 0.30 + 0.05 * (1 - v), fold = 0.045 + 0.02 * (1 - v);
-            double wave = Math.sin(u * 2 * Math.PI * 8 + 0.5 * Math.sin(3 * v + seed)) + 0.25 * Math.sin(u * 2 * Math.PI * 19 + seed + 2 * v);
+            double wave = Math.sin(u * 2 * Math.PI * 8 + 0.5 * Math.sin(3 * v + seed)) + 0.25
+                    * Math.sin(u * 2 * Math.PI * 19 + seed + 2 * v);
             return new Vec3(W - 0.07 - fold * wave, middle + (u - 0.5) * 2 * spread, z);
         });
         k.add("Curtains", "Curtain " + seed, "curtain", b);
@@ -196,10 +203,14 @@ final class Room {
         double e = 0.02;
         for (double[] c : new double[][] {{x0, y1}, {x1, y1}, {x0, 0.02}, {x1, 0.02}, {7.0, y1}, {7.8, y1}, {x0, 0.9}, {x1, 0.9}})
             f.box(c[0] - e, c[1] - e, -0.01, c[0] + e, c[1] + e, h + 0.03);
-        f.box(x0, y1 - 0.015, h - 0.04, x1, y1 + 0.015, h + 0.01).box(x0 - 0.015, 0, h - 0.04, x0 + 0.015, y1, h + 0.01).box(x1 - 0.015, 0, h - 0.04, x1 + 0.015, y1, h + 0.01);
-        f.box(x0, y1 - 0.015, 0, x1, y1 + 0.015, 0.03).box(x0 - 0.015, 0, 0, x0 + 0.015, y1, 0.03).box(x1 - 0.015, 0, 0, x1 + 0.015, y1, 0.03);
-        f.tube(p(7.06, y1 + 0.05, 0.85), p(7.06, y1 + 0.05, 1.45), 0.012, 0.012, 10).tube(p(7.74, y1 + 0.05, 0.85), p(7.74, y1 + 0.05, 1.45), 0.012, 0.012, 10);
-        g.quad(p(x1, y1, 0), p(x0, y1, 0), p(x0, y1, h), p(x1, y1, h)).quad(p(x0, y1, 0), p(x0, 0, 0), p(x0, 0, h), p(x0, y1, h)).quad(p(x1, 0, 0), p(x1, y1, 0), p(x1, y1, h), p(x1, 0, h));
+        f.box(x0, y1 - 0.015, h - 0.04, x1, y1 + 0.015, h + 0.01).box(x0 - 0.015, 0, h - 0.04, x0 + 0.015, y1, h + 0.01)
+                .box(x1 - 0.015, 0, h - 0.04, x1 + 0.015, y1, h + 0.01);
+        f.box(x0, y1 - 0.015, 0, x1, y1 + 0.015, 0.03).box(x0 - 0.015, 0, 0, x0 + 0.015, y1, 0.03)
+                .box(x1 - 0.015, 0, 0, x1 + 0.015, y1, 0.03);
+        f.tube(p(7.06, y1 + 0.05, 0.85), p(7.06, y1 + 0.05, 1.45), 0.012, 0.012, 10)
+                .tube(p(7.74, y1 + 0.05, 0.85), p(7.74, y1 + 0.05, 1.45), 0.012, 0.012, 10);
+        g.quad(p(x1, y1, 0), p(x0, y1, 0), p(x0, y1, h), p(x1, y1, h)).quad(p(x0, y1, 0), p(x0, 0, 0), p(x0, 0, h), p(x0, y1, h))
+                .quad(p(x1, 0, 0), p(x1, y1, 0), p(x1, y1, h), p(x1, 0, h));
         // The outer doors stand in the wall.
         for (double x : new double[] {6.24, 7.02, 7.38, 7.42, 7.78, 8.56}) f.box(x - 0.03, -0.30, -0.01, x + 0.03, -0.24, 2.33);
         f.box(6.2, -0.295, 2.24, 8.6, -0.245, 2.33).box(6.2, -0.295, -0.01, 8.6, -0.245, 0.08);

@@ -87,7 +87,8 @@ final class Shelves {
             Affine a = Affine.translation(Math.max(0.018, 0.30 - b.deep - push), y, z);
             if (tilt > 0.01) {
                 // A leaning book turns about its lower far edge and leans on what comes before it.
-                a = Affine.translation(Math.max(0.018, 0.30 - b.deep - push), y + b.high * Math.sin(tilt), z + 0.001).times(Affine.rotation(new Vec3(1, 0, 0), tilt));
+                a = Affine.translation(Math.max(0.018, 0.30 - b.deep - push), y + b.high * Math.sin(tilt), z + 0.001)
+                        .times(Affine.rotation(new Vec3(1, 0, 0), tilt));
                 y += b.high * Math.sin(tilt) - b.high * Math.sin(tilt) * 0.02;
                 lean = 0;
             }

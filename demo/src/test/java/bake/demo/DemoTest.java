@@ -62,7 +62,8 @@ class DemoTest {
     private static RenderScene compiled() {
         Kit k = new Kit();
         DemoProject.model(k);
-        return RenderScene.compile(new Scene(k.meshes, k.instances, k.materials, k.textures, List.of(), new Surroundings.Plain(Vec3.ZERO)), new ForkJoinPool(2));
+        return RenderScene.compile(new Scene(k.meshes, k.instances, k.materials, k.textures, List.of(), new Surroundings.Plain(Vec3.ZERO)),
+                new ForkJoinPool(2));
     }
 
     private static void aim(SplittableRandom r, Ray ray, double[] low, double[] high) {
@@ -85,7 +86,8 @@ class DemoTest {
             while (true) {
                 if (!s.tracer().closest(ray)) {
                     out++;
-                    assertTrue(glass, String.format("light leaks from %.2f %.2f %.2f along %.3f %.3f %.3f", ray.ox, ray.oy, ray.oz, ray.dx, ray.dy, ray.dz));
+                    assertTrue(glass, String.format("light leaks from %.2f %.2f %.2f along %.3f %.3f %.3f", ray.ox, ray.oy, ray.oz, ray.dx,
+                            ray.dy, ray.dz));
                     break;
                 }
                 if (!s.surfaces().isPane(s.geometry().blas(ray.item).materials()[ray.prim])) break;
@@ -118,7 +120,8 @@ class DemoTest {
         Ray ray = new Ray();
         int judged = 0;
         for (var in : k.instances) {
-            if (!in.name().matches("(Chair|Table|Lounge chair|Side table|Standing lamp).*") || in.name().contains("seat") || in.name().contains("lamp")) continue;
+            if (!in.name().matches("(Chair|Table|Lounge chair|Side table|Standing lamp).*") || in.name().contains("seat")
+                    || in.name().contains("lamp")) continue;
             float[] p = k.meshes.get(in.mesh()).positions();
             Vec3 lowest = null;
             for (int i = 0; i < p.length; i += 3) {

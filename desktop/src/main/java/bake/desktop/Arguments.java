@@ -15,7 +15,8 @@ import java.util.Locale;
  * @param scroll how far down the sheet is, 0 to 1
  * @param seconds the easel may work before the shot
  */
-record Arguments(String project, Path shot, double seconds, int width, int height, Station station, String view, boolean fold, boolean proof, Showing showing, boolean openings, String lamp, double scroll) {
+record Arguments(String project, Path shot, double seconds, int width, int height, Station station, String view, boolean fold,
+        boolean proof, Showing showing, boolean openings, String lamp, double scroll) {
 
     static Arguments parse(String... a) {
         String project = null, view = null;
@@ -61,7 +62,8 @@ record Arguments(String project, Path shot, double seconds, int width, int heigh
                     h = (int) number(s[1]);
                 }
                 default -> {
-                    if (a[i].startsWith("-")) throw new IllegalArgumentException("unknown option " + a[i] + "; the window takes --shot, --wait, --station, --show, --view, --fold, --proof, --find-openings, --lamp, --scroll and --window");
+                    if (a[i].startsWith("-")) throw new IllegalArgumentException("unknown option " + a[i]
+                            + "; the window takes --shot, --wait, --station, --show, --view, --fold, --proof, --find-openings, --lamp, --scroll and --window");
                     project = a[i];
                 }
             }

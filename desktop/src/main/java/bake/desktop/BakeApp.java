@@ -41,9 +41,11 @@ public final class BakeApp extends Application {
         boolean guide = a.showing() == Showing.SKY_GUIDE || a.showing() == Showing.LAMP_GUIDE;
         // Caches are there once a proof is.
         boolean caches = a.showing() != null && a.showing().ofCaches();
-        if (caches) bench.prover().caches().offerProperty().addListener((o, x, p) -> Platform.runLater(() -> bench.prover().caches().shownProperty().set(a.showing())));
+        if (caches) bench.prover().caches().offerProperty().addListener((o, x, p) ->
+                Platform.runLater(() -> bench.prover().caches().shownProperty().set(a.showing())));
         bench.showingProperty().set(guide || caches || a.showing() == Showing.LUX ? Showing.PICTURE : a.showing());
-        if (guide) bench.projectProperty().addListener((o, x, p) -> Platform.runLater(() -> bench.guides().shownProperty().set(a.showing())));
+        if (guide) bench.projectProperty()
+                .addListener((o, x, p) -> Platform.runLater(() -> bench.guides().shownProperty().set(a.showing())));
         bench.lighting().luxProperty().set(a.showing() == Showing.LUX);
         if (a.fold()) window.foldRail();
         window.focusEasel();
@@ -52,9 +54,11 @@ public final class BakeApp extends Application {
         if (a.shot() == null) return;
         bench.frameProperty().addListener(new javafx.beans.value.ChangeListener<>() {
             @Override
-            public void changed(javafx.beans.value.ObservableValue<? extends bake.studio.LiveRender.Frame> o, bake.studio.LiveRender.Frame x, bake.studio.LiveRender.Frame f) {
+            public void changed(javafx.beans.value.ObservableValue<? extends bake.studio.LiveRender.Frame> o,
+                    bake.studio.LiveRender.Frame x, bake.studio.LiveRender.Frame f) {
                 long started = java.lang.management.ManagementFactory.getRuntimeMXBean().getStartTime();
-                System.err.printf(java.util.Locale.ROOT, "bake: first picture %.1f s after the start%n", (System.currentTimeMillis() - started) / 1000.0);
+                System.err.printf(java.util.Locale.ROOT, "bake: first picture %.1f s after the start%n",
+                        (System.currentTimeMillis() - started) / 1000.0);
                 bench.frameProperty().removeListener(this);
             }
         });

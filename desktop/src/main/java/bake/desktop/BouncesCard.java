@@ -57,11 +57,16 @@ final class BouncesCard extends VBox {
         BounceSettings.First first = how.first();
         BounceSettings.Later later = how.later();
         boolean any = how.cached() || how.caustics() == BounceSettings.Caustics.PHOTON_MAP;
-        getChildren().add(Ui.row(Ui.label("Bounced light", "card-title"), Ui.spring(), Ui.label(any ? "cached" : later == BounceSettings.Later.NONE ? "one bounce" : "exact", "figure")));
+        getChildren().add(Ui.row(Ui.label("Bounced light", "card-title"), Ui.spring(),
+                Ui.label(any ? "cached" : later == BounceSettings.Later.NONE ? "one bounce" : "exact", "figure")));
         cost();
         VBox firsts = new VBox(1), laters = new VBox(1);
-        for (BounceSettings.First f : BounceSettings.First.values()) if (f != BounceSettings.First.PHOTON_MAP || how.mapped()) firsts.getChildren().add(line("first-" + id(f.word()), Texts.first(f), f == first, q -> q.withExact(null).withBounces(word(f), q.laterBounces(), q.cachedSurroundings())));
-        for (BounceSettings.Later l : BounceSettings.Later.values()) laters.getChildren().add(line("later-" + id(l.word()), Texts.later(l), l == later, q -> q.withExact(null).withBounces(first(q, l), word(l), q.cachedSurroundings())));
+        for (BounceSettings.First f : BounceSettings.First.values()) if (f != BounceSettings.First.PHOTON_MAP || how.mapped())
+            firsts.getChildren().add(line("first-" + id(f.word()), Texts.first(f), f == first,
+                    q -> q.withExact(null).withBounces(word(f), q.laterBounces(), q.cachedSurroundings())));
+        for (BounceSettings.Later l : BounceSettings.Later.values())
+            laters.getChildren().add(line("later-" + id(l.word()), Texts.later(l), l == later,
+                    q -> q.withExact(null).withBounces(first(q, l), word(l), q.cachedSurroundings())));
         getChildren().addAll(Ui.label("First bounce", "note"), firsts, Ui.label("Later bounces", "note"), laters);
         if (first == BounceSettings.First.IRRADIANCE_CACHE) getChildren().add(surroundings(p));
         details(p, how);
@@ -73,22 +78,30 @@ final class BouncesCard extends VBox {
     private void cost() {
         SolverCosts c = costs.costsProperty().get();
         boolean busy = costs.measuringProperty().get();
-        if (busy) getChildren().add(Ui.row(Ui.note("Making small pictures both ways..."), Ui.spring(), Ui.button("cost-stop", "Stop", null, costs::stop, "small")));
+        if (busy) getChildren().add(Ui.row(Ui.note("Making small pictures both ways..."), Ui.spring(),
+                Ui.button("cost-stop", "Stop", null, costs::stop, "small")));
         else if (c != null) {
-            Label l = Ui.note(String.format(Locale.ROOT, "To %s at %d x %d: exact about %s, cached about %s.", Texts.noise(c.noise()), c.width(), c.height(), Texts.about(c.exact()), Texts.about(c.cached())));
+            Label l = Ui.note(String.format(Locale.ROOT, "To %s at %d x %d: exact about %s, cached about %s.", Texts.noise(c.noise()),
+                    c.width(), c.height(), Texts.about(c.exact()), Texts.about(c.cached())));
             l.setId("cost");
             getChildren().add(l);
-        } else getChildren().add(Ui.button("cost-measure", "Measure what each costs here", "Makes small pictures both ways, for about 15 s, and says how long this picture would take to its noise aim", costs::measure, "small"));
+        } else getChildren().add(Ui.button("cost-measure", "Measure what each costs here",
+                "Makes small pictures both ways, for about 15 s, and says how long this picture would take to its noise aim",
+                costs::measure, "small"));
     }
 
     private void details(Preset p, BounceSettings how) {
         List<Node> all = new ArrayList<>();
         if (how.first() == BounceSettings.First.IRRADIANCE_CACHE) {
-            all.add(Ui.line("Rays of a record", number("gather-rays", p.gatherRays() == null ? "" : "" + p.gatherRays(), how.gatherRays() + ", for the noise aim", 32, 16384, x -> q -> q.withGatherRays(x == null ? null : x.intValue()))));
-            all.add(Ui.line("Trace nearer than, m", number("near-field", p.nearField() == null ? "" : "" + p.nearField(), "in narrow places only", 0, 100, x -> q -> q.withNearField(x))));
+            all.add(Ui.line("Rays of a record", number("gather-rays", p.gatherRays() == null ? "" : "" + p.gatherRays(),
+                    how.gatherRays() + ", for the noise aim", 32, 16384, x -> q -> q.withGatherRays(x == null ? null : x.intValue()))));
+            all.add(Ui.line("Trace nearer than, m", number("near-field", p.nearField() == null ? "" : "" + p.nearField(),
+                    "in narrow places only", 0, 100, x -> q -> q.withNearField(x))));
         }
         if (how.mapped() || how.caustics() == BounceSettings.Caustics.PHOTON_MAP)
-            all.add(Ui.line("Photons", number("photons", p.photons() == null ? "" : "" + p.photons(), String.format(Locale.ROOT, "%,d, a tenth of a map seen directly", how.photons()), 1000, 50_000_000, x -> q -> q.withPhotons(x == null ? null : x.intValue()))));
+            all.add(Ui.line("Photons", number("photons", p.photons() == null ? "" : "" + p.photons(),
+                    String.format(Locale.ROOT, "%,d, a tenth of a map seen directly", how.photons()), 1000, 50_000_000,
+                    x -> q -> q.withPhotons(x == null ? null : x.intValue()))));
         ComboBox<BounceSettings.Caustics> box = new ComboBox<>();
         box.setId("caustics");
         box.getItems().setAll(BounceSettings.Caustics.values());
@@ -104,11 +117,16 @@ final class BouncesCard extends VBox {
             }
         });
         box.setValue(how.caustics());
-        box.setOnAction(e -> change(q -> q.withExact(null).withCaustics(box.getValue() == BounceSettings.Caustics.PATH_TRACING ? null : box.getValue().word())));
+        box.setOnAction(e -> change(q -> q.withExact(null).withCaustics(box.getValue() == BounceSettings.Caustics.PATH_TRACING ? null
+                : box.getValue().word())));
         box.setTooltip(Ui.tip("Light that mirrors, glasses and polished metal throw on matt surfaces"));
         all.add(Ui.line("Caustics", box));
-        all.add(Ui.line("Darken corners, 0 to 1", number("dark-corners", p.darkCorners() == null ? "" : "" + p.darkCorners(), "not at all, as in nature", 0, 1, x -> q -> q.withDarkCorners(x, q.darkWithin()))));
-        if (p.darkCorners() != null && p.darkCorners() > 0) all.add(Ui.line("Within, m", number("dark-within", p.darkWithin() == null ? "" : "" + p.darkWithin(), RenderJob.occlusion(p).metres() + ", a hand's breadth or two", 0.001, 100, x -> q -> q.withDarkCorners(q.darkCorners(), x))));
+        all.add(Ui.line("Darken corners, 0 to 1", number("dark-corners", p.darkCorners() == null ? "" : "" + p.darkCorners(),
+                "not at all, as in nature", 0, 1, x -> q -> q.withDarkCorners(x, q.darkWithin()))));
+        if (p.darkCorners() != null && p.darkCorners() > 0)
+            all.add(Ui.line("Within, m", number("dark-within", p.darkWithin() == null ? "" : "" + p.darkWithin(),
+                    RenderJob.occlusion(p).metres() + ", a hand's breadth or two", 0.001, 100,
+                    x -> q -> q.withDarkCorners(q.darkCorners(), x))));
         VBox more = Ui.more("bounces-more", all.toArray(Node[]::new));
         ToggleButton t = (ToggleButton) more.getChildren().getFirst();
         t.setSelected(opened);
@@ -117,7 +135,8 @@ final class BouncesCard extends VBox {
     }
 
     /** A number that may be left empty for what is suggested, which then is seen in its place. */
-    private TextField number(String id, String value, String suggested, double least, double most, Function<Double, UnaryOperator<Preset>> set) {
+    private TextField number(String id, String value, String suggested, double least, double most,
+            Function<Double, UnaryOperator<Preset>> set) {
         TextField f = new TextField(value);
         f.setId(id);
         f.setPromptText(suggested);
@@ -131,7 +150,8 @@ final class BouncesCard extends VBox {
                 change(set.apply(x));
             } catch (NumberFormatException e) {
                 f.getStyleClass().add("wrong");
-                f.setTooltip(Ui.tip(String.format(Locale.ROOT, "A number from %.0f to %.0f, or nothing for what is suggested", least, most)));
+                f.setTooltip(Ui.tip(String.format(Locale.ROOT, "A number from %.0f to %.0f, or nothing for what is suggested", least,
+                        most)));
             }
         };
         f.setOnAction(e -> take.run());
@@ -143,7 +163,8 @@ final class BouncesCard extends VBox {
 
     /** A photon map that is seen as it is goes when photons go. */
     private static String first(Preset p, BounceSettings.Later l) {
-        return l != BounceSettings.Later.PHOTON_MAP && BounceSettings.First.PHOTON_MAP.word().equals(p.firstBounce()) ? null : p.firstBounce();
+        return l != BounceSettings.Later.PHOTON_MAP && BounceSettings.First.PHOTON_MAP.word().equals(p.firstBounce()) ? null
+                : p.firstBounce();
     }
 
     private CheckBox surroundings(Preset p) {
@@ -182,19 +203,28 @@ final class BouncesCard extends VBox {
     private void state() {
         CacheHand.Offer o = caches.offerProperty().get();
         List<CacheStore.Entry> kept = caches.keptProperty().get();
-        if (o != null) getChildren().add(Ui.note("Last proof, " + o.view().name() + ": " + counts(o.caches()) + " in " + Texts.time(o.phases().caches()) + ", its passes took " + Texts.time(o.phases().passes()) + "."));
+        if (o != null) getChildren().add(Ui.note("Last proof, " + o.view().name() + ": " + counts(o.caches()) + " in "
+                + Texts.time(o.phases().caches()) + ", its passes took " + Texts.time(o.phases().passes()) + "."));
         List<CacheStore.Entry> fit = kept.stream().filter(CacheStore.Entry::fits).toList();
-        if (!fit.isEmpty()) getChildren().add(Ui.note("Kept for this light: " + String.join(", ", fit.stream().map(BouncesCard::entry).toList()) + ". Proofs begin with it and add what they see."));
+        if (!fit.isEmpty()) getChildren()
+                .add(Ui.note("Kept for this light: " + String.join(", ", fit.stream().map(BouncesCard::entry).toList())
+                + ". Proofs begin with it and add what they see."));
         List<CacheStore.Entry> other = kept.stream().filter(e -> !e.fits()).toList();
         if (!other.isEmpty()) {
             long bytes = other.stream().mapToLong(CacheStore.Entry::bytes).sum();
-            String why = other.stream().filter(e -> e.problem() == null).map(e -> String.join(", ", e.changed())).findFirst().orElse("damaged");
-            getChildren().add(Ui.note(String.format(Locale.ROOT, "Not used, %.1f MB: %s of other light (%s).", bytes / 1e6, other.size() == 1 ? "one file" : other.size() + " files", why)));
+            String why = other.stream().filter(e -> e.problem() == null).map(e -> String.join(", ", e.changed())).findFirst()
+                    .orElse("damaged");
+            getChildren().add(Ui.note(String.format(Locale.ROOT, "Not used, %.1f MB: %s of other light (%s).", bytes / 1e6,
+                    other.size() == 1 ? "one file" : other.size() + " files", why)));
         }
-        if (o == null && kept.isEmpty()) getChildren().add(Ui.note("After a proof its caches can be kept: the next view and the final begin with them."));
-        if (o != null) getChildren().add(Ui.row(show("caches-records", "Show records", "Where records lie (dots) and how far each reaches. Reddish: narrow, so what is near is traced. Dark grey: no record reaches.", Showing.RECORDS, o.caches().records() != null),
-                show("caches-cells", "Show cells", "The cells that a bounce of about a metre reads. Dark grey: such bounces are traced on.", Showing.CELLS, o.caches().cells() != null),
-                show("caches-photons", "Show photons", "Where photons lie (dots), each fourth one with the places that take its estimate.", Showing.PHOTONS, o.caches().photons() != null || o.caches().caustics() != null)));
+        if (o == null && kept.isEmpty())
+            getChildren().add(Ui.note("After a proof its caches can be kept: the next view and the final begin with them."));
+        if (o != null) getChildren().add(Ui.row(show("caches-records", "Show records",
+                "Where records lie (dots) and how far each reaches. Reddish: narrow, so what is near is traced. Dark grey: no record reaches.", Showing.RECORDS, o.caches().records() != null),
+                show("caches-cells", "Show cells", "The cells that a bounce of about a metre reads. Dark grey: such bounces are traced on.",
+                Showing.CELLS, o.caches().cells() != null),
+                show("caches-photons", "Show photons", "Where photons lie (dots), each fourth one with the places that take its estimate.",
+                Showing.PHOTONS, o.caches().photons() != null || o.caches().caustics() != null)));
         if (caches.shownProperty().get() == Showing.RECORDS && o != null) asked();
         if (!other.isEmpty()) {
             CheckBox anyway = new CheckBox("Use them anyway, for a look");
@@ -211,7 +241,8 @@ final class BouncesCard extends VBox {
             lock.setOnAction(e -> caches.lock(lock.isSelected()));
             getChildren().add(lock);
         }
-        Button keep = Ui.button("caches-keep", "Keep the last proof's", "In the project's folder, for all views of this light", caches::keep, "small");
+        Button keep = Ui.button("caches-keep", "Keep the last proof's", "In the project's folder, for all views of this light",
+                caches::keep, "small");
         Button clear = Ui.button("caches-clear", "Delete all kept", "Pictures compute their bounced light anew", caches::clear, "small");
         Ui.show(keep, o != null);
         Ui.show(clear, !kept.isEmpty());
@@ -222,14 +253,18 @@ final class BouncesCard extends VBox {
     private void asked() {
         CacheHand.Asked a = caches.askedProperty().get();
         BounceSettings made = RenderJob.bounced(caches.offerProperty().get().preset());
-        Label l = Ui.note(a == null ? "Click a place of the picture: what records it is made of." : Texts.records(a.material(), a.sources(), made));
+        Label l = Ui.note(a == null ? "Click a place of the picture: what records it is made of."
+                : Texts.records(a.material(), a.sources(), made));
         l.setId("records-asked");
         getChildren().add(l);
         if (a == null) return;
         BounceSettings how = RenderJob.bounced(prover.presetProperty().get());
         boolean few = !a.sources().narrow() && a.sources().weight() < 0.6;
-        Button rays = Ui.button("help-rays", "Twice the rays", "Blotches of records get 0.7 times as strong; gathering takes twice as long", () -> change(q -> q.withGatherRays(Math.min(16384, 2 * how.gatherRays()))), "small");
-        Button near = Ui.button("help-near", "Trace what is near", "Bounces within 30 cm are traced everywhere: small things and contact shadows get sharp; passes take longer", () -> change(q -> q.withNearField(0.3)), "small");
+        Button rays = Ui.button("help-rays", "Twice the rays", "Blotches of records get 0.7 times as strong; gathering takes twice as long",
+                () -> change(q -> q.withGatherRays(Math.min(16384, 2 * how.gatherRays()))), "small");
+        Button near = Ui.button("help-near", "Trace what is near",
+                "Bounces within 30 cm are traced everywhere: small things and contact shadows get sharp; passes take longer",
+                () -> change(q -> q.withNearField(0.3)), "small");
         Ui.show(rays, a.sources().records() > 0);
         Ui.show(near, few && how.nearField() == 0);
         getChildren().add(Ui.row(rays, near));

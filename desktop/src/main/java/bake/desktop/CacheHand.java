@@ -22,7 +22,10 @@ import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.value.ObservableValue;
 
-/** The caches of bounced light: what the last proof has computed, and what is kept of it for later pictures of the same light. Holds no control. */
+/**
+ * The caches of bounced light: what the last proof has computed, and what is kept of it for later pictures of the same light. Holds no
+ * control.
+ */
 public final class CacheHand {
     /** What a proof has cached, with what it was made from and where its time went. */
     record Offer(Path folder, Project project, View view, Preset preset, Caches caches, RenderJob.Phases phases) {}
@@ -64,7 +67,10 @@ public final class CacheHand {
         return offer;
     }
 
-    /** What of the caches the easel shows on the Prove station: {@link Showing#RECORDS}, {@link Showing#CELLS}, {@link Showing#PHOTONS} or null for none. */
+    /**
+     * What of the caches the easel shows on the Prove station: {@link Showing#RECORDS}, {@link Showing#CELLS}, {@link Showing#PHOTONS} or
+     * null for none.
+     */
     public ObjectProperty<Showing> shownProperty() {
         return shown;
     }
@@ -92,7 +98,8 @@ public final class CacheHand {
         IrradianceCache c = toShow().records();
         Spots.Place p = f == null || f.spots() == null || c == null ? null : f.spots().place(x, y);
         Vec3 at = p == null ? null : p.at(), n = p == null ? null : p.normal();
-        asked.set(p == null ? null : new Asked(p.material(), c.sources((float) at.x(), (float) at.y(), (float) at.z(), (float) n.x(), (float) n.y(), (float) n.z())));
+        asked.set(p == null ? null : new Asked(p.material(), c.sources((float) at.x(), (float) at.y(), (float) at.z(), (float) n.x(),
+                (float) n.y(), (float) n.z())));
     }
 
     /** Keeps what is there from being replaced or deleted, or lets it be. */
@@ -125,7 +132,8 @@ public final class CacheHand {
         Caches fit = store.fitting(p, bench.folder(), v, how, false);
         if (!anyway) return new Begin(fit, false);
         Caches all = store.fitting(p, bench.folder(), v, how, true);
-        boolean more = fit.cells() == null && all.cells() != null || fit.records() == null && all.records() != null || fit.photons() == null && all.photons() != null || fit.caustics() == null && all.caustics() != null;
+        boolean more = fit.cells() == null && all.cells() != null || fit.records() == null && all.records() != null || fit.photons() == null
+                && all.photons() != null || fit.caustics() == null && all.caustics() != null;
         return new Begin(more ? all : fit, more);
     }
 

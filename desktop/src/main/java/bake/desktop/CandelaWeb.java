@@ -39,7 +39,8 @@ final class CandelaWeb extends Canvas {
         g.setLineWidth(1.5);
         g.beginPath();
         for (int a = 0; a <= 360; a += 2) {
-            double t = Math.toRadians(a), s = Math.sin(t), z = Math.cos(t), r = R * web.candela(alongX ? s : 0, alongX ? 0 : s, z) / Math.max(1e-9, web.peak());
+            double t = Math.toRadians(a), s = Math.sin(t), z = Math.cos(t),
+                    r = R * web.candela(alongX ? s : 0, alongX ? 0 : s, z) / Math.max(1e-9, web.peak());
             double x = cx + r * s, y = cy + r * z;
             if (a == 0) g.moveTo(x, y);
             else g.lineTo(x, y);

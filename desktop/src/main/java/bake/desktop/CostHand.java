@@ -27,7 +27,8 @@ final class CostHand {
         bench.viewProperty().addListener((o, a, b) -> costs.set(null));
         prover.presetProperty().addListener((o, a, b) -> {
             // The solvers chosen do not change what either way costs.
-            if (a == null || b == null || a.noiseAim() != b.noiseAim() || a.width() != b.width() || !a.name().equals(b.name())) costs.set(null);
+            if (a == null || b == null || a.noiseAim() != b.noiseAim() || a.width() != b.width() || !a.name().equals(b.name()))
+                costs.set(null);
         });
     }
 

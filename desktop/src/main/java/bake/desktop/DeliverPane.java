@@ -25,12 +25,14 @@ final class DeliverPane extends VBox {
         setId("deliver-pane");
         getStyleClass().add("deliver");
         setSpacing(14);
-        Button start = Ui.button("deliver-start", "Render finals", "Renders the chosen views with the Final preset, one after another", () -> {
+        Button start = Ui.button("deliver-start", "Render finals", "Renders the chosen views with the Final preset, one after another",
+                () -> {
             if (bench.deliverer().runningProperty().get()) bench.deliverer().stop();
             else bench.deliverer().start();
         }, "main-action");
         bench.deliverer().runningProperty().addListener((o, a, b) -> start.setText(b ? "Stop, keep" : "Render finals"));
-        Button keep = Ui.button("deliver-keep", "Keep so far", "Writes the final in work to disk after its next pass; it is kept every minute anyway, and goes on from there after a stop or a crash",
+        Button keep = Ui.button("deliver-keep", "Keep so far",
+                "Writes the final in work to disk after its next pass; it is kept every minute anyway, and goes on from there after a stop or a crash",
                 () -> bench.deliverer().saveSoon(), "small");
         keep.visibleProperty().bind(bench.deliverer().runningProperty());
         keep.managedProperty().bind(keep.visibleProperty());
@@ -88,7 +90,8 @@ final class DeliverPane extends VBox {
         on.setOnAction(e -> bench.deliverer().choose(r, on.isSelected()));
         Label state = Ui.label(stage(r), "table-cell", "state-" + r.stage().name().toLowerCase(Locale.ROOT));
         state.setId("state-" + (at - 1));
-        table.addRow(at, on, cell(r.view().name(), "table-cell"), cell(Texts.size(r.width(), r.height()), "table-figure"), cell(r.preset().name(), "table-cell"), state);
+        table.addRow(at, on, cell(r.view().name(), "table-cell"), cell(Texts.size(r.width(), r.height()), "table-figure"),
+                cell(r.preset().name(), "table-cell"), state);
         if (r.stage() == Deliverer.Stage.RENDERING && r.progress() != null) {
             ProgressBar b = new ProgressBar(r.progress().fraction());
             b.setMaxWidth(Double.MAX_VALUE);
@@ -110,7 +113,8 @@ final class DeliverPane extends VBox {
         RenderJob.Progress p = r.progress();
         return switch (r.stage()) {
             case WAITING -> r.chosen() ? "waiting" : "left out";
-            case RENDERING -> p == null ? "rendering" : "noise " + Texts.noise(p.noise()) + (Double.isNaN(p.secondsLeft()) ? "" : ", " + Texts.time(p.secondsLeft()) + " left");
+            case RENDERING -> p == null ? "rendering" : "noise " + Texts.noise(p.noise())
+                    + (Double.isNaN(p.secondsLeft()) ? "" : ", " + Texts.time(p.secondsLeft()) + " left");
             case DONE -> "done " + Texts.time(p.seconds());
             case STOPPED -> "stopped, kept";
             case FAILED -> "failed";

@@ -25,7 +25,8 @@ final class DeliverSheet extends VBox {
         endings.selectedToggleProperty().addListener((o, a, b) -> {
             if (b != null) bench.deliverer().endingProperty().set(ending(b));
         });
-        getChildren().addAll(Ui.card("Files", null, choice, Ui.note("PNG and TIF hold the finished picture in 16 bit, EXR and HDR the light of the scene in cd/m\u00b2.")),
+        getChildren().addAll(Ui.card("Files", null, choice,
+                Ui.note("PNG and TIF hold the finished picture in 16 bit, EXR and HDR the light of the scene in cd/m\u00b2.")),
                 Ui.card("Folder", Ui.button("deliver-folder", "Choose\u2026", null, this::choose, "small"), folder), presets);
         bench.deliverer().folderProperty().addListener((o, a, b) -> refresh());
         bench.projectProperty().addListener((o, a, b) -> refresh());
@@ -47,12 +48,14 @@ final class DeliverSheet extends VBox {
     private void refresh() {
         setDisable(bench.project() == null);
         var f = bench.deliverer().folderProperty().get();
-        folder.setText(f == null ? "" : bench.folder() != null && f.startsWith(bench.folder()) ? bench.folder().relativize(f).toString() : f.toString());
+        folder.setText(f == null ? "" : bench.folder() != null && f.startsWith(bench.folder()) ? bench.folder().relativize(f).toString()
+                : f.toString());
         presets.getChildren().remove(1, presets.getChildren().size());
         if (bench.project() == null) return;
         for (Preset p : Presets.all(bench.project())) {
             if (!p.isFinal()) continue;
-            presets.getChildren().add(Ui.line(p.name(), Ui.label("noise " + Texts.noise(p.noiseAim()) + ", " + p.bounces() + " bounces", "figure")));
+            presets.getChildren().add(Ui.line(p.name(), Ui.label("noise " + Texts.noise(p.noiseAim()) + ", " + p.bounces() + " bounces",
+                    "figure")));
         }
     }
 }

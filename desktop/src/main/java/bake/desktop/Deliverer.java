@@ -25,7 +25,8 @@ public final class Deliverer {
     public enum Stage { WAITING, RENDERING, DONE, STOPPED, FAILED }
 
     /** One line of the delivery. */
-    public record Row(View view, Preset preset, int width, int height, boolean chosen, Stage stage, RenderJob.Progress progress, String note) {
+    public record Row(View view, Preset preset, int width, int height, boolean chosen, Stage stage, RenderJob.Progress progress,
+            String note) {
         Row chosen(boolean c) {
             return new Row(view, preset, width, height, c, stage, progress, note);
         }
@@ -73,12 +74,14 @@ public final class Deliverer {
 
     private void refresh(Project before, Project now) {
         if (running.get() || now == null) return;
-        if (folder.get() == null || before == null || !folder.get().startsWith(bench.folder())) folder.set(bench.folder().resolve("deliver"));
+        if (folder.get() == null || before == null || !folder.get().startsWith(bench.folder()))
+            folder.set(bench.folder().resolve("deliver"));
         List<Row> out = new ArrayList<>();
         for (View v : now.views()) {
             Preset p = Presets.suiting(now, v, true);
             Row old = rows.stream().filter(r -> r.view() == v).findFirst().orElse(null);
-            out.add(old != null && old.preset().equals(p) ? old : new Row(v, p, v.size()[0], v.size()[1], !left.contains(v.name()), Stage.WAITING, null, ""));
+            out.add(old != null && old.preset().equals(p) ? old : new Row(v, p, v.size()[0], v.size()[1], !left.contains(v.name()),
+                    Stage.WAITING, null, ""));
         }
         rows.setAll(out);
     }
@@ -148,7 +151,8 @@ public final class Deliverer {
 
         @Override
         public void finished(Delivery.Item item, RenderJob.Progress p, int resumedAt) {
-            set(item, p.state() == RenderJob.State.STOPPED ? Stage.STOPPED : Stage.DONE, p, item.file().getFileName() + (resumedAt > 0 ? ", went on from pass " + resumedAt : ""));
+            set(item, p.state() == RenderJob.State.STOPPED ? Stage.STOPPED : Stage.DONE, p,
+                    item.file().getFileName() + (resumedAt > 0 ? ", went on from pass " + resumedAt : ""));
         }
 
         @Override

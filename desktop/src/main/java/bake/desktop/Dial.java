@@ -45,7 +45,8 @@ final class Dial extends HBox {
         label.setMinWidth(104);
         label.setPrefWidth(104);
         label.setLabelFor(slider);
-        String range = String.format(Locale.ROOT, format.replaceAll("%[.0-9+]*f", "%s"), trim(min) + " to " + trim(max)) + ", usually " + String.format(Locale.ROOT, format, standard);
+        String range = String.format(Locale.ROOT, format.replaceAll("%[.0-9+]*f", "%s"), trim(min) + " to " + trim(max)) + ", usually "
+                + String.format(Locale.ROOT, format, standard);
         label.setTooltip(Ui.tip((cost == null ? "" : cost + "\n") + range));
         MenuItem back = new MenuItem("Return to " + String.format(Locale.ROOT, format, standard));
         back.setOnAction(e -> set(standard, true));

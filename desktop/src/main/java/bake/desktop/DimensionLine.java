@@ -89,7 +89,8 @@ final class DimensionLine extends HBox {
         }
         int k = 1;
         for (Station s : Station.values()) {
-            Button b = Ui.button("station-" + s.name().toLowerCase(java.util.Locale.ROOT), s.title(), "Ctrl+" + k++, () -> bench.stationProperty().set(s), "station");
+            Button b = Ui.button("station-" + s.name().toLowerCase(java.util.Locale.ROOT), s.title(), "Ctrl+" + k++,
+                    () -> bench.stationProperty().set(s), "station");
             Label f = Ui.label("", "station-fact");
             names.put(s, b);
             facts.put(s, f);
@@ -132,7 +133,8 @@ final class DimensionLine extends HBox {
         ModelFacts f = bench.factsProperty().get();
         fact(Station.MODEL, p == null ? "open a model" : Texts.count(f.unique()) + " triangles", p == null);
         String around = bench.view() == null ? "" : bench.view().around().kind();
-        int bare = bench.view() == null || !"interior".equals(bench.view().setting()) ? 0 : bench.lighting().openings().bareProperty().get().size();
+        int bare = bench.view() == null || !"interior".equals(bench.view().setting()) ? 0
+                : bench.lighting().openings().bareProperty().get().size();
         fact(Station.LIGHT, bare == 0 ? around : bare + (bare == 1 ? " opening, no portal" : " openings, no portal"), bare > 0);
         int n = p == null ? 0 : p.views().size();
         fact(Station.VIEW, n + (n == 1 ? " view" : " views"), p != null && n == 0);

@@ -49,7 +49,8 @@ final class Easel extends Pane {
 
     private final javafx.scene.control.Button stopOpening = new javafx.scene.control.Button("Stop");
     /** Keeps the time that opening takes up to date. */
-    private final javafx.animation.Timeline clock = new javafx.animation.Timeline(new javafx.animation.KeyFrame(javafx.util.Duration.millis(500), e -> tell()));
+    private final javafx.animation.Timeline clock =
+            new javafx.animation.Timeline(new javafx.animation.KeyFrame(javafx.util.Duration.millis(500), e -> tell()));
 
     Easel(Workbench bench, BooleanSupplier marking, Runnable openFile) {
         this.bench = bench;
@@ -70,8 +71,10 @@ final class Easel extends Pane {
         notice.setWrapText(true);
         empty.setAlignment(Pos.CENTER);
         empty.getChildren().addAll(Ui.label("A project or a model goes here", "empty-title"),
-                Ui.label("Drag a project folder or a model (glTF, OBJ, FBX, DAE, STL, PLY, 3DS, IFC) onto the window,", "empty-text"), Ui.label("or start with one of these.", "empty-text"),
-                new javafx.scene.layout.HBox(10, Ui.button("empty-open", "Open\u2026", null, openFile, "main-action"), Ui.button("empty-demo", "Open the demo library", null, () -> bench.open("demo"))));
+                Ui.label("Drag a project folder or a model (glTF, OBJ, FBX, DAE, STL, PLY, 3DS, IFC) onto the window,", "empty-text"),
+                Ui.label("or start with one of these.", "empty-text"),
+                new javafx.scene.layout.HBox(10, Ui.button("empty-open", "Open\u2026", null, openFile, "main-action"),
+                Ui.button("empty-demo", "Open the demo library", null, () -> bench.open("demo"))));
         ((javafx.scene.layout.HBox) empty.getChildren().getLast()).setAlignment(Pos.CENTER);
         stopOpening.setId("opening-stop");
         stopOpening.setOnAction(e -> bench.stopOpening());
@@ -99,7 +102,8 @@ final class Easel extends Pane {
         setOnMouseReleased(e -> hand.end());
         setOnMouseClicked(e -> {
             if (bench.stationProperty().get() != Station.PROVE || bench.prover().caches().shownProperty().get() != Showing.RECORDS) return;
-            bench.prover().caches().click((e.getX() - picture.getLayoutX()) / Math.max(1, picture.getFitWidth()), (e.getY() - picture.getLayoutY()) / Math.max(1, picture.getFitHeight()));
+            bench.prover().caches().click((e.getX() - picture.getLayoutX()) / Math.max(1, picture.getFitWidth()),
+                    (e.getY() - picture.getLayoutY()) / Math.max(1, picture.getFitHeight()));
         });
         setOnScroll(e -> {
             if (cameraMoves() && e.getDeltaY() != 0) hand.dolly(e.getDeltaY() > 0 ? 1 : -1);
@@ -128,10 +132,13 @@ final class Easel extends Pane {
 
     private void mark(double x, double y) {
         double w = picture.getFitWidth(), h = picture.getFitHeight();
-        double x0 = Math.clamp((Math.min(x, pressX) - picture.getLayoutX()) / w, 0, 1), x1 = Math.clamp((Math.max(x, pressX) - picture.getLayoutX()) / w, 0, 1);
-        double y0 = Math.clamp((Math.min(y, pressY) - picture.getLayoutY()) / h, 0, 1), y1 = Math.clamp((Math.max(y, pressY) - picture.getLayoutY()) / h, 0, 1);
+        double x0 = Math.clamp((Math.min(x, pressX) - picture.getLayoutX()) / w, 0, 1),
+                x1 = Math.clamp((Math.max(x, pressX) - picture.getLayoutX()) / w, 0, 1);
+        double y0 = Math.clamp((Math.min(y, pressY) - picture.getLayoutY()) / h, 0, 1),
+                y1 = Math.clamp((Math.max(y, pressY) - picture.getLayoutY()) / h, 0, 1);
         if (x1 - x0 < 0.02 || y1 - y0 < 0.02) return;
-        bench.prover().regionProperty().set(new Region((int) (x0 * 1000), (int) (y0 * 1000), (int) ((x1 - x0) * 1000), (int) ((y1 - y0) * 1000)));
+        bench.prover().regionProperty()
+                .set(new Region((int) (x0 * 1000), (int) (y0 * 1000), (int) ((x1 - x0) * 1000), (int) ((y1 - y0) * 1000)));
     }
 
     private void update() {
@@ -197,7 +204,8 @@ final class Easel extends Pane {
     protected void layoutChildren() {
         double w = getWidth(), h = getHeight(), pad = 14;
         double aspect = bench.view() == null ? 16.0 / 9 : (double) bench.view().size()[0] / bench.view().size()[1];
-        if (picture.getImage() != null && bench.prover().previewProperty().get() == null && a.isVisible() && picture.getImage().getHeight() > 0) aspect = picture.getImage().getWidth() / picture.getImage().getHeight();
+        if (picture.getImage() != null && bench.prover().previewProperty().get() == null && a.isVisible()
+                && picture.getImage().getHeight() > 0) aspect = picture.getImage().getWidth() / picture.getImage().getHeight();
         double pw = Math.max(16, Math.min(w - 2 * pad, (h - pad) * aspect)), ph = pw / aspect;
         double x = Math.round((w - pw) / 2), y = Math.round((h - ph) / 2);
         fit(picture, x, y, pw, ph);

@@ -31,25 +31,35 @@ final class FilesCard {
         VBox card = Ui.card("Files", null);
         List<Project.ModelRef> models = bench.project().models();
         for (int i = 0; i < models.size(); i++) file(card, models.get(i), i);
-        if (!bench.project().shapes().isEmpty()) card.getChildren().add(figure("shapes of the project", Integer.toString(bench.project().shapes().size())));
-        if (f.size() != null) card.getChildren().add(figure("Size", String.format(Locale.ROOT, "%s x %s x %s m", metres(f.size()[0]), metres(f.size()[1]), metres(f.size()[2]))));
+        if (!bench.project().shapes().isEmpty())
+            card.getChildren().add(figure("shapes of the project", Integer.toString(bench.project().shapes().size())));
+        if (f.size() != null) card.getChildren()
+                .add(figure("Size", String.format(Locale.ROOT, "%s x %s x %s m", metres(f.size()[0]), metres(f.size()[1]),
+                metres(f.size()[2]))));
         card.getChildren().addAll(figure("Unique triangles", Texts.count(f.unique())), figure("With copies", Texts.count(f.placed())));
         return card;
     }
 
     private void file(VBox card, Project.ModelRef m, int i) {
         card.getChildren().add(Ui.line(m.file(),
-                Ui.button("replace-" + i, "Replace\u2026", "Puts a newer file in its place. Materials, layers and lamps that were set keep their settings by name.", () -> choose(m))));
+                Ui.button("replace-" + i, "Replace\u2026",
+                "Puts a newer file in its place. Materials, layers and lamps that were set keep their settings by name.",
+                () -> choose(m))));
         // glTF is in metres and y up by definition.
         if (m.file().toLowerCase(Locale.ROOT).matches(".*\\.gl(b|tf)")) return;
-        boolean guessed = m.unit() == null && bench.factsProperty().get().findings().stream().anyMatch(x -> x.kind() == Finding.Kind.UNITS && x.text().contains("does not say its unit") && m.file().endsWith(x.where()));
+        boolean guessed = m.unit() == null && bench.factsProperty().get().findings().stream()
+                .anyMatch(x -> x.kind() == Finding.Kind.UNITS && x.text().contains("does not say its unit")
+                && m.file().endsWith(x.where()));
         if (guessed) {
             Label ask = Ui.note("The file does not name its unit. Does the size below fit?");
             ask.getStyleClass().add("needs-hand");
             card.getChildren().add(ask);
         }
-        card.getChildren().addAll(choice("unit-" + i + "-", UNITS, m.unit() == null ? 0 : unit(m.unit()), k -> x -> new Project.ModelRef(x.file(), k == 0 ? null : METRES[k], x.up(), x.variant(), x.layersBy(), x.other()), m),
-                choice("up-" + i + "-", UP, m.up() == null ? 0 : m.up().equals("y") ? 1 : 2, k -> x -> new Project.ModelRef(x.file(), x.unit(), k == 0 ? null : k == 1 ? "y" : "z", x.variant(), x.layersBy(), x.other()), m));
+        card.getChildren().addAll(choice("unit-" + i + "-", UNITS, m.unit() == null ? 0 : unit(m.unit()),
+                k -> x -> new Project.ModelRef(x.file(), k == 0 ? null : METRES[k], x.up(), x.variant(), x.layersBy(), x.other()), m),
+                choice("up-" + i + "-", UP, m.up() == null ? 0 : m.up().equals("y") ? 1 : 2,
+                k -> x -> new Project.ModelRef(x.file(), x.unit(), k == 0 ? null : k == 1 ? "y" : "z", x.variant(), x.layersBy(),
+                x.other()), m));
     }
 
     private static int unit(double metres) {
@@ -80,7 +90,8 @@ final class FilesCard {
     private void choose(Project.ModelRef m) {
         FileChooser c = new FileChooser();
         c.setTitle("Choose the newer file");
-        c.getExtensionFilters().add(new FileChooser.ExtensionFilter("Models", "*.gltf", "*.glb", "*.obj", "*.fbx", "*.dae", "*.stl", "*.ply", "*.3ds", "*.ifc"));
+        c.getExtensionFilters().add(new FileChooser.ExtensionFilter("Models", "*.gltf", "*.glb", "*.obj", "*.fbx", "*.dae", "*.stl",
+                "*.ply", "*.3ds", "*.ifc"));
         File f = c.showOpenDialog(null);
         if (f != null) bench.replaceModel(m.file(), f.toPath());
     }

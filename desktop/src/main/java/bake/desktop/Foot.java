@@ -14,7 +14,8 @@ import javafx.scene.layout.VBox;
 /** The line at the easel's foot: pass, noise, time, speed; and what the window has to say. */
 final class Foot extends VBox {
     private final Workbench bench;
-    private final Label what = Ui.label("", "foot-text"), figures = Ui.label("", "foot-figure"), speed = Ui.label("", "foot-figure"), message = Ui.label("", "message-text");
+    private final Label what = Ui.label("", "foot-text"), figures = Ui.label("", "foot-figure"), speed = Ui.label("", "foot-figure"),
+            message = Ui.label("", "message-text");
     private final Region done = new Region();
     private final StackPane progress = new StackPane(done);
     private final HBox messages;
@@ -28,7 +29,8 @@ final class Foot extends VBox {
         Button close = Ui.button("message-close", "Close", null, () -> bench.messageProperty().set(null), "small");
         messages = Ui.row(message, Ui.spring(), close);
         messages.getStyleClass().add("message");
-        HBox recovery = Ui.row(Ui.label("Work that was not saved is here from last time.", "message-text"), Ui.spring(), Ui.button("recover", "Take it back", null, bench::recover, "small"),
+        HBox recovery = Ui.row(Ui.label("Work that was not saved is here from last time.", "message-text"), Ui.spring(),
+                Ui.button("recover", "Take it back", null, bench::recover, "small"),
                 Ui.button("discard", "Leave it", "The project stays as it was last saved", bench::discardRecovered, "small"));
         recovery.getStyleClass().addAll("message", "notice");
         recovery.visibleProperty().bind(bench.recoveryProperty());
@@ -70,7 +72,8 @@ final class Foot extends VBox {
                 speed.setText(speed(g.rays() / Math.max(0.01, g.seconds())));
                 share = g.prepared();
             } else if (g != null) {
-                figures.setText("pass " + g.passes() + "   noise " + Texts.noise(g.noise()) + ", aim " + Texts.noise(bench.prover().presetProperty().get().noiseAim()) + "   " + Texts.time(g.seconds())
+                figures.setText("pass " + g.passes() + "   noise " + Texts.noise(g.noise()) + ", aim "
+                        + Texts.noise(bench.prover().presetProperty().get().noiseAim()) + "   " + Texts.time(g.seconds())
                         + (Double.isNaN(g.secondsLeft()) ? "" : " of about " + Texts.time(g.seconds() + g.secondsLeft())));
                 speed.setText(speed(g.rays() / Math.max(0.01, g.seconds())));
                 share = g.fraction();
@@ -81,7 +84,8 @@ final class Foot extends VBox {
             speed.setText("");
         } else if (f != null) {
             what.setText("Live");
-            figures.setText(f.passes() == 0 ? "first look" : "pass " + f.passes() + "   noise " + Texts.noise(f.noise()) + "   " + Texts.time(f.seconds()));
+            figures.setText(f.passes() == 0 ? "first look" : "pass " + f.passes() + "   noise " + Texts.noise(f.noise()) + "   "
+                    + Texts.time(f.seconds()));
             speed.setText(speed(f.raysPerSecond()));
         } else {
             what.setText("");

@@ -21,7 +21,8 @@ final class GoInside {
         bench.inBackground(() -> {
             Indoors.Stand s = f.spots().indoors();
             bench.later(() -> {
-                bench.messageProperty().set(s != null ? null : new Workbench.Message("No room with glass was found; move the camera inside by hand.", true));
+                bench.messageProperty().set(s != null ? null
+                        : new Workbench.Message("No room with glass was found; move the camera inside by hand.", true));
                 if (s != null) add(bench, s);
             });
         });

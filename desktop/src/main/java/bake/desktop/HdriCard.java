@@ -14,20 +14,32 @@ final class HdriCard {
     private final Label file = Ui.label("", "figure");
     private final HdriRing ring;
     private final Dial level, lux, gamma, saturation, tilt, roll, sun, size;
-    private final CheckBox toLux = new CheckBox("Bring it to a level that was measured"), sunOut = new CheckBox("Take the sun out, as a light of its own");
+    private final CheckBox toLux = new CheckBox("Bring it to a level that was measured"),
+            sunOut = new CheckBox("Take the sun out, as a light of its own");
     private boolean setting;
 
     HdriCard(Workbench bench) {
         this.bench = bench;
         ring = new HdriRing(x -> around("rotation", a -> a.withRotation(x)));
-        level = new Dial("hdri-stops", "Level", "%+.1f st", -12, 12, 0, false, "Level of the panorama in stops.", x -> around("hdri level", a -> a.withStops(a.or(a.sunStops(), 0), x)));
-        lux = new Dial("hdri-lux", "On open ground", "%.0f lx", 1, 150_000, 20_000, true, "Horizontal illuminance that the whole panorama is brought to, before its level.", x -> around("hdri lux", a -> a.with("lux", x)));
-        gamma = new Dial("hdri-gamma", "Gamma", "%.2f", 0.3, 3, 1, true, "Contrast: above 1 deepens the dark parts. The mean stays.", x -> around("hdri gamma", a -> a.with("gamma", Math.rint(x * 100) / 100)));
-        saturation = new Dial("hdri-saturation", "Saturation", "%.2f", 0, 2, 1, false, "Strength of its colours; 0 is grey.", x -> around("hdri saturation", a -> a.with("saturation", Math.rint(x * 100) / 100)));
-        tilt = new Dial("hdri-tilt", "Tilt", "%+.1f\u00b0", -30, 30, 0, false, "Lowers the middle of the panorama, for a horizon that is not level.", x -> around("hdri tilt", a -> a.with("tilt", Math.rint(x * 10) / 10)));
-        roll = new Dial("hdri-roll", "Roll", "%+.1f\u00b0", -30, 30, 0, false, "Leans the panorama to the right.", x -> around("hdri roll", a -> a.with("roll", Math.rint(x * 10) / 10)));
-        sun = new Dial("hdri-sun-stops", "Its sun", "%+.1f st", -8, 8, 0, false, "Level of the sun that was taken out. A clipped panorama needs some stops more.", x -> around("sun level", a -> a.withStops(x, a.or(a.skyStops(), 0))));
-        size = new Dial("hdri-sun-size", "Sun size", "%.2f\u00b0", 0.05, 10, 0.533, true, "A bigger sun gives softer shadows and more noise.", x -> around("sun size", a -> a.withSunSize(x)));
+        level = new Dial("hdri-stops", "Level", "%+.1f st", -12, 12, 0, false, "Level of the panorama in stops.",
+                x -> around("hdri level", a -> a.withStops(a.or(a.sunStops(), 0), x)));
+        lux = new Dial("hdri-lux", "On open ground", "%.0f lx", 1, 150_000, 20_000, true,
+                "Horizontal illuminance that the whole panorama is brought to, before its level.",
+                x -> around("hdri lux", a -> a.with("lux", x)));
+        gamma = new Dial("hdri-gamma", "Gamma", "%.2f", 0.3, 3, 1, true, "Contrast: above 1 deepens the dark parts. The mean stays.",
+                x -> around("hdri gamma", a -> a.with("gamma", Math.rint(x * 100) / 100)));
+        saturation = new Dial("hdri-saturation", "Saturation", "%.2f", 0, 2, 1, false, "Strength of its colours; 0 is grey.",
+                x -> around("hdri saturation", a -> a.with("saturation", Math.rint(x * 100) / 100)));
+        tilt = new Dial("hdri-tilt", "Tilt", "%+.1f\u00b0", -30, 30, 0, false,
+                "Lowers the middle of the panorama, for a horizon that is not level.",
+                x -> around("hdri tilt", a -> a.with("tilt", Math.rint(x * 10) / 10)));
+        roll = new Dial("hdri-roll", "Roll", "%+.1f\u00b0", -30, 30, 0, false, "Leans the panorama to the right.",
+                x -> around("hdri roll", a -> a.with("roll", Math.rint(x * 10) / 10)));
+        sun = new Dial("hdri-sun-stops", "Its sun", "%+.1f st", -8, 8, 0, false,
+                "Level of the sun that was taken out. A clipped panorama needs some stops more.",
+                x -> around("sun level", a -> a.withStops(x, a.or(a.skyStops(), 0))));
+        size = new Dial("hdri-sun-size", "Sun size", "%.2f\u00b0", 0.05, 10, 0.533, true,
+                "A bigger sun gives softer shadows and more noise.", x -> around("sun size", a -> a.withSunSize(x)));
         toLux.setId("hdri-to-lux");
         sunOut.setId("hdri-sun-out");
         toLux.selectedProperty().addListener((o, a, b) -> {
@@ -37,7 +49,9 @@ final class HdriCard {
             if (!setting) around(null, v -> v.with("sunOut", b));
         });
         sunOut.setTooltip(Ui.tip("Finds the sun in the picture and lets it shine as a sun: sharp shadows, less noise, and its own fader. The light as a whole stays."));
-        card = Ui.card("Panorama", Ui.button("choose-hdri", "Choose\u2026", "An .hdr or .exr file, twice as wide as high, up to 16384 x 8192", this::choose, "small"), file, ring, level, sunOut, sun, size,
+        card = Ui.card("Panorama", Ui.button("choose-hdri", "Choose\u2026",
+                "An .hdr or .exr file, twice as wide as high, up to 16384 x 8192", this::choose, "small"), file, ring, level, sunOut, sun,
+                size,
                 Ui.more("hdri-more", toLux, lux, gamma, saturation, tilt, roll));
     }
 

@@ -28,7 +28,8 @@ final class LampEditor extends VBox {
     private final ToggleGroup units = new ToggleGroup();
     private final Dial output, kelvin, multiplier, width, height, beam, field, turn, weight;
     private final Label conversions = Ui.note(""), file = Ui.label("", "figure"), shared = Ui.note("");
-    private final CheckBox visible = new CheckBox("Seen by the camera"), mirrored = new CheckBox("Seen in reflections"), twoSided = new CheckBox("Both sides shine");
+    private final CheckBox visible = new CheckBox("Seen by the camera"), mirrored = new CheckBox("Seen in reflections"),
+            twoSided = new CheckBox("Both sides shine");
     private final javafx.scene.control.TextField group, x, y, z;
     private final CandelaWeb web = new CandelaWeb();
     private final VBox place;
@@ -43,14 +44,23 @@ final class LampEditor extends VBox {
         getStyleClass().add("lamp-editor");
         setId("lamp-editor");
         output = dial("lamp-output", "Output", "%.0f", 1, 100_000, 800, true, null, v -> set("output", l -> l.with(unit(l), v)));
-        kelvin = dial("lamp-kelvin", "Colour", "%.0f K", 1500, 12_000, 3000, true, "Colour temperature. A candle has 1900, daylight 6500.", v -> set("kelvin", l -> l.with("kelvin", Math.rint(v), "colour", null)));
-        multiplier = dial("lamp-multiplier", "Multiplier", "%.2f", 0.01, 20, 1, true, "Of the output that the photometric file states.", v -> set("multiplier", l -> l.with("multiplier", v)));
-        width = dial("lamp-width", "Width", "%.3f m", 0.001, 10, 0.12, true, "The real size makes the softness of the shadow. A larger lamp costs a little more noise.", v -> set("width", l -> l.width() != null ? l.with("width", v) : l.with("diameter", v)));
-        height = dial("lamp-height", "Height", "%.3f m", 0.001, 10, 0.12, true, "Height of a rectangle, length of a tube.", v -> set("height", l -> l.with("height", v)));
-        beam = dial("lamp-beam", "Beam", "%.0f\u00b0", 1, 180, 36, false, "Full angle that is lit evenly.", v -> set("beam", l -> l.with("beam", Math.rint(v), "field", Math.max(l.field() == null ? 60 : l.field(), Math.rint(v)))));
-        field = dial("lamp-field", "Field", "%.0f\u00b0", 1, 180, 60, false, "Full angle outside of which there is no light.", v -> set("field", l -> l.with("field", Math.rint(v), "beam", Math.min(l.beam() == null ? 36 : l.beam(), Math.rint(v)))));
-        turn = dial("lamp-turn", "Turn", "%.0f\u00b0", -180, 180, 0, false, "About its own axis.", v -> set("turn", l -> l.with("turn", Math.rint(v))));
-        weight = dial("lamp-weight", "Sample weight", "%.2f", 0.1, 10, 1, true, "How often this lamp is looked for against others. More takes noise from its light and adds a little to all else; the light stays.", v -> set("weight", l -> l.with("weight", v)));
+        kelvin = dial("lamp-kelvin", "Colour", "%.0f K", 1500, 12_000, 3000, true, "Colour temperature. A candle has 1900, daylight 6500.",
+                v -> set("kelvin", l -> l.with("kelvin", Math.rint(v), "colour", null)));
+        multiplier = dial("lamp-multiplier", "Multiplier", "%.2f", 0.01, 20, 1, true, "Of the output that the photometric file states.",
+                v -> set("multiplier", l -> l.with("multiplier", v)));
+        width = dial("lamp-width", "Width", "%.3f m", 0.001, 10, 0.12, true,
+                "The real size makes the softness of the shadow. A larger lamp costs a little more noise.",
+                v -> set("width", l -> l.width() != null ? l.with("width", v) : l.with("diameter", v)));
+        height = dial("lamp-height", "Height", "%.3f m", 0.001, 10, 0.12, true, "Height of a rectangle, length of a tube.",
+                v -> set("height", l -> l.with("height", v)));
+        beam = dial("lamp-beam", "Beam", "%.0f\u00b0", 1, 180, 36, false, "Full angle that is lit evenly.",
+                v -> set("beam", l -> l.with("beam", Math.rint(v), "field", Math.max(l.field() == null ? 60 : l.field(), Math.rint(v)))));
+        field = dial("lamp-field", "Field", "%.0f\u00b0", 1, 180, 60, false, "Full angle outside of which there is no light.",
+                v -> set("field", l -> l.with("field", Math.rint(v), "beam", Math.min(l.beam() == null ? 36 : l.beam(), Math.rint(v)))));
+        turn = dial("lamp-turn", "Turn", "%.0f\u00b0", -180, 180, 0, false, "About its own axis.",
+                v -> set("turn", l -> l.with("turn", Math.rint(v))));
+        weight = dial("lamp-weight", "Sample weight", "%.2f", 0.1, 10, 1, true,
+                "How often this lamp is looked for against others. More takes noise from its light and adds a little to all else; the light stays.", v -> set("weight", l -> l.with("weight", v)));
         group = Ui.field("lamp-group", 170, t -> {
             LampSpec l = lighting.lamps().find(name);
             if (!setting && l != null && !t.isEmpty() && !t.equals(l.groupName())) set(null, q -> q.with("group", t));
@@ -58,7 +68,8 @@ final class LampEditor extends VBox {
         x = coordinate("lamp-x", 0);
         y = coordinate("lamp-y", 1);
         z = coordinate("lamp-z", 2);
-        check(visible, "lamp-visible", "Off makes a helper that lights the picture but is not in it", b -> l -> l.with("visible", b, "mirrored", l.mirrored() == null ? null : l.mirrored()));
+        check(visible, "lamp-visible", "Off makes a helper that lights the picture but is not in it",
+                b -> l -> l.with("visible", b, "mirrored", l.mirrored() == null ? null : l.mirrored()));
         check(mirrored, "lamp-mirrored", "Whether mirrors and glossy surfaces show its body", b -> l -> l.with("mirrored", b));
         check(twoSided, "lamp-two-sided", "Its lumens are shared by both faces", b -> l -> l.with("twoSided", b));
         var choice = Ui.choice(units, "lamp-unit-", WORDS.toArray(String[]::new));
@@ -67,10 +78,14 @@ final class LampEditor extends VBox {
             if (!setting && b != null) change(UNITS.get(WORDS.indexOf((String) b.getUserData())));
         });
         place = new VBox(6, Ui.row(Ui.label("At", "dial-name"), Ui.spring(), x, y, z, Ui.label("m", "dial-name")),
-                Ui.row(Ui.button("lamp-move", "Move: click there", "The next click on the picture moves the lamp before the surface there", () -> lighting.toolProperty().set(Lighting.Tool.MOVE), "small"),
-                        Ui.button("lamp-copy", "Copy", "A copy shares all settings but its place", () -> lighting.lamps().copy(name), "small"), Ui.button("lamp-delete", "Delete", null, () -> lighting.lamps().delete(name), "small")));
-        getChildren().addAll(Ui.row(shared, Ui.spring(), single()), choice, output, conversions, file, web, multiplier, kelvin, width, height, beam, field, place,
-                Ui.more("lamp-more", Ui.row(Ui.label("Group", "dial-name"), Ui.spring(), group), turn, visible, mirrored, twoSided, weight));
+                Ui.row(Ui.button("lamp-move", "Move: click there", "The next click on the picture moves the lamp before the surface there",
+                () -> lighting.toolProperty().set(Lighting.Tool.MOVE), "small"),
+                        Ui.button("lamp-copy", "Copy", "A copy shares all settings but its place", () -> lighting.lamps().copy(name),
+                        "small"), Ui.button("lamp-delete", "Delete", null, () -> lighting.lamps().delete(name), "small")));
+        getChildren().addAll(Ui.row(shared, Ui.spring(), single()), choice, output, conversions, file, web, multiplier, kelvin, width,
+                height, beam, field, place,
+                Ui.more("lamp-more", Ui.row(Ui.label("Group", "dial-name"), Ui.spring(), group), turn, visible, mirrored, twoSided,
+                weight));
     }
 
     private javafx.scene.control.Button single() {
@@ -82,7 +97,8 @@ final class LampEditor extends VBox {
         return b;
     }
 
-    private Dial dial(String id, String title, String format, double min, double max, double standard, boolean log, String cost, java.util.function.DoubleConsumer c) {
+    private Dial dial(String id, String title, String format, double min, double max, double standard, boolean log, String cost,
+            java.util.function.DoubleConsumer c) {
         return new Dial(id, title, format, min, max, standard, log, cost, v -> c.accept(v));
     }
 
@@ -115,7 +131,8 @@ final class LampEditor extends VBox {
         if (setting || name == null) return;
         LampSpec l = lighting.lamps().find(name);
         if (l == null) return;
-        String owner = l.like() != null && !"group".equals(key) && !"turn".equals(key) && lighting.lamps().find(l.like()) != null ? l.like() : name;
+        String owner = l.like() != null && !"group".equals(key) && !"turn".equals(key)
+                && lighting.lamps().find(l.like()) != null ? l.like() : name;
         lighting.lamps().change(owner, key == null ? null : "lamp " + key, how);
     }
 
@@ -150,7 +167,8 @@ final class LampEditor extends VBox {
             return;
         }
         double rounded = Math.rint(v * 1000) / 1000;
-        set(null, q -> q.with("lumens", null, "candela", null, "luminance", null, "lux", null, "at", null, "multiplier", null).with(unit, rounded));
+        set(null, q -> q.with("lumens", null, "candela", null, "luminance", null, "lux", null, "at", null, "multiplier", null)
+                .with(unit, rounded));
     }
 
     private static double value(Lamp l, String unit) {
@@ -173,10 +191,13 @@ final class LampEditor extends VBox {
         boolean ies = kind.equals("ies"), own = ies && s.lumens() == null && s.candela() == null && s.lux() == null;
         units.selectToggle(own ? null : units.getToggles().get(UNITS.indexOf(unit)));
         ((ToggleButton) units.getToggles().get(2)).setDisable(now != null && !(now.area() > 0));
-        Double v = unit.equals("candela") ? s.candela() : unit.equals("luminance") ? s.luminance() : unit.equals("lux") ? s.lux() : s.lumens();
+        Double v = unit.equals("candela") ? s.candela() : unit.equals("luminance") ? s.luminance() : unit.equals("lux") ? s.lux()
+                : s.lumens();
         Ui.show(output, !own);
         output.show(v == null ? 800 : v);
-        conversions.setText(now == null ? "" : String.format(Locale.ROOT, "%s lm   %s cd   %s%s lx at 1 m", Texts.three(now.lumens()), Texts.three(now.candela()), now.area() > 0 ? Texts.three(now.luminance()) + " cd/m\u00b2   " : "", Texts.three(now.luxAt(1))));
+        conversions.setText(now == null ? "" : String.format(Locale.ROOT, "%s lm   %s cd   %s%s lx at 1 m", Texts.three(now.lumens()),
+                Texts.three(now.candela()), now.area() > 0 ? Texts.three(now.luminance()) + " cd/m\u00b2   " : "",
+                Texts.three(now.luxAt(1))));
         kelvin.show(s.kelvin() == null ? 3000 : s.kelvin());
         Ui.show(multiplier, own);
         multiplier.show(s.multiplier() == null ? 1 : s.multiplier());
@@ -186,7 +207,8 @@ final class LampEditor extends VBox {
             file.setText(s.file());
             web.show(now == null ? null : now.web());
         }
-        boolean flat = kind.equals("rectangle"), tube = kind.equals("tube"), spot = kind.equals("spot"), body = flat || tube || kind.equals("disc") || kind.equals("sphere");
+        boolean flat = kind.equals("rectangle"), tube = kind.equals("tube"), spot = kind.equals("spot"), body = flat || tube
+                || kind.equals("disc") || kind.equals("sphere");
         Ui.show(width, body || spot);
         width.show(s.width() != null ? s.width() : s.diameter() != null ? s.diameter() : 0.001);
         Ui.show(height, flat || tube);

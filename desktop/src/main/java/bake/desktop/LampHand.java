@@ -73,7 +73,8 @@ public final class LampHand {
         while (names.contains(word + " " + n)) n++;
         String name = word + " " + n;
         Vec3 d = kind.equals("tube") ? across(p.normal()) : p.normal();
-        LampSpec l = Lamps.standard(LampSpec.of(name, "Placed lamps", kind, array(before(p)), array(d)).with("file", kind.equals("ies") ? iesFile : null));
+        LampSpec l = Lamps.standard(LampSpec.of(name, "Placed lamps", kind, array(before(p)), array(d))
+                .with("file", kind.equals("ies") ? iesFile : null));
         bench.edit(null, q -> {
             List<LampSpec> all = new ArrayList<>(q.lamps());
             all.add(l);
@@ -119,12 +120,14 @@ public final class LampHand {
 
     /** The lamp of a name, or null. */
     public LampSpec find(String name) {
-        return bench.project() == null ? null : bench.project().lamps().stream().filter(l -> l.name().equals(name)).findFirst().orElse(null);
+        return bench.project() == null ? null : bench.project().lamps().stream().filter(l -> l.name().equals(name)).findFirst()
+                .orElse(null);
     }
 
     /** Changes a lamp; one that shares its settings changes with those it shares them with. */
     public void change(String name, String key, UnaryOperator<LampSpec> how) {
-        bench.edit(key == null ? null : key + " " + name, p -> p.withLamps(p.lamps().stream().map(l -> l.name().equals(name) ? how.apply(l) : l).toList()));
+        bench.edit(key == null ? null : key + " " + name,
+                p -> p.withLamps(p.lamps().stream().map(l -> l.name().equals(name) ? how.apply(l) : l).toList()));
     }
 
     /** A copy beside a lamp that shares its settings. */
@@ -138,7 +141,8 @@ public final class LampHand {
         double[] at = {l.position()[0] + 0.3, l.position()[1], l.position()[2]};
         bench.edit(null, p -> {
             List<LampSpec> all = new ArrayList<>(p.lamps());
-            LampSpec c = LampSpec.of(copy, l.group(), null, at, l.direction()).with("like", l.like() != null ? l.like() : l.name(), "turn", l.turn());
+            LampSpec c = LampSpec.of(copy, l.group(), null, at, l.direction())
+                    .with("like", l.like() != null ? l.like() : l.name(), "turn", l.turn());
             all.add(all.indexOf(l) + 1, c);
             return p.withLamps(all);
         });
@@ -153,7 +157,8 @@ public final class LampHand {
     public void delete(String name) {
         bench.edit(null, p -> {
             // Those that shared its settings keep them.
-            List<LampSpec> all = p.lamps().stream().filter(l -> !l.name().equals(name)).map(l -> name.equals(l.like()) ? l.alone(p.lamps()) : l).toList();
+            List<LampSpec> all = p.lamps().stream().filter(l -> !l.name().equals(name))
+                    .map(l -> name.equals(l.like()) ? l.alone(p.lamps()) : l).toList();
             return p.withLamps(all);
         });
         chosen.set(null);

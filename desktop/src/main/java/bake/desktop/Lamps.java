@@ -11,7 +11,8 @@ final class Lamps {
     private Lamps() {}
 
     static String title(String kind) {
-        return kind.equals("ies") ? "Photometric lamp" : kind.substring(0, 1).toUpperCase(Locale.ROOT) + kind.substring(1) + (kind.equals("point") ? " lamp" : "");
+        return kind.equals("ies") ? "Photometric lamp" : kind.substring(0, 1).toUpperCase(Locale.ROOT) + kind.substring(1)
+                + (kind.equals("point") ? " lamp" : "");
     }
 
     /** A lamp with the output and size that such lamps usually have (common practice, no source). */

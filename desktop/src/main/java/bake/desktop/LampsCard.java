@@ -39,7 +39,8 @@ final class LampsCard extends VBox {
         List<LampSpec> all = bench.project().lamps();
         String chosen = lighting.lamps().chosenProperty().get();
         // While one lamp's dials move only its values change; its controls must stay under the hand.
-        String now = lighting.toolProperty().get() + "|" + chosen + "|" + all.stream().map(l -> l.name() + "/" + l.group() + "/" + l.like() + "/" + l.kind()).toList();
+        String now = lighting.toolProperty().get() + "|" + chosen + "|"
+                + all.stream().map(l -> l.name() + "/" + l.group() + "/" + l.like() + "/" + l.kind()).toList();
         editor.show(lighting.lamps().find(chosen));
         if (now.equals(shown)) return;
         shown = now;
@@ -57,9 +58,11 @@ final class LampsCard extends VBox {
         }
         getChildren().setAll(Ui.row(Ui.label("Lamps", "card-title"), Ui.spring(), add));
         if (lighting.toolProperty().get() == Lighting.Tool.LAMP || lighting.toolProperty().get() == Lighting.Tool.MOVE) {
-            Label l = Ui.note(lighting.toolProperty().get() == Lighting.Tool.LAMP ? "Click a surface in the picture: the lamp stands on it." : "Click where the lamp goes.");
+            Label l = Ui.note(lighting.toolProperty().get() == Lighting.Tool.LAMP ? "Click a surface in the picture: the lamp stands on it."
+                    : "Click where the lamp goes.");
             l.getStyleClass().add("needs-hand");
-            getChildren().add(Ui.row(l, Ui.spring(), Ui.button("lamp-cancel", "Leave it", null, () -> lighting.toolProperty().set(Lighting.Tool.LOOK), "small")));
+            getChildren().add(Ui.row(l, Ui.spring(), Ui.button("lamp-cancel", "Leave it", null,
+                    () -> lighting.toolProperty().set(Lighting.Tool.LOOK), "small")));
         }
         if (all.isEmpty()) getChildren().add(Ui.note("None yet. Add one and click where it stands."));
         Map<String, List<LampSpec>> groups = new LinkedHashMap<>();
@@ -70,14 +73,16 @@ final class LampsCard extends VBox {
             for (LampSpec l : lamps) {
                 boolean here = l.name().equals(chosen);
                 if (n++ >= SHOWN && !here) continue;
-                Button b = Ui.button("lamp-" + LightStrip.id(l.name()), l.name() + (l.like() == null ? "" : "  (as " + l.like() + ")"), null, () -> lighting.lamps().chosenProperty().set(here ? null : l.name()), "list-line");
+                Button b = Ui.button("lamp-" + LightStrip.id(l.name()), l.name() + (l.like() == null ? "" : "  (as " + l.like() + ")"),
+                        null, () -> lighting.lamps().chosenProperty().set(here ? null : l.name()), "list-line");
                 if (here) b.getStyleClass().add("list-here");
                 b.setMaxWidth(Double.MAX_VALUE);
                 b.setMinWidth(0);
                 getChildren().add(b);
                 if (here) getChildren().add(editor);
             }
-            if (lamps.size() > SHOWN) getChildren().add(Ui.note("and " + (lamps.size() - SHOWN) + " more; click one in the picture to work on it"));
+            if (lamps.size() > SHOWN) getChildren()
+                    .add(Ui.note("and " + (lamps.size() - SHOWN) + " more; click one in the picture to work on it"));
         });
     }
 }

@@ -7,7 +7,8 @@ import javafx.scene.layout.Pane;
 
 /** One bar, each source group its share of the picture's light. */
 final class LightBar extends Pane {
-    static final String[] TONES = {"#F2D9A0", "#B9CFDF", "#E6B39A", "#C9CFB4", "#D8C3DC", "#C8BFA8", "#A9C7C0", "#DDB7B7", "#BFC3D6", "#D9D2A8"};
+    static final String[] TONES = {"#F2D9A0", "#B9CFDF", "#E6B39A", "#C9CFB4", "#D8C3DC", "#C8BFA8", "#A9C7C0", "#DDB7B7", "#BFC3D6",
+            "#D9D2A8"};
     private final List<Label> parts = new ArrayList<>();
     private double[] shares = new double[0];
 

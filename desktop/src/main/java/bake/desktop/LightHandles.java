@@ -153,7 +153,8 @@ final class LightHandles extends Pane {
     private void read(Spots.Reading r) {
         meter.setVisible(r != null);
         if (r == null) return;
-        String lux = Double.isNaN(r.lux()) ? "sky" : Texts.lux(r.lux()) + (r.error() > 0.08 * r.lux() ? String.format(Locale.ROOT, " \u00b1%.0f %%", 100 * r.error() / r.lux()) : "");
+        String lux = Double.isNaN(r.lux()) ? "sky" : Texts.lux(r.lux())
+                + (r.error() > 0.08 * r.lux() ? String.format(Locale.ROOT, " \u00b1%.0f %%", 100 * r.error() / r.lux()) : "");
         meter.setText(String.format(Locale.ROOT, "%s%n%s cd/m\u00b2   EV %.1f", lux, Texts.three(r.luminance()), r.ev()));
         meter.autosize();
     }

@@ -19,7 +19,8 @@ import javafx.scene.layout.VBox;
 
 /** Light: which surroundings, the sun's path and hour, haze, levels, HDRI. */
 final class LightSheet extends VBox {
-    private static final DateTimeFormatter DATE = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.ENGLISH), LONG_DATE = DateTimeFormatter.ofPattern("d MMMM uuuu", Locale.ENGLISH);
+    private static final DateTimeFormatter DATE = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.ENGLISH),
+            LONG_DATE = DateTimeFormatter.ofPattern("d MMMM uuuu", Locale.ENGLISH);
     private final Workbench bench;
     private final ToggleGroup kinds = new ToggleGroup();
     private final SunPathDiagram path;
@@ -28,7 +29,8 @@ final class LightSheet extends VBox {
     private final Dial haze, sun, sky, size, azimuth, height, north;
     private final VBox sunCards, plainCard, levels;
     private final HdriCard hdri;
-    private final javafx.scene.control.CheckBox disc = new javafx.scene.control.CheckBox("The sun's disc is seen"), moon = new javafx.scene.control.CheckBox("A full moon by night");
+    private final javafx.scene.control.CheckBox disc = new javafx.scene.control.CheckBox("The sun's disc is seen"),
+            moon = new javafx.scene.control.CheckBox("A full moon by night");
     private final javafx.scene.control.TextField latitude, longitude, zone;
     private final StandardSkyCard standard;
     private final Label skyLux = Ui.label("", "figure"), sunLux = Ui.label("", "figure"), allLux = Ui.label("", "figure");
@@ -37,14 +39,24 @@ final class LightSheet extends VBox {
 
     LightSheet(Workbench bench) {
         this.bench = bench;
-        path = new SunPathDiagram((key, d, t) -> bench.editView(key, v -> v.withAround(v.around().withTime(d.toString(), t.truncatedTo(ChronoUnit.MINUTES).toString()))));
-        haze = new Dial("haze", "Haze (turbidity)", "%.1f", 1, 10, 2.5, false, "More haze: whiter sky, weaker and warmer sun. Costs nothing.", x -> around("haze", a -> a.withHaze(x)));
-        sun = new Dial("sun-stops", "Sun", "%+.1f st", -8, 8, 0, false, "Level of the sun in stops against nature.", x -> around("sun level", a -> a.withStops(x, a.or(a.skyStops(), 0))));
-        sky = new Dial("sky-stops", "Sky", "%+.1f st", -8, 8, 0, false, "Level of the sky in stops against nature.", x -> around("sky level", a -> a.withStops(a.or(a.sunStops(), 0), x)));
-        size = new Dial("sun-size", "Sun size", "%.2f\u00b0", 0.05, 10, 0.533, true, "A bigger sun gives softer shadows and more noise.", x -> around("sun size", a -> a.withSunSize(x)));
-        azimuth = new Dial("sun-azimuth", "Sun's azimuth", "%.0f\u00b0", 0, 360, 180, false, "By hand, clockwise from north; the clock then no longer counts.", x -> byHand(x, Double.NaN));
-        height = new Dial("sun-height", "Sun's height", "%.1f\u00b0", -18, 90, 40, false, "By hand, above the horizon; the clock then no longer counts.", x -> byHand(Double.NaN, x));
-        north = new Dial("north", "North", "%.0f\u00b0", -180, 180, 0, false, "Direction of north, clockwise from the model's +y axis. For all views.", x -> bench.edit("north", p -> p.withPlace(new bake.formats.project.Project.Place(p.place().latitude(), p.place().longitude(), p.place().zone(), Math.rint(x), p.place().other()))));
+        path = new SunPathDiagram((key, d, t) -> bench.editView(key, v ->
+                v.withAround(v.around().withTime(d.toString(), t.truncatedTo(ChronoUnit.MINUTES).toString()))));
+        haze = new Dial("haze", "Haze (turbidity)", "%.1f", 1, 10, 2.5, false,
+                "More haze: whiter sky, weaker and warmer sun. Costs nothing.", x -> around("haze", a -> a.withHaze(x)));
+        sun = new Dial("sun-stops", "Sun", "%+.1f st", -8, 8, 0, false, "Level of the sun in stops against nature.",
+                x -> around("sun level", a -> a.withStops(x, a.or(a.skyStops(), 0))));
+        sky = new Dial("sky-stops", "Sky", "%+.1f st", -8, 8, 0, false, "Level of the sky in stops against nature.",
+                x -> around("sky level", a -> a.withStops(a.or(a.sunStops(), 0), x)));
+        size = new Dial("sun-size", "Sun size", "%.2f\u00b0", 0.05, 10, 0.533, true, "A bigger sun gives softer shadows and more noise.",
+                x -> around("sun size", a -> a.withSunSize(x)));
+        azimuth = new Dial("sun-azimuth", "Sun's azimuth", "%.0f\u00b0", 0, 360, 180, false,
+                "By hand, clockwise from north; the clock then no longer counts.", x -> byHand(x, Double.NaN));
+        height = new Dial("sun-height", "Sun's height", "%.1f\u00b0", -18, 90, 40, false,
+                "By hand, above the horizon; the clock then no longer counts.", x -> byHand(Double.NaN, x));
+        north = new Dial("north", "North", "%.0f\u00b0", -180, 180, 0, false,
+                "Direction of north, clockwise from the model's +y axis. For all views.",
+                x -> bench.edit("north", p -> p.withPlace(new bake.formats.project.Project.Place(p.place().latitude(),
+                p.place().longitude(), p.place().zone(), Math.rint(x), p.place().other()))));
         latitude = Ui.field("latitude", 70, t -> place(t, 0));
         longitude = Ui.field("longitude", 70, t -> place(t, 1));
         zone = Ui.field("zone", 140, t -> place(t, 2));
@@ -52,17 +64,24 @@ final class LightSheet extends VBox {
         flag(moon, "moon", "Where the sun is below the horizon, a moon opposite to it shines", "moon");
         plain = new Dial("plain-level", "Luminance", "%.0f cd/m\u00b2", 1, 100_000, 1000, true, "The same luminance from everywhere.",
                 x -> around("plain", a -> a.with("skyStops", 0.0, "luminance", new double[] {x, x, x})));
-        sunCards = new VBox(Ui.card("Sun path", place, path, Ui.row(Ui.label("Date", "dial-name"), Ui.spring(), date, time), SunTimes.buttons(bench),
-                Ui.row(Ui.label("Sun stands", "dial-name"), Ui.spring(), angles), Ui.more("sun-more", azimuth, height, Ui.button("follow-clock", "Follow the clock", "The sun stands where date and time put it", () -> around(null, a -> a.with("sunAzimuth", null, "sunHeight", null)), "small"),
-                        Ui.row(Ui.label("Latitude, longitude", "dial-name"), Ui.spring(), latitude, longitude), Ui.row(Ui.label("Time zone", "dial-name"), Ui.spring(), zone), north)),
+        sunCards = new VBox(Ui.card("Sun path", place, path, Ui.row(Ui.label("Date", "dial-name"), Ui.spring(), date, time),
+                SunTimes.buttons(bench),
+                Ui.row(Ui.label("Sun stands", "dial-name"), Ui.spring(), angles),
+                Ui.more("sun-more", azimuth, height, Ui.button("follow-clock", "Follow the clock",
+                "The sun stands where date and time put it", () -> around(null, a -> a.with("sunAzimuth", null, "sunHeight", null)),
+                "small"),
+                        Ui.row(Ui.label("Latitude, longitude", "dial-name"), Ui.spring(), latitude, longitude),
+                        Ui.row(Ui.label("Time zone", "dial-name"), Ui.spring(), zone), north)),
                 Ui.card("Air and levels", null, haze, sun, sky, size, Ui.more("air-more", disc, moon)));
         hdri = new HdriCard(bench);
         plainCard = Ui.card("Plain colour", null, plain);
         standard = new StandardSkyCard(bench);
-        levels = Ui.card("On open ground", null, Ui.line("From the sky", skyLux), Ui.line("From the sun", sunLux), Ui.line("Together", allLux));
+        levels = Ui.card("On open ground", null, Ui.line("From the sky", skyLux), Ui.line("From the sun", sunLux),
+                Ui.line("Together", allLux));
         VBox choice = new VBox(Ui.choice(kinds, "around-", "Sun and sky", "Standard sky", "HDRI", "Plain"));
         choice.getStyleClass().add("card");
-        getChildren().addAll(choice, standard.card(), sunCards, hdri.card(), plainCard, levels, new WarningsCard(bench), new SeenCard(bench), new PortalsCard(bench), new GuidesCard(bench), new LampsCard(bench));
+        getChildren().addAll(choice, standard.card(), sunCards, hdri.card(), plainCard, levels, new WarningsCard(bench),
+                new SeenCard(bench), new PortalsCard(bench), new GuidesCard(bench), new LampsCard(bench));
         bench.frameProperty().addListener((o, a, f) -> lux(f));
         kinds.selectedToggleProperty().addListener((o, a, b) -> {
             if (!setting && b != null) kind(((String) b.getUserData()).toLowerCase(Locale.ROOT));
@@ -113,7 +132,8 @@ final class LightSheet extends VBox {
         if (setting || bench.view() == null) return;
         try {
             SunPosition.Angles now = SunPosition.of(bench.project().place(), bench.view().around());
-            around("sun by hand", a -> a.with("sunAzimuth", Double.isNaN(toAzimuth) ? now.azimuth() : Math.rint(toAzimuth), "sunHeight", Double.isNaN(toHeight) ? now.height() : Math.rint(toHeight * 10) / 10));
+            around("sun by hand", a -> a.with("sunAzimuth", Double.isNaN(toAzimuth) ? now.azimuth() : Math.rint(toAzimuth), "sunHeight",
+                    Double.isNaN(toHeight) ? now.height() : Math.rint(toHeight * 10) / 10));
         } catch (FormatException e) {
             bench.fail(e);
         }
@@ -127,17 +147,20 @@ final class LightSheet extends VBox {
             double v = part < 2 ? Double.parseDouble(t.replace(',', '.').replace("\u00b0", "")) : 0;
             if (part == 0 && Math.abs(v) > 90 || part == 1 && Math.abs(v) > 180) throw new NumberFormatException();
             if (part == 2) java.time.ZoneId.of(t);
-            var q = new bake.formats.project.Project.Place(part == 0 ? v : p.latitude(), part == 1 ? v : p.longitude(), part == 2 ? t : p.zone(), p.north(), p.other());
+            var q = new bake.formats.project.Project.Place(part == 0 ? v : p.latitude(), part == 1 ? v : p.longitude(),
+                    part == 2 ? t : p.zone(), p.north(), p.other());
             if (!q.equals(p)) bench.edit(null, x -> x.withPlace(q));
         } catch (NumberFormatException | java.time.DateTimeException e) {
-            bench.messageProperty().set(new Workbench.Message(part == 2 ? "A time zone looks like Europe/Zurich or +01:00." : "A latitude is -90 to 90 degrees, north above 0; a longitude -180 to 180, east above 0.", true));
+            bench.messageProperty().set(new Workbench.Message(part == 2 ? "A time zone looks like Europe/Zurich or +01:00."
+                    : "A latitude is -90 to 90 degrees, north above 0; a longitude -180 to 180, east above 0.", true));
             refresh();
         }
     }
 
     private void readTime() {
         try {
-            LocalDate d = date.getText().matches("\\d{4}-\\d{2}-\\d{2}") ? LocalDate.parse(date.getText()) : LocalDate.parse(date.getText().strip(), date.getText().strip().length() > 11 ? LONG_DATE : DATE);
+            LocalDate d = date.getText().matches("\\d{4}-\\d{2}-\\d{2}") ? LocalDate.parse(date.getText())
+                    : LocalDate.parse(date.getText().strip(), date.getText().strip().length() > 11 ? LONG_DATE : DATE);
             LocalTime t = LocalTime.parse(time.getText().strip().length() == 4 ? "0" + time.getText().strip() : time.getText().strip());
             around(null, a -> a.withTime(d.toString(), t.truncatedTo(ChronoUnit.MINUTES).toString()));
         } catch (DateTimeParseException e) {
@@ -165,7 +188,8 @@ final class LightSheet extends VBox {
         hdri.show(a);
         show(plainCard, a.kind().equals("plain"));
         var pl = bench.project().place();
-        place.setText(String.format(Locale.ROOT, "%.1f %s %.1f %s", Math.abs(pl.latitude()), pl.latitude() < 0 ? "S" : "N", Math.abs(pl.longitude()), pl.longitude() < 0 ? "W" : "E"));
+        place.setText(String.format(Locale.ROOT, "%.1f %s %.1f %s", Math.abs(pl.latitude()), pl.latitude() < 0 ? "S" : "N",
+                Math.abs(pl.longitude()), pl.longitude() < 0 ? "W" : "E"));
         path.show(pl, a);
         try {
             var when = SunPosition.moment(pl, a);
@@ -174,7 +198,8 @@ final class LightSheet extends VBox {
             height.show(s.height());
             if (!date.isFocused()) date.setText(DATE.format(when));
             if (!time.isFocused()) time.setText(when.toLocalTime().truncatedTo(ChronoUnit.MINUTES).toString());
-            angles.setText(String.format(Locale.ROOT, "%.0f\u00b0 %s, azimuth %.0f\u00b0", Math.abs(s.height()), s.height() < 0 ? "below" : "high", s.azimuth()) + (a.byHand() ? ", by hand" : ""));
+            angles.setText(String.format(Locale.ROOT, "%.0f\u00b0 %s, azimuth %.0f\u00b0", Math.abs(s.height()),
+                    s.height() < 0 ? "below" : "high", s.azimuth()) + (a.byHand() ? ", by hand" : ""));
         } catch (FormatException e) {
             angles.setText("\u2013");
         }

@@ -18,7 +18,10 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.TilePane;
 import javafx.scene.layout.VBox;
 
-/** Under the easel on the Light station: light by source as one bar, and a fader for each group, which mixes the light without rendering it again. */
+/**
+ * Under the easel on the Light station: light by source as one bar, and a fader for each group, which mixes the light without rendering it
+ * again.
+ */
 final class LightStrip extends VBox {
     private final Workbench bench;
     private final LightBar bar = new LightBar();
@@ -65,12 +68,15 @@ final class LightStrip extends VBox {
     /** Sun and sky, groups of the project's lamps, then glowing materials where there are any. */
     private List<String> groups(View v) {
         Set<String> out = new LinkedHashSet<>();
-        boolean sun = v.around().kind().equals("sun and sky") || v.around().kind().equals("standard sky") || v.around().kind().equals("hdri") && v.around().takesSunOut();
+        boolean sun = v.around().kind().equals("sun and sky") || v.around().kind().equals("standard sky")
+                || v.around().kind().equals("hdri") && v.around().takesSunOut();
         if (sun) out.add("Sun");
         out.add(sky);
-        if (v.around().leavesBackdropOut() || v.around().backdrop() != null || v.around().ground() != null && v.around().kind().equals("hdri") || !bench.sights().catchers().isEmpty()) out.add(LightTable.BACKDROP);
+        if (v.around().leavesBackdropOut() || v.around().backdrop() != null || v.around().ground() != null
+                && v.around().kind().equals("hdri") || !bench.sights().catchers().isEmpty()) out.add(LightTable.BACKDROP);
         bench.project().lamps().forEach(l -> out.add(l.groupName()));
-        if (bench.factsProperty().get().materials().stream().anyMatch(m -> m.glows()) || bench.project().materials().stream().anyMatch(m -> m.emission() != null)) out.add(LightTable.GLOW);
+        if (bench.factsProperty().get().materials().stream().anyMatch(m -> m.glows())
+                || bench.project().materials().stream().anyMatch(m -> m.emission() != null)) out.add(LightTable.GLOW);
         return new ArrayList<>(out);
     }
 
@@ -174,13 +180,15 @@ final class LightStrip extends VBox {
             slider.setBlockIncrement(colour() ? 10 : 0.5);
             slider.setValue(colour() ? mired : stops);
             slider.setDisable(off);
-            slider.setTooltip(Ui.tip(colour() ? "Colour shift in mired, -150 to +150; double-click returns to 0" : "Level in stops, -6 to +6; double-click returns to 0. Nothing is rendered again."));
+            slider.setTooltip(Ui.tip(colour() ? "Colour shift in mired, -150 to +150; double-click returns to 0"
+                    : "Level in stops, -6 to +6; double-click returns to 0. Nothing is rendered again."));
             mute.setSelected(v.muted().contains(group));
             mute.setDisable(off);
             solo.setSelected(bench.lighting().soloProperty().get().contains(group));
             solo.setDisable(off);
             take.setDisable(stops == 0);
-            value.setText(off ? "off" : v.muted().contains(group) ? "muted" : colour() ? String.format(Locale.ROOT, "%+.0f mired", mired) : String.format(Locale.ROOT, "%+.1f  %d %%", stops, Math.round(100 * Math.pow(2, stops))));
+            value.setText(off ? "off" : v.muted().contains(group) ? "muted" : colour() ? String.format(Locale.ROOT, "%+.0f mired", mired)
+                    : String.format(Locale.ROOT, "%+.1f  %d %%", stops, Math.round(100 * Math.pow(2, stops))));
         }
     }
 }

@@ -13,7 +13,9 @@ import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 
-/** What the Light station can do besides setting values: lamps and portals on the picture, the light meter, soloed groups. Holds no control. */
+/**
+ * What the Light station can do besides setting values: lamps and portals on the picture, the light meter, soloed groups. Holds no control.
+ */
 public final class Lighting {
     /** What a click on the picture does. */
     public enum Tool { LOOK, LAMP, MOVE, PORTAL, DRAW, CATCH }
@@ -104,27 +106,32 @@ public final class Lighting {
         boolean ours = bench.project().lamps().stream().anyMatch(l -> l.groupName().equals(group));
         boolean sun = group.equals("Sun"), sky = group.equals("Sky") || group.equals("Surroundings");
         if (!ours && !sun && !sky) {
-            bench.messageProperty().set(new Workbench.Message(group + " comes with the model; set it on its material, or keep the fader.", true));
+            bench.messageProperty().set(new Workbench.Message(group + " comes with the model; set it on its material, or keep the fader.",
+                    true));
             return;
         }
         double k = Math.pow(2, stops);
         String view = v.name();
         bench.edit(null, p -> {
-            Project out = ours ? p.withLamps(p.lamps().stream().map(l -> l.groupName().equals(group) && l.like() == null ? brighter(l, k) : l).toList()) : p;
+            Project out = ours ? p.withLamps(p.lamps().stream().map(l -> l.groupName().equals(group)
+                    && l.like() == null ? brighter(l, k) : l).toList()) : p;
             return out.withViews(out.views().stream().map(x -> {
                 // Every view's own level of these lamps stays what it was.
                 if (!x.name().equals(view)) return ours ? x.withFader(group, x.faders().getOrDefault(group, 0.0) - stops) : x;
                 View.Around a = x.around();
                 View y = x.withFader(group, 0);
-                return sun ? y.withAround(a.withStops(a.or(a.sunStops(), 0) + stops, a.or(a.skyStops(), 0))) : sky ? y.withAround(a.withStops(a.or(a.sunStops(), 0), a.or(a.skyStops(), 0) + stops)) : y;
+                return sun ? y.withAround(a.withStops(a.or(a.sunStops(), 0) + stops, a.or(a.skyStops(), 0))) : sky
+                        ? y.withAround(a.withStops(a.or(a.sunStops(), 0), a.or(a.skyStops(), 0) + stops)) : y;
             }).toList());
         });
         bench.say("Taken over: " + group + " is now " + Math.round(100 * k) + " % of what it was, its fader back at 0.");
     }
 
     private static LampSpec brighter(LampSpec l, double k) {
-        return l.with("lumens", l.lumens() == null ? null : l.lumens() * k, "candela", l.candela() == null ? null : l.candela() * k, "luminance", l.luminance() == null ? null : l.luminance() * k, "lux", l.lux() == null ? null : l.lux() * k,
-                "multiplier", l.file() == null || l.lumens() != null ? l.multiplier() : Double.valueOf((l.multiplier() == null ? 1 : l.multiplier()) * k));
+        return l.with("lumens", l.lumens() == null ? null : l.lumens() * k, "candela", l.candela() == null ? null : l.candela() * k,
+                "luminance", l.luminance() == null ? null : l.luminance() * k, "lux", l.lux() == null ? null : l.lux() * k,
+                "multiplier", l.file() == null || l.lumens() != null ? l.multiplier()
+                : Double.valueOf((l.multiplier() == null ? 1 : l.multiplier()) * k));
     }
 
     /** Looks at places of the picture that is shown; null while there is none. */

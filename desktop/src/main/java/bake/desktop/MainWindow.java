@@ -42,7 +42,8 @@ public final class MainWindow {
     public MainWindow(Workbench bench, Stage stage) {
         this.bench = bench;
         this.stage = stage;
-        for (String f : new String[] {"Inter-Regular.otf", "Inter-Bold.otf", "NotoMono-Regular.ttf"}) Font.loadFont(MainWindow.class.getResourceAsStream("/bake/desktop/fonts/" + f), 13);
+        for (String f : new String[] {"Inter-Regular.otf", "Inter-Bold.otf", "NotoMono-Regular.ttf"})
+            Font.loadFont(MainWindow.class.getResourceAsStream("/bake/desktop/fonts/" + f), 13);
         DimensionLine line = new DimensionLine(bench);
         rail = new PictureRail(bench);
         easel = new Easel(bench, line::marking, this::chooseModel);
@@ -104,12 +105,14 @@ public final class MainWindow {
     }
 
     private void title() {
-        stage.setTitle(bench.project() == null ? "Bake" : bench.project().name() + (bench.changedProperty().get() ? " \u2022" : "") + " \u2013 Bake");
+        stage.setTitle(bench.project() == null ? "Bake" : bench.project().name() + (bench.changedProperty().get() ? " \u2022" : "")
+                + " \u2013 Bake");
     }
 
     private void show(Station s) {
         boolean delivering = s == Station.DELIVER;
-        center.getChildren().setAll(delivering ? List.of(deliver, center.getChildren().getLast()) : List.of(rail, easel, strip, center.getChildren().getLast()));
+        center.getChildren().setAll(delivering ? List.of(deliver, center.getChildren().getLast())
+                : List.of(rail, easel, strip, center.getChildren().getLast()));
         if (!delivering) strip.getChildren().setAll(strips.get(s));
         sheet.setContent(sheets.get(s));
         sheet.setVvalue(0);
@@ -127,10 +130,14 @@ public final class MainWindow {
             undo.setDisable(false);
             redo.setDisable(false);
         });
-        file.getItems().addAll(item("Open project\u2026", "Shortcut+O", this::chooseProject), item("New from a model\u2026", "Shortcut+N", this::chooseModel), item("Open the demo library", null, () -> bench.open("demo")),
-                new SeparatorMenuItem(), item("Save", "Shortcut+S", bench::save), new SeparatorMenuItem(), item("Quit", "Shortcut+Q", Platform::exit));
+        file.getItems().addAll(item("Open project\u2026", "Shortcut+O", this::chooseProject),
+                item("New from a model\u2026", "Shortcut+N", this::chooseModel),
+                item("Open the demo library", null, () -> bench.open("demo")),
+                new SeparatorMenuItem(), item("Save", "Shortcut+S", bench::save), new SeparatorMenuItem(),
+                item("Quit", "Shortcut+Q", Platform::exit));
         edit.getItems().addAll(undo, redo);
-        for (Station s : Station.values()) go.getItems().add(item(s.title(), "Shortcut+" + (s.ordinal() + 1), () -> bench.stationProperty().set(s)));
+        for (Station s : Station.values())
+            go.getItems().add(item(s.title(), "Shortcut+" + (s.ordinal() + 1), () -> bench.stationProperty().set(s)));
         go.getItems().addAll(new SeparatorMenuItem(), item("Make a proof", "F5", () -> bench.prover().start()));
         railShown.setSelected(true);
         railShown.setAccelerator(KeyCombination.valueOf("F7"));
@@ -163,7 +170,8 @@ public final class MainWindow {
     private void chooseModel() {
         FileChooser c = new FileChooser();
         c.setTitle("Open a model or a project");
-        c.getExtensionFilters().addAll(new FileChooser.ExtensionFilter("Models and projects", "*.gltf", "*.glb", "*.obj", "*.fbx", "*.dae", "*.stl", "*.ply", "*.3ds", "*.ifc", "project.json"));
+        c.getExtensionFilters().addAll(new FileChooser.ExtensionFilter("Models and projects", "*.gltf", "*.glb", "*.obj", "*.fbx", "*.dae",
+                "*.stl", "*.ply", "*.3ds", "*.ifc", "project.json"));
         File f = c.showOpenDialog(stage);
         if (f != null) bench.open(f.getPath());
     }

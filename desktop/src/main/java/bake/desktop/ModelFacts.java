@@ -10,7 +10,8 @@ import java.util.List;
  *
  * @param size of everything, metres, or null where there is nothing
  */
-public record ModelFacts(List<String> layers, long[] triangles, long unique, long placed, List<Finding> findings, List<Material> materials, double[] size) {
+public record ModelFacts(List<String> layers, long[] triangles, long unique, long placed, List<Finding> findings, List<Material> materials,
+        double[] size) {
     static final ModelFacts NONE = new ModelFacts(List.of(), new long[0], 0, 0, List.of(), List.of(), null);
 
     static ModelFacts of(SceneAssembly a) {

@@ -58,7 +58,8 @@ final class ModelFiles {
                 bench.later(() -> {
                     if (!folder.equals(bench.folder())) return;
                     bench.edit(null, x -> x.withModels(r.project().models()).withLayers(r.project().layers()));
-                    bench.say(r.lost().isEmpty() ? "Replaced; everything that was set has kept its place." : "Replaced. Without a place now: " + String.join("; ", r.lost()) + ".");
+                    bench.say(r.lost().isEmpty() ? "Replaced; everything that was set has kept its place."
+                            : "Replaced. Without a place now: " + String.join("; ", r.lost()) + ".");
                 });
             } catch (IOException | RuntimeException | OutOfMemoryError e) {
                 bench.fail(e);

@@ -56,13 +56,15 @@ final class ModelSheet extends VBox {
         if (f.findings().isEmpty()) found.getChildren().add(Ui.note("No flipped normals, faces without area or missing textures."));
         VBox materials = Ui.card("Materials", Ui.label(Integer.toString(f.materials().size()), "figure"));
         if (!f.materials().isEmpty()) materials.getChildren().add(Ui.note("Choose one to start it from a real material."));
-        List<Material> wanted = f.materials().stream().filter(m -> m.name().toLowerCase(Locale.ROOT).contains(find.getText().strip().toLowerCase(Locale.ROOT))).toList();
+        List<Material> wanted = f.materials().stream().filter(m -> m.name().toLowerCase(Locale.ROOT)
+                .contains(find.getText().strip().toLowerCase(Locale.ROOT))).toList();
         if (f.materials().size() > MOST_LINES) materials.getChildren().add(find);
         int n = 0;
         for (var m : wanted) {
             if (n == MOST_LINES) break;
             String from = from(m.name());
-            String what = from != null ? from : m.glows() ? "glows" : m.transmission() > 0 ? "glass" : m.metallic() > 0.5 ? "metal" : m.translucency() > 0 ? "translucent" : "";
+            String what = from != null ? from : m.glows() ? "glows" : m.transmission() > 0 ? "glass" : m.metallic() > 0.5 ? "metal"
+                    : m.translucency() > 0 ? "translucent" : "";
             Button b = Ui.button("material-" + n++, what.isEmpty() ? m.name() : m.name() + "   " + what, null, () -> {
                 chosen = m.name().equals(chosen) ? null : m.name();
                 fill();
@@ -73,13 +75,15 @@ final class ModelSheet extends VBox {
             b.getStyleClass().add("list-here");
             materials.getChildren().add(library(m.name(), from));
         }
-        if (wanted.size() > MOST_LINES) materials.getChildren().add(Ui.note("and " + (wanted.size() - MOST_LINES) + " more; type a part of the name above"));
+        if (wanted.size() > MOST_LINES)
+            materials.getChildren().add(Ui.note("and " + (wanted.size() - MOST_LINES) + " more; type a part of the name above"));
         getChildren().addAll(files, found, materials);
     }
 
     /** What a material was started from, or null. */
     private String from(String material) {
-        return bench.project().materials().stream().filter(s -> s.name().equals(material)).map(Project.Surface::from).filter(Objects::nonNull).findFirst().orElse(null);
+        return bench.project().materials().stream().filter(s -> s.name().equals(material)).map(Project.Surface::from)
+                .filter(Objects::nonNull).findFirst().orElse(null);
     }
 
     private VBox library(String material, String now) {

@@ -30,7 +30,9 @@ final class ModelStrip extends VBox {
         ways.selectedToggleProperty().addListener((o, a, b) -> {
             if (b != null) bench.showingProperty().set(Showing.valueOf(((String) b.getUserData()).toUpperCase(Locale.ROOT)));
         });
-        getChildren().addAll(Ui.row(Ui.label("Show", "strip-title"), choice), Ui.label("Layers and their triangles, copies counted. What the view cannot see still costs time: switch it off.", "strip-title"), tiles);
+        getChildren().addAll(Ui.row(Ui.label("Show", "strip-title"), choice),
+                Ui.label("Layers and their triangles, copies counted. What the view cannot see still costs time: switch it off.",
+                "strip-title"), tiles);
         bench.factsProperty().addListener((o, a, b) -> fill());
         bench.projectProperty().addListener((o, a, b) -> fill());
         fill();

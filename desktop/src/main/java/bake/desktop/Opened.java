@@ -23,7 +23,8 @@ import java.util.concurrent.CompletionException;
  *
  * @param compiled its current view, or null where there is none that can be shown
  */
-record Opened(ProjectSession session, SceneAssembly assembly, ProofStore store, List<Proof> proofs, ModelFacts facts, RenderScene compiled) {
+record Opened(ProjectSession session, SceneAssembly assembly, ProofStore store, List<Proof> proofs, ModelFacts facts,
+        RenderScene compiled) {
 
     /** Reads a project, or starts one from a model file; {@code what} may be "demo". */
     static Opened read(String what, Reading reading) throws IOException {
@@ -45,7 +46,9 @@ record Opened(ProjectSession session, SceneAssembly assembly, ProofStore store, 
         }
     }
 
-    /** Null when the models can be used but something else of the view cannot: in the window another sky, backdrop or lamp can be chosen. */
+    /**
+     * Null when the models can be used but something else of the view cannot: in the window another sky, backdrop or lamp can be chosen.
+     */
     private static RenderScene compiled(SceneAssembly a, ProjectSession s, View v) throws IOException {
         Scene scene;
         try {

@@ -53,7 +53,8 @@ final class PictureRail extends VBox {
             images.clear();
             return;
         }
-        bench.proofs().stream().sorted(java.util.Comparator.comparing((Proof p) -> !p.pinned())).forEach(p -> prints.getChildren().add(print(p)));
+        bench.proofs().stream().sorted(java.util.Comparator.comparing((Proof p) -> !p.pinned()))
+                .forEach(p -> prints.getChildren().add(print(p)));
     }
 
     private Button print(Proof p) {
@@ -69,7 +70,8 @@ final class PictureRail extends VBox {
         if (b) frame.getStyleClass().add("print-b");
         Circle hook = new Circle(4.5);
         hook.getStyleClass().add(a ? "hook-a" : b ? "hook-b" : "hook");
-        String name = (a ? "A  " : b ? "B  " : "") + p.number() + (p.title().isEmpty() ? "" : " " + p.title()) + (p.pinned() ? " \u2020" : "");
+        String name = (a ? "A  " : b ? "B  " : "") + p.number() + (p.title().isEmpty() ? "" : " " + p.title())
+                + (p.pinned() ? " \u2020" : "");
         HBox text = new HBox(6, Ui.label(name, "print-number"), Ui.spring(), Ui.label(Texts.time(p.seconds()), "print-time"));
         text.setMaxWidth(PRINT_W);
         VBox box = new VBox(2, hook, frame, text);
@@ -78,14 +80,17 @@ final class PictureRail extends VBox {
         button.setId("print-" + p.number());
         button.getStyleClass().add("print-button");
         button.setAccessibleText("Proof " + p.number());
-        button.setTooltip(Ui.tip("Proof " + p.number() + (p.title().isEmpty() ? "" : ", " + p.title()) + "\n" + p.view().name() + ", " + p.preset().name() + ", " + Texts.size(p.width(), p.height()) + "\n"
-                + Texts.time(p.seconds()) + ", noise " + Texts.noise(p.noise()) + ", " + p.passes() + " passes" + (p.stopped() ? ", stopped" : "") + "\nClick or Enter: A   with Shift: B"));
+        button.setTooltip(Ui.tip("Proof " + p.number() + (p.title().isEmpty() ? "" : ", " + p.title()) + "\n" + p.view().name() + ", "
+                + p.preset().name() + ", " + Texts.size(p.width(), p.height()) + "\n"
+                + Texts.time(p.seconds()) + ", noise " + Texts.noise(p.noise()) + ", " + p.passes() + " passes"
+                + (p.stopped() ? ", stopped" : "") + "\nClick or Enter: A   with Shift: B"));
         button.setOnMouseClicked(e -> {
             if (e.getButton() != javafx.scene.input.MouseButton.PRIMARY) return;
             hang(p, e.isShiftDown());
         });
         button.setOnKeyPressed(e -> {
-            if (e.getCode() == javafx.scene.input.KeyCode.ENTER || e.getCode() == javafx.scene.input.KeyCode.SPACE) hang(p, e.isShiftDown());
+            if (e.getCode() == javafx.scene.input.KeyCode.ENTER || e.getCode() == javafx.scene.input.KeyCode.SPACE)
+                hang(p, e.isShiftDown());
         });
         button.setContextMenu(menu(p));
         return button;
@@ -102,7 +107,8 @@ final class PictureRail extends VBox {
         MenuItem asA = new MenuItem("Hang as A"), asB = new MenuItem("Hang as B");
         asA.setOnAction(e -> hang(p, false));
         asB.setOnAction(e -> hang(p, true));
-        MenuItem pin = new MenuItem(p.pinned() ? "Unpin" : "Pin to the front"), name = new MenuItem("Rename\u2026"), back = new MenuItem("Take its settings back"), gone = new MenuItem("Delete");
+        MenuItem pin = new MenuItem(p.pinned() ? "Unpin" : "Pin to the front"), name = new MenuItem("Rename\u2026"),
+                back = new MenuItem("Take its settings back"), gone = new MenuItem("Delete");
         pin.setOnAction(e -> bench.keep(p.withPinned(!p.pinned())));
         name.setOnAction(e -> {
             TextInputDialog d = new TextInputDialog(p.title());

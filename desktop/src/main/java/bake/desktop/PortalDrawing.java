@@ -115,7 +115,8 @@ public final class PortalDrawing {
                     }
         Spots.Place p = s.place(x, y);
         if (p == null) {
-            bench.messageProperty().set(new Workbench.Message("There is only sky; begin on the wall or the glass that the portal lies on.", true));
+            bench.messageProperty().set(new Workbench.Message("There is only sky; begin on the wall or the glass that the portal lies on.",
+                    true));
             return false;
         }
         at = p.at();

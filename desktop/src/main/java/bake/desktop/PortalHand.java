@@ -144,7 +144,8 @@ public final class PortalHand {
 
     private List<Portal> missing(List<Portal> openings) {
         List<Portal> have = all();
-        return openings.stream().filter(p -> have.stream().noneMatch(h -> h.middle().minus(p.middle()).length() < 0.6 * Math.sqrt(Math.min(h.size(), p.size())))).toList();
+        return openings.stream().filter(p -> have.stream().noneMatch(h ->
+                h.middle().minus(p.middle()).length() < 0.6 * Math.sqrt(Math.min(h.size(), p.size())))).toList();
     }
 
     public void stop() {
@@ -153,7 +154,8 @@ public final class PortalHand {
 
     private void take(List<Portal> all) {
         List<Portal> fresh = missing(all);
-        if (all.isEmpty()) bench.messageProperty().set(new Workbench.Message("No opening was found: no view's camera stands in a room. Put a camera inside, or draw portals on the glass.", true));
+        if (all.isEmpty()) bench.messageProperty()
+                .set(new Workbench.Message("No opening was found: no view's camera stands in a room. Put a camera inside, or draw portals on the glass.", true));
         else if (fresh.isEmpty()) bench.say("All " + all.size() + " openings have a portal already.");
         else {
             addPortals(fresh);
@@ -168,7 +170,8 @@ public final class PortalHand {
                 int n = 1;
                 String word = f.name().replaceAll(" \\d+$", "");
                 while (named(out, word + " " + n)) n++;
-                out.add(new Project.PortalSpec(word + " " + n, f.corners().stream().map(LampHand::array).toArray(double[][]::new), null, Map.of()));
+                out.add(new Project.PortalSpec(word + " " + n, f.corners().stream().map(LampHand::array).toArray(double[][]::new), null,
+                        Map.of()));
             }
             return p.withPortals(out);
         });
@@ -198,7 +201,8 @@ public final class PortalHand {
     }
 
     public void change(String name, UnaryOperator<Project.PortalSpec> how) {
-        bench.edit(null, p -> p.withPortals(p.portals().stream().map(x -> x.name().equals(name) ? how.apply(x) : x).filter(java.util.Objects::nonNull).toList()));
+        bench.edit(null, p -> p.withPortals(p.portals().stream().map(x -> x.name().equals(name) ? how.apply(x) : x)
+                .filter(java.util.Objects::nonNull).toList()));
     }
 
     public void flip(String name) {

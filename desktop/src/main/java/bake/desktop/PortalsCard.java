@@ -36,7 +36,9 @@ final class PortalsCard extends VBox {
         List<Portal> all = lighting.openings().all();
         boolean busy = lighting.openings().findingProperty().get();
         Button find = busy ? Ui.button("find-openings", "Stop", null, () -> lighting.openings().stop(), "small")
-                : Ui.button("find-openings", "Find openings", "Looks for windows, roof lights and holes in the walls of the rooms that have a view, and puts portals on them", () -> lighting.openings().find(), "small");
+                : Ui.button("find-openings", "Find openings",
+                "Looks for windows, roof lights and holes in the walls of the rooms that have a view, and puts portals on them",
+                () -> lighting.openings().find(), "small");
         ToggleButton draw = new ToggleButton("Click a window\u2026");
         draw.setId("draw-portal");
         draw.getStyleClass().add("small");
@@ -51,14 +53,16 @@ final class PortalsCard extends VBox {
         own.setSelected(lighting.toolProperty().get() == Lighting.Tool.DRAW);
         own.setOnAction(e -> lighting.toolProperty().set(own.isSelected() ? Lighting.Tool.DRAW : Lighting.Tool.LOOK));
         HBox tools = Ui.row(find, draw, own);
-        getChildren().setAll(Ui.row(Ui.label("Openings", "card-title"), Ui.spring(), Ui.label(all.isEmpty() ? "" : all.size() + (all.size() == 1 ? " portal" : " portals"), "figure")), tools);
+        getChildren().setAll(Ui.row(Ui.label("Openings", "card-title"), Ui.spring(),
+                Ui.label(all.isEmpty() ? "" : all.size() + (all.size() == 1 ? " portal" : " portals"), "figure")), tools);
         if (lighting.toolProperty().get() == Lighting.Tool.DRAW) {
             javafx.scene.control.Label l = Ui.note("Drag a rectangle, or click corners and end on the first. Escape leaves it.");
             l.getStyleClass().add("needs-hand");
             getChildren().add(l);
         }
         if (busy) getChildren().add(Ui.note("Looking for openings\u2026"));
-        else if (all.isEmpty()) getChildren().add(Ui.note("Glass is found and looked through by itself. Portals are for openings without glass. They never change the light, only its noise."));
+        else if (all.isEmpty()) getChildren()
+                .add(Ui.note("Glass is found and looked through by itself. Portals are for openings without glass. They never change the light, only its noise."));
         Map<String, OpeningFinder.Fault> faults = lighting.openings().faultsProperty().get();
         for (Portal p : all.subList(0, Math.min(SHOWN, all.size()))) line(p, faults.get(p.name()));
         if (all.size() > SHOWN) getChildren().add(Ui.note("and " + (all.size() - SHOWN) + " more; click one in the picture to work on it"));
@@ -66,7 +70,8 @@ final class PortalsCard extends VBox {
 
     private void line(Portal p, OpeningFinder.Fault fault) {
         boolean chosen = p.name().equals(lighting.openings().chosenProperty().get());
-        Button b = Ui.button("portal-" + LightStrip.id(p.name()), p.name(), null, () -> lighting.openings().chosenProperty().set(chosen ? null : p.name()), "list-line");
+        Button b = Ui.button("portal-" + LightStrip.id(p.name()), p.name(), null,
+                () -> lighting.openings().chosenProperty().set(chosen ? null : p.name()), "list-line");
         if (chosen) b.getStyleClass().add("list-here");
         getChildren().add(Ui.row(b, Ui.spring(), Ui.label(String.format(Locale.ROOT, "%.2f m\u00b2", p.size()), "figure")));
         if (fault != null) {
@@ -74,7 +79,8 @@ final class PortalsCard extends VBox {
             l.getStyleClass().add("needs-hand");
             getChildren().add(Ui.row(l, Ui.spring(), mend(p, fault)));
         } else if (chosen)
-            getChildren().add(Ui.row(Ui.button("portal-flip", "Flip", "Turns it to face the other side", () -> lighting.openings().flip(p.name()), "small"),
+            getChildren().add(Ui.row(Ui.button("portal-flip", "Flip", "Turns it to face the other side",
+                    () -> lighting.openings().flip(p.name()), "small"),
                     Ui.button("portal-delete", "Delete", null, () -> lighting.openings().change(p.name(), x -> null), "small")));
     }
 
@@ -87,7 +93,8 @@ final class PortalsCard extends VBox {
     }
 
     private Button mend(Portal p, OpeningFinder.Fault f) {
-        return f == OpeningFinder.Fault.FACES_OUT ? Ui.button("portal-mend", "Flip", "Turns it to face the room", () -> lighting.openings().flip(p.name()), "small")
+        return f == OpeningFinder.Fault.FACES_OUT ? Ui.button("portal-mend", "Flip", "Turns it to face the room",
+                () -> lighting.openings().flip(p.name()), "small")
                 : Ui.button("portal-mend", "Delete", null, () -> lighting.openings().change(p.name(), x -> null), "small");
     }
 }

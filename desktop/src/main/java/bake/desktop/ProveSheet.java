@@ -32,19 +32,31 @@ final class ProveSheet extends VBox {
     ProveSheet(Workbench bench) {
         this.bench = bench;
         Prover p = bench.prover();
-        width = new Dial("proof-width", "Width", "%.0f px", 160, 4000, 640, true, "Time goes with the square of the width.", x -> change(q -> q.withWidth((int) Math.round(x))));
-        noise = new Dial("noise-aim", "Noise aim", "%.1f %%", 0.2, 30, 6, true, "Half the noise takes four times the time.", x -> change(q -> q.withLimits(x, q.timeLimit(), q.samples())));
-        time = new Dial("time-limit", "Time limit", "%.0f s", 0, 3600, 45, false, "The proof ends here whatever its noise; 0 is no limit.", x -> change(q -> q.withLimits(q.noiseAim(), Math.rint(x), q.samples())));
-        bounces = new Dial("bounces", "Bounces", "%.0f", 0, 64, 10, false, "How often light goes on from surface to surface; few make rooms darker.",
+        width = new Dial("proof-width", "Width", "%.0f px", 160, 4000, 640, true, "Time goes with the square of the width.",
+                x -> change(q -> q.withWidth((int) Math.round(x))));
+        noise = new Dial("noise-aim", "Noise aim", "%.1f %%", 0.2, 30, 6, true, "Half the noise takes four times the time.",
+                x -> change(q -> q.withLimits(x, q.timeLimit(), q.samples())));
+        time = new Dial("time-limit", "Time limit", "%.0f s", 0, 3600, 45, false, "The proof ends here whatever its noise; 0 is no limit.",
+                x -> change(q -> q.withLimits(q.noiseAim(), Math.rint(x), q.samples())));
+        bounces = new Dial("bounces", "Bounces", "%.0f", 0, 64, 10, false,
+                "How often light goes on from surface to surface; few make rooms darker.",
                 x -> change(q -> q.withBounces((int) Math.round(x))));
-        clamp = new Dial("clamp", "Clamp", "%.0f", 0, 200, 20, false, "Limits stray bright pixels, in multiples of the camera's white; 0 is no limit and no lost light.",
+        clamp = new Dial("clamp", "Clamp", "%.0f", 0, 200, 20, false,
+                "Limits stray bright pixels, in multiples of the camera's white; 0 is no limit and no lost light.",
                 x -> change(q -> q.withClamp(Math.rint(x))));
         VBox presets = Ui.card("Preset", changes, Ui.choice(purpose, "purpose-", "Test", "Final"), list);
-        radius = new Dial("filter-radius", "Radius", "%.2f px", 0.5, 4, 1, false, "How far around a pixel light counts for it: small is crisp and jagged, large is soft.", x -> change(q -> q.withFilter(q.filter(), Math.rint(x * 20) / 20)));
-        diffuse = kind("diffuse-bounces", "Matt", "Bounces off matt surfaces: a few light a room, white rooms take more.", (q, n) -> q.withKinds(n, q.mirrored(), q.refracted()));
-        mirrored = kind("mirrored-bounces", "Gloss", "Bounces in gloss and mirrors: two mirrors that face each other go on this far.", (q, n) -> q.withKinds(q.diffuse(), n, q.refracted()));
-        refracted = kind("refracted-bounces", "Clear", "Passages through clear solids; glass behind glass turns black when they run out. Panes do not count.", (q, n) -> q.withKinds(q.diffuse(), q.mirrored(), n));
-        VBox edges = Ui.card("Edges", null, filters, radius), kinds = Ui.card("Bounces of each kind", null, diffuse, mirrored, refracted, Ui.note("The total above holds as well; 64 stands for no limit of its own."));
+        radius = new Dial("filter-radius", "Radius", "%.2f px", 0.5, 4, 1, false,
+                "How far around a pixel light counts for it: small is crisp and jagged, large is soft.",
+                x -> change(q -> q.withFilter(q.filter(), Math.rint(x * 20) / 20)));
+        diffuse = kind("diffuse-bounces", "Matt", "Bounces off matt surfaces: a few light a room, white rooms take more.",
+                (q, n) -> q.withKinds(n, q.mirrored(), q.refracted()));
+        mirrored = kind("mirrored-bounces", "Gloss", "Bounces in gloss and mirrors: two mirrors that face each other go on this far.",
+                (q, n) -> q.withKinds(q.diffuse(), n, q.refracted()));
+        refracted = kind("refracted-bounces", "Clear",
+                "Passages through clear solids; glass behind glass turns black when they run out. Panes do not count.",
+                (q, n) -> q.withKinds(q.diffuse(), q.mirrored(), n));
+        VBox edges = Ui.card("Edges", null, filters, radius), kinds = Ui.card("Bounces of each kind", null, diffuse, mirrored, refracted,
+                Ui.note("The total above holds as well; 64 stands for no limit of its own."));
         VBox quality = Ui.card("Quality", null, width, noise, time, bounces, clamp, denoise, size);
         denoise.setId("denoise");
         denoise.setTooltip(Ui.tip("Smooths what noise is left; fine shadows and reflections may soften. The noise figure is that before denoising; EXR and HDR are never denoised."));
@@ -77,7 +89,8 @@ final class ProveSheet extends VBox {
     }
 
     private Dial kind(String id, String name, String help, java.util.function.BiFunction<Preset, Integer, Preset> set) {
-        return new Dial(id, name, "%.0f", 0, MOST_KIND, MOST_KIND, false, help, x -> change(q -> set.apply(q, x >= MOST_KIND ? null : (Integer) (int) Math.round(x))));
+        return new Dial(id, name, "%.0f", 0, MOST_KIND, MOST_KIND, false, help,
+                x -> change(q -> set.apply(q, x >= MOST_KIND ? null : (Integer) (int) Math.round(x))));
     }
 
     private static int shown(Integer limit) {
@@ -107,7 +120,8 @@ final class ProveSheet extends VBox {
             return;
         }
         bar.setProgress(g.fraction());
-        state.setText("pass " + g.passes() + "  " + Texts.time(g.seconds()) + (Double.isNaN(g.secondsLeft()) || g.secondsLeft() <= 0 ? "" : ", " + Texts.time(g.secondsLeft()) + " left"));
+        state.setText("pass " + g.passes() + "  " + Texts.time(g.seconds())
+                + (Double.isNaN(g.secondsLeft()) || g.secondsLeft() <= 0 ? "" : ", " + Texts.time(g.secondsLeft()) + " left"));
     }
 
     private void refresh() {
@@ -121,11 +135,13 @@ final class ProveSheet extends VBox {
         list.getChildren().clear();
         if (v == null || p == null) return;
         setting = true;
-        for (Toggle t : purpose.getToggles()) if (t.getUserData().equals(bench.prover().wantsFinalProperty().get() ? "Final" : "Test")) t.setSelected(true);
+        for (Toggle t : purpose.getToggles()) if (t.getUserData().equals(bench.prover().wantsFinalProperty().get() ? "Final" : "Test"))
+            t.setSelected(true);
         int n = 0;
         for (Preset x : Presets.all(bench.project())) {
             if (x.isFinal() != bench.prover().wantsFinalProperty().get()) continue;
-            Button b = Ui.button("preset-" + n++, x.name() + "   v" + x.version(), null, () -> bench.prover().presetProperty().set(x), "list-line");
+            Button b = Ui.button("preset-" + n++, x.name() + "   v" + x.version(), null, () -> bench.prover().presetProperty().set(x),
+                    "list-line");
             b.setMaxWidth(Double.MAX_VALUE);
             if (x.name().equals(p.name())) b.getStyleClass().add("list-here");
             list.getChildren().add(b);
@@ -147,7 +163,8 @@ final class ProveSheet extends VBox {
         refracted.show(shown(p.refracted()));
         denoise.setSelected(p.denoise());
         denoise.setDisable(busy);
-        size.setText(Texts.size(s[0], s[1]) + " pixels" + (bench.prover().regionProperty().get() == null ? "" : ", only the region") + ". " + limits(p));
+        size.setText(Texts.size(s[0], s[1]) + " pixels" + (bench.prover().regionProperty().get() == null ? "" : ", only the region") + ". "
+                + limits(p));
         setting = false;
         for (Dial d : new Dial[] {width, noise, time, bounces, clamp, radius, diffuse, mirrored, refracted}) d.setDisable(busy);
     }

@@ -29,7 +29,8 @@ final class ProveStrip extends VBox {
         table.getChildren().clear();
         Proof a = bench.printAProperty().get(), b = bench.printBProperty().get();
         if (a == null && b == null) {
-            table.add(Ui.label(bench.proofs().isEmpty() ? "Make a proof with F5. Two of them can be hung as A and B and wiped across each other."
+            table.add(Ui.label(bench.proofs().isEmpty()
+                    ? "Make a proof with F5. Two of them can be hung as A and B and wiped across each other."
                     : "Click a print to hang it as A, Shift+click another to hang it as B.", "strip-title"), 0, 0, 3, 1);
             return;
         }
@@ -40,13 +41,15 @@ final class ProveStrip extends VBox {
         r = row(r, "View", a == null ? "" : a.view().name(), b == null ? "" : b.view().name(), false);
         r = row(r, "Preset", a == null ? "" : a.preset().name(), b == null ? "" : b.preset().name(), false);
         r = row(r, "Light", light(a), light(b), true);
-        r = row(r, "Time, passes", a == null ? "" : Texts.time(a.seconds()) + ", " + a.passes(), b == null ? "" : Texts.time(b.seconds()) + ", " + b.passes(), true);
+        r = row(r, "Time, passes", a == null ? "" : Texts.time(a.seconds()) + ", " + a.passes(),
+                b == null ? "" : Texts.time(b.seconds()) + ", " + b.passes(), true);
         r = row(r, "Noise", a == null ? "" : Texts.noise(a.noise()), b == null ? "" : Texts.noise(b.noise()), true);
         row(r, "Light clamped away", clamped(a), clamped(b), true);
     }
 
     private int row(int r, String name, String a, String b, boolean figures) {
-        Label n = Ui.label(name, "strip-title"), x = Ui.label(a, figures ? "strip-figure" : "strip-text"), y = Ui.label(b, figures ? "strip-figure" : "strip-text");
+        Label n = Ui.label(name, "strip-title"), x = Ui.label(a, figures ? "strip-figure" : "strip-text"),
+                y = Ui.label(b, figures ? "strip-figure" : "strip-text");
         if (!a.isEmpty() && !b.isEmpty() && !a.equals(b)) {
             x.getStyleClass().add("differs");
             y.getStyleClass().add("differs");
@@ -58,7 +61,8 @@ final class ProveStrip extends VBox {
     private static String light(Proof p) {
         if (p == null) return "";
         var a = p.view().around();
-        return a.kind().equals("sun and sky") ? a.date() + " " + a.time() + String.format(Locale.ROOT, ", haze %.1f", a.or(a.haze(), 2.5)) : a.kind().equals("standard sky") ? a.kind() + " " + a.standardSky() + ", " + a.date() + " " + a.time() : a.kind();
+        return a.kind().equals("sun and sky") ? a.date() + " " + a.time() + String.format(Locale.ROOT, ", haze %.1f", a.or(a.haze(), 2.5))
+                : a.kind().equals("standard sky") ? a.kind() + " " + a.standardSky() + ", " + a.date() + " " + a.time() : a.kind();
     }
 
     private static String clamped(Proof p) {

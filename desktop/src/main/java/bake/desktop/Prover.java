@@ -35,7 +35,8 @@ public final class Prover {
     private final Executor background;
     private final ReadOnlyObjectWrapper<RenderJob.Progress> progress = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<Preview> preview = new ReadOnlyObjectWrapper<>();
-    private final BooleanProperty running = new SimpleBooleanProperty(), paused = new SimpleBooleanProperty(), wantsFinal = new SimpleBooleanProperty();
+    private final BooleanProperty running = new SimpleBooleanProperty(), paused = new SimpleBooleanProperty(),
+            wantsFinal = new SimpleBooleanProperty();
     private final ObjectProperty<Preset> preset = new SimpleObjectProperty<>();
     private final ObjectProperty<Region> region = new SimpleObjectProperty<>();
     private final CacheHand caches;
@@ -137,10 +138,12 @@ public final class Prover {
     private void make(Project project, View v, Preset p, Region part, ProofStore store, boolean anyway) {
         try {
             int[] s = Presets.size(p, v);
-            Region r = part == null ? null : new Region(part.x() * s[0] / 1000, part.y() * s[1] / 1000, Math.max(1, part.width() * s[0] / 1000), Math.max(1, part.height() * s[1] / 1000));
+            Region r = part == null ? null : new Region(part.x() * s[0] / 1000, part.y() * s[1] / 1000,
+                    Math.max(1, part.width() * s[0] / 1000), Math.max(1, part.height() * s[1] / 1000));
             RenderScene scene = bench.live().compile(project, v);
             CacheHand.Begin begin = caches.toBegin(project, v, p, anyway);
-            RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), p, s[0], s[1], r, 1, false), bench.workers()).guidedBy(new bake.studio.GuideStore(bench.folder()).fitting(project, v)).with(begin.caches());
+            RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), p, s[0], s[1], r, 1, false),
+                    bench.workers()).guidedBy(new bake.studio.GuideStore(bench.folder()).fitting(project, v)).with(begin.caches());
             job = j;
             if (pauseAsked) j.pause();
             if (stopAsked) j.stop();
@@ -174,7 +177,8 @@ public final class Prover {
 
     private void shown(RenderJob j, RenderJob.Progress g, long[] next) {
         long now = System.nanoTime();
-        boolean working = g.state() == RenderJob.State.RENDERING && g.passes() > 1, prepass = g.state() == RenderJob.State.RENDERING && g.passes() == 0;
+        boolean working = g.state() == RenderJob.State.RENDERING && g.passes() > 1, prepass = g.state() == RenderJob.State.RENDERING
+                && g.passes() == 0;
         if (prepass && now - next[1] > 400_000_000L) {
             Film cached = j.cachedPicture(PREPASS_WIDTH);
             if (cached != null) {
@@ -207,7 +211,8 @@ public final class Prover {
     private static int[] preview(RenderJob j, Finish f) {
         boolean whole = j.order().region().width() == j.film().width() && j.order().region().height() == j.film().height();
         boolean small = (long) j.film().width() * j.film().height() < 1_500_000;
-        return PictureOutput.argb(j.film(), f, null, Region.all(j.film().width(), j.film().height()), whole && small && j.order().preset().denoise());
+        return PictureOutput.argb(j.film(), f, null, Region.all(j.film().width(), j.film().height()), whole && small
+                && j.order().preset().denoise());
     }
 
     /** Ends the proof; what was made is kept and hung. */

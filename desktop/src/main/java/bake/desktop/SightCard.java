@@ -32,21 +32,26 @@ final class SightCard extends VBox {
         String id = part.key;
         level = dial(id + "-level", "Level", "%+.1f st", -12, 12, 0, false, "How bright it is seen; it lights nothing.", "skyStops", 10);
         turn = dial(id + "-turn", "Turned", "%.0f\u00b0", -180, 180, 0, false, "Clockwise seen from above.", "rotation", 1);
-        plain = new Dial(id + "-plain", "Luminance", "%.0f cd/m\u00b2", 1, 100_000, 500, true, null, x -> change("plain", a -> a.with("luminance", new double[] {x, x, x})));
-        ev = dial(id + "-ev", "Taken at", "EV %.1f", -4, 20, 13, false, "Exposure of the photograph. Until it is set the picture follows the view's exposure.", "ev", 10);
+        plain = new Dial(id + "-plain", "Luminance", "%.0f cd/m\u00b2", 1, 100_000, 500, true, null,
+                x -> change("plain", a -> a.with("luminance", new double[] {x, x, x})));
+        ev = dial(id + "-ev", "Taken at", "EV %.1f", -4, 20, 13, false,
+                "Exposure of the photograph. Until it is set the picture follows the view's exposure.", "ev", 10);
         size = dial(id + "-size", "Size", "%.2f", 1, 6, 1, true, "1 just fills the frame.", "size", 100);
         across = dial(id + "-across", "Across", "%+.2f", -1, 1, 0, false, "Moves it, in widths of the frame.", "across", 100);
         up = dial(id + "-up", "Up", "%+.2f", -1, 1, 0, false, "Moves it, in heights of the frame; for its horizon.", "up", 100);
-        fileLine = new VBox(Ui.row(Ui.button(id + "-choose", "Choose\u2026", "A file for it", this::chooseFile, "small"), Ui.spring(), file));
+        fileLine = new VBox(Ui.row(Ui.button(id + "-choose", "Choose\u2026", "A file for it", this::chooseFile, "small"), Ui.spring(),
+                file));
         moves = Ui.more(id + "-more", ev, size, across, up);
         String[] words = (part == Part.BACKDROP ? WORDS : WORDS.subList(0, 4)).toArray(String[]::new);
-        getChildren().addAll(Ui.label(part == Part.BACKDROP ? "Behind the model" : "In mirrors and gloss", "line-name"), Ui.choice(kinds, id + "-", words), fileLine, plain, level, turn, moves);
+        getChildren().addAll(Ui.label(part == Part.BACKDROP ? "Behind the model" : "In mirrors and gloss", "line-name"),
+                Ui.choice(kinds, id + "-", words), fileLine, plain, level, turn, moves);
         kinds.selectedToggleProperty().addListener((o, a, b) -> {
             if (!setting && b != null) choose(KINDS.get(WORDS.indexOf((String) b.getUserData())));
         });
     }
 
-    private Dial dial(String id, String name, String format, double min, double max, double standard, boolean log, String help, String key, double steps) {
+    private Dial dial(String id, String name, String format, double min, double max, double standard, boolean log, String help, String key,
+            double steps) {
         return new Dial(id, name, format, min, max, standard, log, help, x -> change(key, a -> a.with(key, Math.rint(x * steps) / steps)));
     }
 
@@ -69,7 +74,8 @@ final class SightCard extends VBox {
         boolean flat = "picture".equals(kind);
         FileChooser c = new FileChooser();
         c.setTitle(flat ? "Choose a picture" : "Choose a panorama");
-        c.getExtensionFilters().add(flat ? new FileChooser.ExtensionFilter("Pictures", "*.png", "*.jpg", "*.jpeg", "*.hdr", "*.exr") : new FileChooser.ExtensionFilter("Panoramas (.hdr, .exr)", "*.hdr", "*.exr"));
+        c.getExtensionFilters().add(flat ? new FileChooser.ExtensionFilter("Pictures", "*.png", "*.jpg", "*.jpeg", "*.hdr", "*.exr")
+                : new FileChooser.ExtensionFilter("Panoramas (.hdr, .exr)", "*.hdr", "*.exr"));
         if (bench.folder() != null) c.setInitialDirectory(bench.folder().toFile());
         File f = c.showOpenDialog(getScene() == null ? null : getScene().getWindow());
         if (f != null) sights.use(part, kind, f.toPath());
@@ -79,7 +85,8 @@ final class SightCard extends VBox {
         setting = true;
         Around a = part.of(light);
         String kind = a == null ? null : a.kind();
-        for (Toggle t : kinds.getToggles()) if (java.util.Objects.equals(kind, KINDS.get(WORDS.indexOf((String) t.getUserData())))) t.setSelected(true);
+        for (Toggle t : kinds.getToggles()) if (java.util.Objects.equals(kind, KINDS.get(WORDS.indexOf((String) t.getUserData()))))
+            t.setSelected(true);
         boolean flat = "picture".equals(kind), hdri = "hdri".equals(kind);
         Ui.show(fileLine, flat || hdri);
         Ui.show(level, a != null && !"plain".equals(kind));

@@ -48,7 +48,8 @@ public final class Sights {
         if (bench.view() == null || java.util.Objects.equals(kind, kind(p))) return;
         change(null, a -> {
             if (kind == null) return a.with(p.key, null);
-            Around of = Around.DEFAULT.with("kind", kind, "date", null, "time", null, "haze", null, "sunStops", null, "skyStops", null, "sunSize", null, "albedo", null);
+            Around of = Around.DEFAULT.with("kind", kind, "date", null, "time", null, "haze", null, "sunStops", null, "skyStops", null,
+                    "sunSize", null, "albedo", null);
             if (kind.equals("plain")) of = of.with("luminance", new double[] {500, 500, 500}, "skyStops", 0.0);
             // A panorama that lights the model already is a good one to begin with, at another level or turned.
             if (kind.equals("hdri") && a.file() != null) of = of.with("file", a.file());
@@ -59,7 +60,8 @@ public final class Sights {
     /** Takes a file into the project and shows it. */
     public void use(Part p, String kind, Path file) {
         java.util.function.Consumer<String> take = name -> change(null, a -> {
-            Around of = p.of(a) != null && kind.equals(p.of(a).kind()) ? p.of(a) : Around.hdri(name, 0, 0).with("kind", kind, "rotation", null);
+            Around of = p.of(a) != null && kind.equals(p.of(a).kind()) ? p.of(a)
+                    : Around.hdri(name, 0, 0).with("kind", kind, "rotation", null);
             return a.with(p.key, of.with("file", name));
         });
         if (kind.equals("picture")) bench.skyFiles().picture(file, take);
@@ -80,7 +82,8 @@ public final class Sights {
         View v = bench.view();
         if (v == null) return;
         double[] at = v.camera().position();
-        change(null, a -> a.with("ground", onGround ? new View.GroundSpec(round(at[0]), round(at[1]), 0.0, null, null, null, null, Map.of()) : null));
+        change(null, a -> a.with("ground", onGround ? new View.GroundSpec(round(at[0]), round(at[1]), 0.0, null, null, null, null, Map.of())
+                : null));
     }
 
     private static double round(double d) {
@@ -89,7 +92,8 @@ public final class Sights {
 
     /** Names of the materials that catch shadows. */
     public List<String> catchers() {
-        return bench.project() == null ? List.of() : bench.project().materials().stream().filter(s -> Boolean.TRUE.equals(s.catcher())).map(Project.Surface::name).toList();
+        return bench.project() == null ? List.of() : bench.project().materials().stream().filter(s -> Boolean.TRUE.equals(s.catcher()))
+                .map(Project.Surface::name).toList();
     }
 
     /** Lets everything of a material show nothing but shadow and bounce, or be itself again. */
@@ -97,7 +101,8 @@ public final class Sights {
         bench.edit(null, p -> {
             List<Project.Surface> out = new ArrayList<>(p.materials());
             Project.Surface s = out.stream().filter(x -> x.name().equals(material)).findFirst().orElse(null);
-            Project.Surface now = Json.with(s == null ? Project.Surface.of(material, null) : s, Project.Surface.class, "catcher", on ? true : null);
+            Project.Surface now = Json.with(s == null ? Project.Surface.of(material, null) : s, Project.Surface.class, "catcher",
+                    on ? true : null);
             if (s == null) out.add(now);
             else out.set(out.indexOf(s), now);
             return p.withMaterials(List.copyOf(out));
@@ -121,9 +126,12 @@ public final class Sights {
             shapes.removeIf(s -> s.name().equals(GROUND));
             materials.removeIf(s -> s.name().equals(GROUND));
             if (there) {
-                double[] middle = g == null ? new double[] {round(at[0]), round(at[1]), -BELOW} : new double[] {g.x(), g.y(), g.z() - BELOW};
-                shapes.add(new Project.Shape(GROUND, "disc", middle, new double[] {g == null ? WIDE : 2 * g.radius()}, new double[] {0, 0, 1}, GROUND, GROUND, Map.of()));
-                materials.add(Json.with(Project.Surface.of(GROUND, null), Project.Surface.class, "base", new double[] {0.3, 0.3, 0.3}, "ior", 1.0, "roughness", 1.0, "catcher", true));
+                double[] middle = g == null ? new double[] {round(at[0]), round(at[1]), -BELOW}
+                        : new double[] {g.x(), g.y(), g.z() - BELOW};
+                shapes.add(new Project.Shape(GROUND, "disc", middle, new double[] {g == null ? WIDE : 2 * g.radius()},
+                        new double[] {0, 0, 1}, GROUND, GROUND, Map.of()));
+                materials.add(Json.with(Project.Surface.of(GROUND, null), Project.Surface.class, "base", new double[] {0.3, 0.3, 0.3},
+                        "ior", 1.0, "roughness", 1.0, "catcher", true));
             }
             return p.withShapes(shapes).withMaterials(List.copyOf(materials));
         });

@@ -66,8 +66,8 @@ final class SkyFiles {
     }
 
     /**
-     * Copies a file into a folder of the project where it is not in the project already; returns its name as a project writes it. Another file
-     * of the same name stays what it is.
+     * Copies a file into a folder of the project where it is not in the project already; returns its name as a project writes it. Another
+     * file of the same name stays what it is.
      */
     String bring(Path file, String into) throws IOException {
         Path folder = bench.folder(), real = file.toAbsolutePath().normalize(), inside = real;
@@ -76,7 +76,8 @@ final class SkyFiles {
             String name = file.getFileName().toString();
             int dot = name.lastIndexOf('.');
             inside = to.resolve(name);
-            for (int n = 2; Files.exists(inside) && Files.mismatch(real, inside) >= 0; n++) inside = to.resolve(name.substring(0, dot) + "-" + n + name.substring(dot));
+            for (int n = 2; Files.exists(inside) && Files.mismatch(real, inside) >= 0; n++)
+                inside = to.resolve(name.substring(0, dot) + "-" + n + name.substring(dot));
             if (!Files.exists(inside)) Files.copy(real, inside);
         }
         return folder.relativize(inside).toString().replace('\\', '/');

@@ -23,7 +23,8 @@ final class StandardSkyCard {
         }
         card.getChildren().add(words);
         types.selectedToggleProperty().addListener((o, a, b) -> {
-            if (!setting && b != null) bench.editView(null, v -> v.withAround(v.around().withSkyType(Integer.parseInt((String) b.getUserData()))));
+            if (!setting && b != null) bench.editView(null,
+                    v -> v.withAround(v.around().withSkyType(Integer.parseInt((String) b.getUserData()))));
         });
     }
 

@@ -144,7 +144,8 @@ final class SunPathDiagram extends StackPane {
         g.fillText("W", C - RADIUS - 9, C + 4);
         if (when == null) return;
         int year = when.getYear();
-        for (LocalDate d : new LocalDate[] {LocalDate.of(year, 6, 21), LocalDate.of(year, 3, 20), LocalDate.of(year, 12, 21)}) path(g, d, rule, 1.2, false);
+        for (LocalDate d : new LocalDate[] {LocalDate.of(year, 6, 21), LocalDate.of(year, 3, 20), LocalDate.of(year, 12, 21)})
+            path(g, d, rule, 1.2, false);
         path(g, when.toLocalDate(), kiln, 1.8, true);
         SunPosition.Angles s = byHand != null ? byHand : SunPosition.at(place, when);
         double[] p = xy(new SunPosition.Angles(s.azimuth(), Math.max(-8, s.height())));

@@ -21,7 +21,8 @@ final class SunTimes {
     static HBox buttons(Workbench bench) {
         HBox h = new HBox();
         h.getStyleClass().add("choice");
-        String[][] all = {{"early", "Early", "Morning sun, 14\u00b0 high"}, {"noon", "Noon", "The sun at its highest"}, {"late", "Late", "Evening sun, 14\u00b0 high"}, {"blue", "Blue hour", "The sun 5\u00b0 below the horizon, after sunset"}};
+        String[][] all = {{"early", "Early", "Morning sun, 14\u00b0 high"}, {"noon", "Noon", "The sun at its highest"},
+                {"late", "Late", "Evening sun, 14\u00b0 high"}, {"blue", "Blue hour", "The sun 5\u00b0 below the horizon, after sunset"}};
         for (String[] b : all) {
             var button = Ui.button("sun-" + b[0], b[1], b[2], () -> go(bench, b[0]), "small");
             button.setMaxWidth(Double.MAX_VALUE);

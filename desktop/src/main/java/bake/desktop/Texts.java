@@ -28,15 +28,19 @@ public final class Texts {
         if (!(seconds < Double.POSITIVE_INFINITY)) return "\u2013";
         if (seconds < 90) return Math.max(5, 5 * Math.round(seconds / 5)) + " s";
         if (seconds < 5400) return Math.round(seconds / 60) + " min";
-        return seconds < 36 * 3600 ? String.format(L, seconds < 10 * 3600 ? "%.1f h" : "%.0f h", seconds / 3600) : String.format(L, "%.1f days", seconds / 86400);
+        return seconds < 36 * 3600 ? String.format(L, seconds < 10 * 3600 ? "%.1f h" : "%.0f h", seconds / 3600)
+                : String.format(L, "%.1f days", seconds / 86400);
     }
 
     /** What a place is interpolated from in a picture made with some settings. */
     public static String records(String material, IrradianceCache.Sources s, BounceSettings how) {
-        if (s.narrow() || how.nearField() > 0) return String.format(L, "%s: rays look at what is within %.0f cm, and records tell what is farther off. Grain there goes with more passes.", material, 100 * how.near());
+        if (s.narrow() || how.nearField() > 0)
+            return String.format(L, "%s: rays look at what is within %.0f cm, and records tell what is farther off. Grain there goes with more passes.", material, 100 * how.near());
         if (s.records() == 0) return material + ": no record reaches here; bounces are traced.";
-        String from = String.format(L, "%s: made of %s, the nearest %.0f cm off, the widest %.0f cm.", material, s.records() == 1 ? "one record" : s.records() + " records", 100 * s.nearest(), 100 * s.widest());
-        return from + (s.weight() < 0.6 ? " They are far off: shades of small things get lost here." : " A blotch here is their noise: more rays help.");
+        String from = String.format(L, "%s: made of %s, the nearest %.0f cm off, the widest %.0f cm.", material,
+                s.records() == 1 ? "one record" : s.records() + " records", 100 * s.nearest(), 100 * s.widest());
+        return from + (s.weight() < 0.6 ? " They are far off: shades of small things get lost here."
+                : " A blotch here is their noise: more rays help.");
     }
 
     /** 2.1 %, or a dash where there is none yet. */
@@ -82,7 +86,8 @@ public final class Texts {
     /** 1 d 4 h until a time, or how long ago it was. */
     public static String until(LocalDateTime now, LocalDateTime then) {
         Duration d = Duration.between(now, then);
-        String t = d.abs().toDays() > 0 ? d.abs().toDays() + " d " + d.abs().toHoursPart() + " h" : d.abs().toHours() + " h " + d.abs().toMinutesPart() + " min";
+        String t = d.abs().toDays() > 0 ? d.abs().toDays() + " d " + d.abs().toHoursPart() + " h"
+                : d.abs().toHours() + " h " + d.abs().toMinutesPart() + " min";
         return d.isNegative() ? t + " ago" : "in " + t;
     }
 

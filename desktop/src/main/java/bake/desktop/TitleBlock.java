@@ -12,7 +12,8 @@ import javafx.scene.layout.VBox;
 /** The title block: what this picture is, how long it takes and when it is due. */
 final class TitleBlock extends GridPane {
     private final Workbench bench;
-    private final Label preset = value("title-preset"), version = value("title-version"), size = value("title-size"), noise = value("title-noise"), passes = value("title-passes"),
+    private final Label preset = value("title-preset"), version = value("title-version"), size = value("title-size"),
+            noise = value("title-noise"), passes = value("title-passes"),
             time = value("title-time"), due = value("title-due");
     private final Label timeHead = Ui.label("This proof", "block-head");
 
@@ -72,7 +73,8 @@ final class TitleBlock extends GridPane {
             timeHead.setText("This proof");
             noise.setText(Texts.noise(g.noise()));
             passes.setText(Integer.toString(g.passes()));
-            time.setText(Texts.time(g.seconds()) + (Double.isNaN(g.secondsLeft()) ? "" : " of about " + Texts.time(g.seconds() + g.secondsLeft())));
+            time.setText(Texts.time(g.seconds()) + (Double.isNaN(g.secondsLeft()) ? ""
+                    : " of about " + Texts.time(g.seconds() + g.secondsLeft())));
         } else if (hung != null) {
             timeHead.setText("Proof " + hung.number());
             preset.setText(hung.preset().name());

@@ -30,26 +30,40 @@ final class ViewSheet extends VBox {
         name.setOnAction(e -> bench.renameView(name.getText()));
         Button add = Ui.button("add-view", "Keep as new", "Keeps this camera as another view", bench::addView, "small");
         Button delete = Ui.button("delete-view", "Delete", "Takes this view away; undo brings it back", bench::deleteView, "small");
-        Button inside = Ui.button("go-inside", "Go inside", "Adds a view from inside the building, in its largest room with glass", () -> GoInside.from(bench), "small");
+        Button inside = Ui.button("go-inside", "Go inside", "Adds a view from inside the building, in its largest room with glass",
+                () -> GoInside.from(bench), "small");
         VBox views = Ui.card("Views", Ui.row(add, inside, delete), list, Ui.row(Ui.label("Name", "dial-name"), name));
         javafx.scene.layout.HBox.setHgrow(name, javafx.scene.layout.Priority.ALWAYS);
-        focal = new Dial("focal", "Focal length", "%.0f mm", 8, 300, 24, true, "On a 36 mm wide sensor.", x -> camera("focal", c -> c.withFocal(x)));
-        shift = new Dial("shift", "Vertical shift", "%+.1f mm", -24, 24, 0, false, "Raises or lowers the view without tilting the verticals.",
-                x -> camera("shift", c -> new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(), c.depthOfField(), c.straightVerticals(), x)));
-        ev = new Dial("ev", "Exposure", "EV %.1f", -4, 18, 12, false, "EV at ISO 100; full sun is about 15, a room by day 8 to 11. Sets the shutter.", x -> camera("ev", c -> c.withEv(x)));
-        fNumber = new Dial("f-number", "Aperture", "f/%.1f", 1, 32, 8, true, "Keeps the exposure; a wider lens blurs more with depth of field.",
-                x -> camera("aperture", c -> new Camera(c.position(), c.target(), c.focal(), x, c.shutter(), c.iso(), c.focus(), c.depthOfField(), c.straightVerticals(), c.shift()).withEv(c.ev100())));
+        focal = new Dial("focal", "Focal length", "%.0f mm", 8, 300, 24, true, "On a 36 mm wide sensor.",
+                x -> camera("focal", c -> c.withFocal(x)));
+        shift = new Dial("shift", "Vertical shift", "%+.1f mm", -24, 24, 0, false,
+                "Raises or lowers the view without tilting the verticals.",
+                x -> camera("shift", c -> new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(),
+                c.depthOfField(), c.straightVerticals(), x)));
+        ev = new Dial("ev", "Exposure", "EV %.1f", -4, 18, 12, false,
+                "EV at ISO 100; full sun is about 15, a room by day 8 to 11. Sets the shutter.", x -> camera("ev", c -> c.withEv(x)));
+        fNumber = new Dial("f-number", "Aperture", "f/%.1f", 1, 32, 8, true,
+                "Keeps the exposure; a wider lens blurs more with depth of field.",
+                x -> camera("aperture", c -> new Camera(c.position(), c.target(), c.focal(), x, c.shutter(), c.iso(), c.focus(),
+                c.depthOfField(), c.straightVerticals(), c.shift()).withEv(c.ev100())));
         focus = new Dial("focus", "Sharp at", "%.2f m", 0.1, 200, 5, true, "Distance of sharpness.",
-                x -> camera("focus", c -> new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), x, c.depthOfField(), c.straightVerticals(), c.shift())));
+                x -> camera("focus", c -> new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), x,
+                c.depthOfField(), c.straightVerticals(), c.shift())));
         upright.setId("upright");
         depth.setId("depth-of-field");
-        upright.selectedProperty().addListener((o, a, b) -> camera(null, c -> new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(), c.depthOfField(), b, c.shift())));
-        depth.selectedProperty().addListener((o, a, b) -> camera(null, c -> new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(), b, c.straightVerticals(), c.shift())));
+        upright.selectedProperty().addListener((o, a, b) -> camera(null,
+                c -> new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(), c.depthOfField(), b,
+                c.shift())));
+        depth.selectedProperty().addListener((o, a, b) -> camera(null,
+                c -> new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(), b, c.straightVerticals(),
+                c.shift())));
         VBox lens = Ui.card("Camera", null, focal, shift, upright, depth, focus);
-        white = new Dial("white-balance", "White balance", "%.0f K", 2000, 12_000, Look.NEUTRAL, true, "Light of this colour temperature looks white: lamps about 2700 to 3000 K, sun about 5200 K.", x -> {
+        white = new Dial("white-balance", "White balance", "%.0f K", 2000, 12_000, Look.NEUTRAL, true,
+                "Light of this colour temperature looks white: lamps about 2700 to 3000 K, sun about 5200 K.", x -> {
             if (!setting) bench.editView("white", v -> v.withWhiteBalance(Math.rint(x / 10) * 10));
         });
-        VBox exposure = Ui.card("Exposure", shutter, ev, fNumber, white, Ui.row(Ui.label("Tone curve", "dial-name"), Ui.spring(), Ui.choice(curves, "curve-", "Film", "Linear")));
+        VBox exposure = Ui.card("Exposure", shutter, ev, fNumber, white,
+                Ui.row(Ui.label("Tone curve", "dial-name"), Ui.spring(), Ui.choice(curves, "curve-", "Film", "Linear")));
         for (TextField f : new TextField[] {width, height}) {
             f.getStyleClass().add("figure-field");
             f.setPrefWidth(66);
@@ -60,10 +74,12 @@ final class ViewSheet extends VBox {
         VBox size = Ui.card("Final", null, Ui.row(Ui.label("Pixels", "dial-name"), Ui.spring(), width, Ui.label("\u00d7"), height),
                 Ui.row(Ui.label("Presets for", "dial-name"), Ui.spring(), Ui.choice(settings, "setting-", "Interior", "Exterior")));
         settings.selectedToggleProperty().addListener((o, a, b) -> {
-            if (!setting && b != null) bench.editView(null, v -> v.setting().equalsIgnoreCase((String) b.getUserData()) ? v : v.withSetting(((String) b.getUserData()).toLowerCase(Locale.ROOT)));
+            if (!setting && b != null) bench.editView(null, v -> v.setting().equalsIgnoreCase((String) b.getUserData()) ? v
+                    : v.withSetting(((String) b.getUserData()).toLowerCase(Locale.ROOT)));
         });
         curves.selectedToggleProperty().addListener((o, a, b) -> {
-            if (!setting && b != null) bench.editView(null, v -> v.curve().equalsIgnoreCase((String) b.getUserData()) ? v : v.withCurve(((String) b.getUserData()).toLowerCase(Locale.ROOT)));
+            if (!setting && b != null) bench.editView(null, v -> v.curve().equalsIgnoreCase((String) b.getUserData()) ? v
+                    : v.withCurve(((String) b.getUserData()).toLowerCase(Locale.ROOT)));
         });
         getChildren().addAll(views, exposure, lens, size);
         bench.viewProperty().addListener((o, a, v) -> refresh());

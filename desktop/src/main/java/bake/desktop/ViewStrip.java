@@ -46,7 +46,8 @@ final class ViewStrip extends VBox {
         int high = 0, low = 0, most = 1;
         for (int p : f.argb()) {
             int top = Math.max(p >> 16 & 255, Math.max(p >> 8 & 255, p & 255));
-            double l = 0.2126 * Srgb.decode((p >> 16 & 255) / 255.0) + 0.7152 * Srgb.decode((p >> 8 & 255) / 255.0) + 0.0722 * Srgb.decode((p & 255) / 255.0);
+            double l = 0.2126 * Srgb.decode((p >> 16 & 255) / 255.0) + 0.7152 * Srgb.decode((p >> 8 & 255) / 255.0) + 0.0722
+                    * Srgb.decode((p & 255) / 255.0);
             if (top >= 255) high++;
             if (top <= 2) low++;
             // Ten stops down from display white.
@@ -61,6 +62,7 @@ final class ViewStrip extends VBox {
             double k = Math.sqrt((double) n[i] / most) * (h - 12);
             g.fillRect(i * bw, h - 8 - k, bw - 1, k);
         }
-        clipped.setText(String.format(Locale.ROOT, "white %.1f %%%nblack %.1f %%", 100.0 * high / f.argb().length, 100.0 * low / f.argb().length));
+        clipped.setText(String.format(Locale.ROOT, "white %.1f %%%nblack %.1f %%", 100.0 * high / f.argb().length,
+                100.0 * low / f.argb().length));
     }
 }

@@ -10,7 +10,10 @@ import javafx.scene.layout.VBox;
 /** What is odd about a view's light, each with what to do. There only when there is something. */
 final class WarningsCard extends VBox {
     private final Workbench bench;
-    /** Time without an edit after which the model is looked through, seconds: where no opening is known, and where glass or portals are, so that it can wait. */
+    /**
+     * Time without an edit after which the model is looked through, seconds: where no opening is known, and where glass or portals are, so
+     * that it can wait.
+     */
     private static final double SOON = 4, LATER = 30;
     private List<LightFindings.Finding> shown = List.of();
     private List<Portal> uncovered = List.of();
@@ -32,7 +35,8 @@ final class WarningsCard extends VBox {
         List<Portal> bare = bench.lighting().openings().bareProperty().get();
         boolean interior = "interior".equals(bench.view().setting());
         // A rest of the artist's is when the model is looked through for openings, once.
-        if (interior && f.spots() != null && f.seconds() >= (f.spots().knowsOpenings() ? LATER : SOON) && bench.stationProperty().get() == Station.LIGHT) bench.lighting().openings().learn();
+        if (interior && f.spots() != null && f.seconds() >= (f.spots().knowsOpenings() ? LATER : SOON)
+                && bench.stationProperty().get() == Station.LIGHT) bench.lighting().openings().learn();
         if (!interior) bare = List.of();
         if (now.equals(shown) && bare.equals(uncovered)) return;
         shown = now;
@@ -40,16 +44,19 @@ final class WarningsCard extends VBox {
         getChildren().clear();
         Ui.show(this, !now.isEmpty() || !bare.isEmpty());
         if (!bare.isEmpty()) {
-            Label l = Ui.note("Sky gets in where no portal is: " + (bare.size() == 1 ? "an opening without glass." : bare.size() + " openings without glass.") + " Portals there take noise away.");
+            Label l = Ui.note("Sky gets in where no portal is: " + (bare.size() == 1 ? "an opening without glass."
+                    : bare.size() + " openings without glass.") + " Portals there take noise away.");
             l.getStyleClass().add("needs-hand");
-            getChildren().addAll(l, Ui.button("mend-openings", bare.size() == 1 ? "Put a portal on it" : "Put portals on them", null, () -> bench.lighting().openings().cover(), "small"));
+            getChildren().addAll(l, Ui.button("mend-openings", bare.size() == 1 ? "Put a portal on it" : "Put portals on them", null,
+                    () -> bench.lighting().openings().cover(), "small"));
         }
         for (LightFindings.Finding x : now) {
             Label l = Ui.note(x.text());
             l.getStyleClass().add("needs-hand");
             getChildren().add(l);
             if (x.stops() != 0)
-                getChildren().add(Ui.button("mend-exposure", "Correct the exposure", "Sets the shutter time", () -> bench.editView(null, v -> v.withCamera(LightFindings.exposed(v.camera().camera(), x.stops()))), "small"));
+                getChildren().add(Ui.button("mend-exposure", "Correct the exposure", "Sets the shutter time",
+                        () -> bench.editView(null, v -> v.withCamera(LightFindings.exposed(v.camera().camera(), x.stops()))), "small"));
         }
     }
 }

@@ -46,7 +46,8 @@ public final class Workbench implements AutoCloseable {
     private final ReadOnlyObjectWrapper<LiveRender.Frame> frame = new ReadOnlyObjectWrapper<>();
     private final ObjectProperty<Showing> showing = new SimpleObjectProperty<>(Showing.PICTURE);
     private final ObjectProperty<Message> message = new SimpleObjectProperty<>();
-    private final BooleanProperty opening = new SimpleBooleanProperty(), changed = new SimpleBooleanProperty(), recovery = new SimpleBooleanProperty();
+    private final BooleanProperty opening = new SimpleBooleanProperty(), changed = new SimpleBooleanProperty(),
+            recovery = new SimpleBooleanProperty();
     private final ObservableList<Proof> proofs = FXCollections.observableArrayList();
     private final ObjectProperty<Proof> printA = new SimpleObjectProperty<>(), printB = new SimpleObjectProperty<>();
     private final Prover prover;
@@ -65,7 +66,8 @@ public final class Workbench implements AutoCloseable {
     public Workbench(Executor ui) {
         showing.addListener((o, a, b) -> show());
         station.addListener((o, a, b) -> {
-            if ((a == Station.MODEL) != (b == Station.MODEL) && showing.get() != Showing.PICTURE || (a == Station.LIGHT || b == Station.LIGHT) && (lighting.luxProperty().get() || guides.shownProperty().get() != null)
+            if ((a == Station.MODEL) != (b == Station.MODEL) && showing.get() != Showing.PICTURE
+                    || (a == Station.LIGHT || b == Station.LIGHT) && (lighting.luxProperty().get() || guides.shownProperty().get() != null)
                     || (a == Station.PROVE || b == Station.PROVE) && prover().caches().shownProperty().get() != null) show();
         });
         this.ui = ui;
@@ -318,7 +320,8 @@ public final class Workbench implements AutoCloseable {
         if (station.get() == Station.MODEL) return showing.get();
         if (station.get() == Station.PROVE && prover.caches().shownProperty().get() != null) return prover.caches().shownProperty().get();
         if (station.get() != Station.LIGHT) return Showing.PICTURE;
-        return lighting.luxProperty().get() ? Showing.LUX : guides.shownProperty().get() != null ? guides.shownProperty().get() : Showing.PICTURE;
+        return lighting.luxProperty().get() ? Showing.LUX : guides.shownProperty().get() != null ? guides.shownProperty().get()
+                : Showing.PICTURE;
     }
 
     /** Starts a material from one of the library, keeping what the project says of it besides; null goes back to the model's. */
@@ -327,7 +330,8 @@ public final class Workbench implements AutoCloseable {
             List<Project.Surface> out = new ArrayList<>(p.materials());
             out.removeIf(s -> s.name().equals(material));
             // What a shape is made of must stay there, be it plain.
-            if (from != null || p.shapes().stream().anyMatch(s -> material.equals(s.material()))) out.add(Project.Surface.of(material, from));
+            if (from != null || p.shapes().stream().anyMatch(s -> material.equals(s.material())))
+                out.add(Project.Surface.of(material, from));
             return p.withMaterials(List.copyOf(out));
         });
     }

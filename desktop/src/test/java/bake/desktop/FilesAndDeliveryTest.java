@@ -32,14 +32,16 @@ class FilesAndDeliveryTest extends WindowFixture {
     /** A model dropped on an empty window becomes a project beside it, with a view that shows it. */
     @Test
     void modelIsDropped(FxRobot r) throws IOException {
-        Path obj = Files.writeString(dir.resolve("hut.obj"), "v 0 0 0\nv 4 0 0\nv 4 0 -3\nv 0 0 -3\nv 2 2 -1.5\nf 1 2 3 4\nf 1 2 5\nf 2 3 5\n");
+        Path obj = Files.writeString(dir.resolve("hut.obj"),
+                "v 0 0 0\nv 4 0 0\nv 4 0 -3\nv 0 0 -3\nv 2 2 -1.5\nf 1 2 3 4\nf 1 2 5\nf 2 3 5\n");
         Platform.runLater(() -> window.take(obj));
         until("it is on the easel", () -> bench.project() != null && bench.frameProperty().get() != null);
         assertEquals("hut", bench.project().name());
         assertEquals(4, bench.factsProperty().get().unique());
         assertTrue(Files.isRegularFile(dir.resolve("hut project/project.json")));
         Platform.runLater(() -> window.take(obj));
-        until("a second time it is another project", () -> Files.isRegularFile(dir.resolve("hut project 2/project.json")) && bench.folder().endsWith("hut project 2"));
+        until("a second time it is another project", () -> Files.isRegularFile(dir.resolve("hut project 2/project.json"))
+                && bench.folder().endsWith("hut project 2"));
     }
 
     /** A panorama dropped on the window is copied into the project and lights the view; undo takes it back. */
@@ -85,10 +87,12 @@ class FilesAndDeliveryTest extends WindowFixture {
     /** A delivery is stopped: the final in work is kept, the others are not begun, and the easel goes on. */
     @Test
     void deliveryIsStopped(FxRobot r) throws IOException {
-        Files.writeString(dir.resolve("project.json"), ROOM.replace("\"timeLimit\": 0, \"samples\": 3", "\"timeLimit\": 0, \"samples\": 0"));
+        Files.writeString(dir.resolve("project.json"), ROOM.replace("\"timeLimit\": 0, \"samples\": 3",
+                "\"timeLimit\": 0, \"samples\": 0"));
         open();
         r.clickOn("#station-deliver").clickOn("#deliver-start");
-        until("the first is in work", () -> bench.deliverer().rows().getFirst().progress() != null && bench.deliverer().rows().getFirst().progress().passes() > 3);
+        until("the first is in work", () -> bench.deliverer().rows().getFirst().progress() != null
+                && bench.deliverer().rows().getFirst().progress().passes() > 3);
         assertTrue(r.lookup("#deliver-0").query().isDisabled(), "the choice is closed while it runs");
         r.clickOn("#deliver-start");
         until("stopped", () -> !bench.deliverer().runningProperty().get());
@@ -104,7 +108,8 @@ class FilesAndDeliveryTest extends WindowFixture {
         Path blocked = Files.writeString(dir.resolve("not a folder"), "x");
         r.interact(() -> bench.deliverer().folderProperty().set(blocked));
         r.clickOn("#station-deliver").clickOn("#deliver-1").clickOn("#deliver-start");
-        until("it has failed", () -> bench.deliverer().rows().getFirst().stage() == Deliverer.Stage.FAILED && !bench.deliverer().runningProperty().get());
+        until("it has failed", () -> bench.deliverer().rows().getFirst().stage() == Deliverer.Stage.FAILED
+                && !bench.deliverer().runningProperty().get());
         assertFalse(bench.deliverer().rows().getFirst().note().isBlank(), "it says why");
         assertEquals("x", Files.readString(blocked));
     }
@@ -143,7 +148,8 @@ class FilesAndDeliveryTest extends WindowFixture {
             }
             for (var n : r.lookup(".button").queryAll()) {
                 var b = n.localToScene(n.getBoundsInLocal());
-                if (n.isVisible() && n.getParent() != null && b.getMinY() < 700) assertTrue(b.getMaxX() <= 1025, s + ": " + n + " lies at " + b);
+                if (n.isVisible() && n.getParent() != null && b.getMinY() < 700)
+                    assertTrue(b.getMaxX() <= 1025, s + ": " + n + " lies at " + b);
             }
         }
     }

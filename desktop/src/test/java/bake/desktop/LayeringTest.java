@@ -35,14 +35,17 @@ class LayeringTest {
     static void engineIsLayered(JavaClasses all) {
         for (int i = 0; i < ENGINE.length; i++) {
             String[] above = Arrays.stream(ENGINE, i + 1, ENGINE.length).map(p -> "bake.core." + p + "..").toArray(String[]::new);
-            if (above.length > 0) noClasses().that().resideInAPackage("bake.core." + ENGINE[i] + "..").should().dependOnClassesThat().resideInAnyPackage(above).check(all);
+            if (above.length > 0) noClasses().that().resideInAPackage("bake.core." + ENGINE[i] + "..").should().dependOnClassesThat()
+                    .resideInAnyPackage(above).check(all);
         }
     }
 
     @ArchTest
-    static final ArchRule CORE_HAS_NO_CLOCK = noClasses().that().resideInAPackage("bake.core..").should().callMethod(System.class, "nanoTime")
+    static final ArchRule CORE_HAS_NO_CLOCK = noClasses().that().resideInAPackage("bake.core..").should()
+            .callMethod(System.class, "nanoTime")
             .orShould().callMethod(System.class, "currentTimeMillis");
 
     @ArchTest
-    static final ArchRule NO_WINDOW_BELOW = noClasses().that().resideOutsideOfPackage("bake.desktop..").should().dependOnClassesThat().resideInAPackage("javafx..");
+    static final ArchRule NO_WINDOW_BELOW = noClasses().that().resideOutsideOfPackage("bake.desktop..").should().dependOnClassesThat()
+            .resideInAPackage("javafx..");
 }

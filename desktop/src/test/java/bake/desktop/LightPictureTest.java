@@ -49,7 +49,10 @@ class LightPictureTest extends WindowFixture {
         return corner.add((w - k * size[0]) / 2 + q[0] * k * size[0], (h - k * size[1]) / 2 + q[1] * k * size[1]);
     }
 
-    /** Dragged over the bare window, a rectangle snaps to its corners and faces into the room; clicked corner by corner it may have any shape. */
+    /**
+     * Dragged over the bare window, a rectangle snaps to its corners and faces into the room; clicked corner by corner it may have any
+     * shape.
+     */
     @Test
     void portalsAreDrawn(FxRobot r) {
         open();
@@ -82,7 +85,8 @@ class LightPictureTest extends WindowFixture {
         for (int i : new int[] {0, 2, 1, 3}) r.clickOn(on(r, corners[i]));
         assertEquals(4, bench.lighting().drawing().cornersProperty().get().size());
         r.press(KeyCode.ENTER).release(KeyCode.ENTER);
-        until("edges that cross are refused", () -> bench.messageProperty().get() != null && bench.messageProperty().get().text().contains("cross"));
+        until("edges that cross are refused", () -> bench.messageProperty().get() != null
+                && bench.messageProperty().get().text().contains("cross"));
         assertEquals(1, bench.project().portals().size());
         r.press(KeyCode.ESCAPE).release(KeyCode.ESCAPE);
         assertEquals(Lighting.Tool.LOOK, bench.lighting().toolProperty().get());
@@ -93,7 +97,8 @@ class LightPictureTest extends WindowFixture {
     void bareOpeningsAreSaid(FxRobot r) {
         open();
         until("it is said", () -> r.lookup("#mend-openings").tryQuery().isPresent());
-        assertTrue(r.lookup((Node n) -> n instanceof Label l && l.getText().contains("1 opening, no portal")).tryQuery().isPresent(), "also on the line of stations");
+        assertTrue(r.lookup((Node n) -> n instanceof Label l && l.getText().contains("1 opening, no portal")).tryQuery().isPresent(),
+                "also on the line of stations");
         r.interact(() -> r.lookup("#mend-openings").queryButton().fire());
         until("it is mended", () -> bench.project().portals().size() == 1 && r.lookup("#mend-openings").tryQuery().isEmpty());
         r.interact(() -> bench.lighting().openings().change(bench.project().portals().getFirst().name(), p -> null));
@@ -109,7 +114,8 @@ class LightPictureTest extends WindowFixture {
         r.interact(() -> bench.editView(null, v -> v.withCamera(v.camera().camera().at(new Vec3(2.5, 0.3, 1.4), new Vec3(2.6, 4, 1.6)))));
         passes(3);
         Vec3 at = new Vec3(before[0], before[1], before[2]);
-        r.moveTo(on(r, at)).press(MouseButton.PRIMARY).moveTo(on(r, new Vec3(3.2, 4, 1.2))).moveTo(on(r, new Vec3(3, 4, 1))).release(MouseButton.PRIMARY);
+        r.moveTo(on(r, at)).press(MouseButton.PRIMARY).moveTo(on(r, new Vec3(3.2, 4, 1.2))).moveTo(on(r, new Vec3(3, 4, 1)))
+                .release(MouseButton.PRIMARY);
         double[] now = bench.project().lamps().getFirst().position();
         assertEquals(3, now[0], 0.1);
         assertEquals(4 - 0.06, now[1], 0.02, "before the wall");
@@ -135,11 +141,13 @@ class LightPictureTest extends WindowFixture {
         open();
         passes(2);
         // Out of doors, where most of the picture is backdrop.
-        r.interact(() -> bench.editView(null, v -> v.withSetting("exterior").withCamera(v.camera().camera().at(new Vec3(2.5, -9, 6), new Vec3(2.5, -20, 7)))));
+        r.interact(() -> bench.editView(null, v -> v.withSetting("exterior")
+                .withCamera(v.camera().camera().at(new Vec3(2.5, -9, 6), new Vec3(2.5, -20, 7)))));
         r.interact(() -> bench.sights().use(Sights.Part.BACKDROP, "picture", photo));
         until("the picture is in the project", () -> bench.view().around().backdrop() != null);
         assertEquals("backdrops/street.png", bench.view().around().backdrop().file());
-        until("it is behind the model as it is", () -> bench.frameProperty().get().groups().contains("Backdrop") && (bench.frameProperty().get().argb()[5] & 0xffffff) == 0x2040c0);
+        until("it is behind the model as it is", () -> bench.frameProperty().get().groups().contains("Backdrop")
+                && (bench.frameProperty().get().argb()[5] & 0xffffff) == 0x2040c0);
         until("with a fader", () -> r.lookup("#fader-backdrop").tryQuery().isPresent());
         r.interact(() -> bench.editView(null, v -> v.withMuted("Backdrop", true)));
         until("which mutes it", () -> (bench.frameProperty().get().argb()[5] & 0xffffff) == 0);
@@ -156,12 +164,18 @@ class LightPictureTest extends WindowFixture {
         assertTrue(Files.readString(project.toPath()).contains("\"apart\" : true"));
     }
 
-    /** A project whose backdrop is gone opens all the same, says so, and is well again with another; a file of the same name does not take its place. */
+    /**
+     * A project whose backdrop is gone opens all the same, says so, and is well again with another; a file of the same name does not take
+     * its place.
+     */
     @Test
     void brokenBackdrop(FxRobot r) throws IOException {
-        Files.writeString(dir.resolve("project.json"), LightStationTest.house().replace("\"kind\": \"standard sky\"", "\"backdrop\": {\"kind\": \"picture\", \"file\": \"backdrops/gone.png\"}, \"kind\": \"standard sky\""));
+        Files.writeString(dir.resolve("project.json"), LightStationTest.house()
+                .replace("\"kind\": \"standard sky\"",
+                "\"backdrop\": {\"kind\": \"picture\", \"file\": \"backdrops/gone.png\"}, \"kind\": \"standard sky\""));
         r.interact(() -> bench.open(dir.toString()));
-        until("it is said what is wrong", () -> bench.project() != null && bench.messageProperty().get() != null && bench.messageProperty().get().text().contains("gone.png"));
+        until("it is said what is wrong", () -> bench.project() != null && bench.messageProperty().get() != null
+                && bench.messageProperty().get().text().contains("gone.png"));
         r.interact(() -> bench.sights().choose(Sights.Part.BACKDROP, null));
         passes(1);
         Path other = Files.createTempDirectory("bake-photo");
@@ -171,7 +185,8 @@ class LightPictureTest extends WindowFixture {
             DisplayPicture.writePng(other.resolve("street.png"), i, 72);
             r.interact(() -> bench.sights().use(Sights.Part.BACKDROP, "picture", other.resolve("street.png")));
             String want = n == 0 ? "backdrops/street.png" : "backdrops/street-2.png";
-            until("it has a name of its own", () -> bench.view().around().backdrop() != null && want.equals(bench.view().around().backdrop().file()));
+            until("it has a name of its own", () -> bench.view().around().backdrop() != null
+                    && want.equals(bench.view().around().backdrop().file()));
         }
     }
 
@@ -216,11 +231,13 @@ class LightPictureTest extends WindowFixture {
         r.interact(() -> bench.lighting().lamps().change("bulb", null, l -> l.with("lumens", 1200)));
         until("it is out of date", () -> !bench.guides().keptProperty().get().fits());
         assertEquals(List.of("the lamps"), bench.guides().keptProperty().get().changed());
-        assertTrue(r.lookup((Node n) -> n instanceof Label l && l.getText().startsWith("Not used: since it was learnt the lamps have changed")).tryQuery().isPresent());
+        assertTrue(r.lookup((Node n) -> n instanceof Label l && l.getText()
+                .startsWith("Not used: since it was learnt the lamps have changed")).tryQuery().isPresent());
         r.interact(bench::undo);
         until("it fits again", () -> bench.guides().keptProperty().get().fits());
         r.interact(() -> r.lookup("#guides-sky").<javafx.scene.control.ToggleButton>query().fire());
-        until("it is shown", () -> bench.frameProperty().get() != null && bench.frameProperty().get().spots() == null && bench.frameProperty().get().passes() >= 1);
+        until("it is shown", () -> bench.frameProperty().get() != null && bench.frameProperty().get().spots() == null
+                && bench.frameProperty().get().passes() >= 1);
         r.interact(() -> r.lookup("#guides-sky").<javafx.scene.control.ToggleButton>query().fire());
         until("the picture is back", () -> bench.frameProperty().get().spots() != null);
         r.interact(() -> r.lookup("#guides-forget").queryButton().fire());

@@ -36,7 +36,9 @@ class LightStationTest extends WindowFixture {
                         "around": {"kind": "standard sky", "skyType": 5, "date": "2027-06-21", "time": "12:00"}}]}""";
 
     private static String box(String name, double x0, double y0, double z0, double x1, double y1, double z1) {
-        return String.format(java.util.Locale.ROOT, "{\"name\": \"%s\", \"type\": \"box\", \"center\": [%f,%f,%f], \"size\": [%f,%f,%f], \"material\": \"wall\"}", name, (x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2, x1 - x0, y1 - y0, z1 - z0);
+        return String.format(java.util.Locale.ROOT,
+                "{\"name\": \"%s\", \"type\": \"box\", \"center\": [%f,%f,%f], \"size\": [%f,%f,%f], \"material\": \"wall\"}", name,
+                (x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2, x1 - x0, y1 - y0, z1 - z0);
     }
 
     @Start
@@ -47,9 +49,12 @@ class LightStationTest extends WindowFixture {
 
     /** A project of that room. */
     static String house() {
-        return HOUSE.formatted(String.join(",", box("land", -20, -20, -1, 20, 20, -0.3), box("floor", -0.4, -0.4, -0.3, 5.4, 4.4, 0), box("roof", -0.4, -0.4, 2.6, 5.4, 4.4, 2.9),
-                box("west", -0.3, -0.3, -0.1, 0, 4.3, 2.7), box("east", 5, -0.3, -0.1, 5.3, 4.3, 2.7), box("north", -0.1, 4, -0.1, 5.1, 4.3, 2.7),
-                box("s1", -0.1, -0.3, -0.1, 1.6, 0, 2.7), box("s2", 3.2, -0.3, -0.1, 5.1, 0, 2.7), box("s3", 1.5, -0.3, -0.1, 3.3, 0, 0.9), box("s4", 1.5, -0.3, 2.1, 3.3, 0, 2.7)));
+        return HOUSE.formatted(String.join(",", box("land", -20, -20, -1, 20, 20, -0.3), box("floor", -0.4, -0.4, -0.3, 5.4, 4.4, 0),
+                box("roof", -0.4, -0.4, 2.6, 5.4, 4.4, 2.9),
+                box("west", -0.3, -0.3, -0.1, 0, 4.3, 2.7), box("east", 5, -0.3, -0.1, 5.3, 4.3, 2.7),
+                box("north", -0.1, 4, -0.1, 5.1, 4.3, 2.7),
+                box("s1", -0.1, -0.3, -0.1, 1.6, 0, 2.7), box("s2", 3.2, -0.3, -0.1, 5.1, 0, 2.7), box("s3", 1.5, -0.3, -0.1, 3.3, 0, 0.9),
+                box("s4", 1.5, -0.3, 2.1, 3.3, 0, 2.7)));
     }
 
     private void passes(int n) {
@@ -108,17 +113,20 @@ class LightStationTest extends WindowFixture {
         open();
         passes(1);
         r.interact(() -> bench.lighting().openings().find());
-        until("the window has a portal", () -> bench.project().portals().size() == 1 && !bench.lighting().openings().findingProperty().get());
+        until("the window has a portal", () -> bench.project().portals().size() == 1
+                && !bench.lighting().openings().findingProperty().get());
         assertEquals(1, bench.lighting().openings().all().getFirst().normal().y(), 1e-3);
         String name = bench.project().portals().getFirst().name();
         r.interact(() -> bench.lighting().openings().flip(name));
         passes(1);
         r.interact(() -> bench.lighting().openings().check());
-        until("it is said that it faces out", () -> bench.lighting().openings().faultsProperty().get().get(name) == OpeningFinder.Fault.FACES_OUT);
+        until("it is said that it faces out", () -> bench.lighting().openings().faultsProperty().get()
+                .get(name) == OpeningFinder.Fault.FACES_OUT);
         r.interact(() -> bench.lighting().openings().flip(name));
         until("all is well", () -> bench.lighting().openings().faultsProperty().get().isEmpty());
         r.interact(() -> bench.lighting().openings().find());
-        until("nothing is added twice", () -> !bench.lighting().openings().findingProperty().get() && bench.messageProperty().get() != null && bench.messageProperty().get().text().contains("already"));
+        until("nothing is added twice", () -> !bench.lighting().openings().findingProperty().get() && bench.messageProperty().get() != null
+                && bench.messageProperty().get().text().contains("already"));
         r.interact(() -> bench.lighting().openings().change(name, p -> null));
         assertTrue(bench.project().portals().isEmpty());
         passes(1);
@@ -171,7 +179,8 @@ class LightStationTest extends WindowFixture {
         open();
         passes(4);
         r.interact(() -> bench.lighting().meter(0.5, 0.9));
-        until("the floor is read", () -> bench.lighting().readingProperty().get() != null && bench.lighting().readingProperty().get().lux() > 1);
+        until("the floor is read", () -> bench.lighting().readingProperty().get() != null
+                && bench.lighting().readingProperty().get().lux() > 1);
         var m = bench.lighting().readingProperty().get();
         assertEquals(Math.log(m.luminance() * 8) / Math.log(2), m.ev(), 1e-6);
         r.interact(() -> bench.lighting().noMeter());
@@ -194,14 +203,16 @@ class LightStationTest extends WindowFixture {
         open();
         Platform.runLater(() -> window.take(hdr));
         until("it is the light", () -> bench.view().around().kind().equals("hdri"));
-        until("its light is shown", () -> bench.frameProperty().get() != null && bench.frameProperty().get().groups().contains("Surroundings"));
+        until("its light is shown", () -> bench.frameProperty().get() != null
+                && bench.frameProperty().get().groups().contains("Surroundings"));
         double whole = bench.frameProperty().get().skyLux();
         r.interact(() -> ((javafx.scene.control.CheckBox) r.lookup("#hdri-sun-out").query()).setSelected(true));
         until("the sun is on its own", () -> bench.frameProperty().get().sunLux() > 100);
         assertEquals(whole, bench.frameProperty().get().skyLux() + bench.frameProperty().get().sunLux(), 0.02 * whole);
         until("with a fader", () -> r.lookup("#fader-sun").tryQuery().isPresent());
         r.interact(() -> ((javafx.scene.control.CheckBox) r.lookup("#hdri-to-lux").query()).setSelected(true));
-        until("it has the level that is asked", () -> Math.abs(bench.frameProperty().get().skyLux() + bench.frameProperty().get().sunLux() - 20_000) < 600);
+        until("it has the level that is asked",
+                () -> Math.abs(bench.frameProperty().get().skyLux() + bench.frameProperty().get().sunLux() - 20_000) < 600);
     }
 
     /** Early, noon, late and the blue hour; a sun by hand, and the clock again. */
@@ -222,7 +233,8 @@ class LightStationTest extends WindowFixture {
         assertEquals(-5, height[3], 0.3);
         r.interact(() -> bench.editView(null, v -> v.withAround(v.around().with("sunAzimuth", 200.0, "sunHeight", 33.0))));
         assertEquals(33, bake.studio.SunPosition.of(p, bench.view().around()).height());
-        until("the sheet says so", () -> r.lookup((javafx.scene.Node n) -> n instanceof Label l && l.getText().contains("by hand")).tryQuery().isPresent());
+        until("the sheet says so", () -> r.lookup((javafx.scene.Node n) -> n instanceof Label l && l.getText().contains("by hand"))
+                .tryQuery().isPresent());
         r.interact(() -> r.lookup("#sun-noon").queryButton().fire());
         assertFalse(bench.view().around().byHand(), "the clock counts again");
     }
@@ -231,9 +243,12 @@ class LightStationTest extends WindowFixture {
     @Test
     void findings(FxRobot r) {
         open();
-        r.interact(() -> bench.editView(null, v -> v.withAround(v.around().with("kind", "plain", "luminance", new double[] {0, 0, 0})).withOff("Bulbs", true)));
-        until("it is said", () -> r.lookup((javafx.scene.Node n) -> n instanceof Label l && l.isVisible() && l.getText().contains("no light at all")).tryQuery().isPresent());
-        r.interact(() -> bench.editView(null, v -> v.withOff("Bulbs", false).withCamera(bake.studio.LightFindings.exposed(v.camera().camera(), 14))));
+        r.interact(() -> bench.editView(null, v -> v.withAround(v.around().with("kind", "plain", "luminance", new double[] {0, 0, 0}))
+                .withOff("Bulbs", true)));
+        until("it is said", () -> r.lookup((javafx.scene.Node n) -> n instanceof Label l && l.isVisible()
+                && l.getText().contains("no light at all")).tryQuery().isPresent());
+        r.interact(() -> bench.editView(null, v -> v.withOff("Bulbs", false)
+                .withCamera(bake.studio.LightFindings.exposed(v.camera().camera(), 14))));
         until("the exposure is bad", () -> r.lookup("#mend-exposure").tryQuery().isPresent());
         r.interact(() -> r.lookup("#mend-exposure").queryButton().fire());
         until("it is mended", () -> r.lookup("#mend-exposure").tryQuery().isEmpty());

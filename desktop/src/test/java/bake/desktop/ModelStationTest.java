@@ -27,8 +27,10 @@ class ModelStationTest extends WindowFixture {
     private Path obj(String name, int materials, double size) throws IOException {
         StringBuilder o = new StringBuilder("mtllib many.mtl\n"), m = new StringBuilder();
         for (int i = 0; i < materials; i++) {
-            o.append("v ").append(i * size).append(" 0 0\nv ").append((i + 1) * size).append(" 0 0\nv ").append(i * size).append(" 0 ").append(-size).append('\n');
-            o.append("usemtl paint ").append(i).append("\nf ").append(3 * i + 1).append(' ').append(3 * i + 2).append(' ').append(3 * i + 3).append('\n');
+            o.append("v ").append(i * size).append(" 0 0\nv ").append((i + 1) * size).append(" 0 0\nv ").append(i * size).append(" 0 ")
+                    .append(-size).append('\n');
+            o.append("usemtl paint ").append(i).append("\nf ").append(3 * i + 1).append(' ').append(3 * i + 2).append(' ').append(3 * i + 3)
+                    .append('\n');
             m.append("newmtl paint ").append(i).append("\nKd 0.5 0.5 0.5\n");
         }
         Files.writeString(dir.resolve("many.mtl"), m);
@@ -37,7 +39,8 @@ class ModelStationTest extends WindowFixture {
 
     private void opened(Path model) {
         Platform.runLater(() -> window.take(model));
-        until("it is on the easel", () -> bench.project() != null && bench.frameProperty().get() != null && bench.factsProperty().get().size() != null);
+        until("it is on the easel", () -> bench.project() != null && bench.frameProperty().get() != null
+                && bench.factsProperty().get().size() != null);
     }
 
     /** While something is read the window says what and for how long, and Stop gives it up. */
@@ -46,7 +49,8 @@ class ModelStationTest extends WindowFixture {
         Reading slow = new Reading();
         slow.step("Reading tower.fbx");
         r.interact(() -> bench.open(slow));
-        until("it counts the seconds", () -> r.lookup((javafx.scene.Node n) -> n instanceof javafx.scene.control.Label l && l.getText().startsWith("Reading tower.fbx, 1 s")).tryQuery().isPresent());
+        until("it counts the seconds", () -> r.lookup((javafx.scene.Node n) -> n instanceof javafx.scene.control.Label l
+                && l.getText().startsWith("Reading tower.fbx, 1 s")).tryQuery().isPresent());
         r.clickOn("#opening-stop");
         until("it was given up", () -> !bench.openingProperty().get());
         assertTrue(slow.stopped() && r.lookup("#empty-demo").query().isVisible() && !r.lookup("#opening-stop").query().isVisible());
@@ -60,7 +64,8 @@ class ModelStationTest extends WindowFixture {
         Path model = obj("hut.obj", 3, 1);
         Reading stopped = new Reading();
         stopped.stop();
-        assertTrue(org.junit.jupiter.api.Assertions.assertThrows(IOException.class, () -> Opened.read(model.toString(), stopped)).getMessage().contains("stopped"));
+        assertTrue(org.junit.jupiter.api.Assertions.assertThrows(IOException.class, () -> Opened.read(model.toString(), stopped))
+                .getMessage().contains("stopped"));
         assertFalse(Files.exists(dir.resolve("hut project")));
     }
 
@@ -89,10 +94,12 @@ class ModelStationTest extends WindowFixture {
         obj("hut.obj", 3, 2);
         r.interact(() -> bench.replaceModel("model/hut.obj", model));
         until("it is larger", () -> Math.abs(bench.factsProperty().get().size()[0] - 6) < 1e-5);
-        until("what is lost is said", () -> bench.messageProperty().get() != null && bench.messageProperty().get().text().contains("paint 3"));
+        until("what is lost is said", () -> bench.messageProperty().get() != null
+                && bench.messageProperty().get().text().contains("paint 3"));
         Path broken = Files.writeString(dir.resolve("broken.obj"), "nothing");
         r.interact(() -> bench.replaceModel("model/hut.obj", broken));
-        until("a broken one is refused", () -> bench.messageProperty().get().error() && bench.messageProperty().get().text().contains("broken.obj"));
+        until("a broken one is refused", () -> bench.messageProperty().get().error()
+                && bench.messageProperty().get().text().contains("broken.obj"));
         assertEquals("model/hut.obj", bench.project().models().getFirst().file());
     }
 
@@ -102,8 +109,11 @@ class ModelStationTest extends WindowFixture {
         Files.writeString(dir.resolve("project.json"), "{\"bake\": 1, \"name\": \"Nothing\"}");
         Platform.runLater(() -> window.take(dir));
         until("it is open", () -> bench.project() != null);
-        assertTrue(r.lookup((javafx.scene.Node n) -> n instanceof javafx.scene.control.Label l && l.isVisible() && l.getText().contains("has no view")).tryQuery().isPresent());
-        r.interact(() -> bench.edit(null, p -> p.withModels(java.util.List.of(new bake.formats.project.Project.ModelRef("none.obj", null, null, null, null, java.util.Map.of())))));
+        assertTrue(r.lookup((javafx.scene.Node n) -> n instanceof javafx.scene.control.Label l && l.isVisible()
+                && l.getText().contains("has no view")).tryQuery().isPresent());
+        r.interact(() -> bench.edit(null,
+                p -> p.withModels(java.util.List.of(new bake.formats.project.Project.ModelRef("none.obj", null, null, null, null,
+                java.util.Map.of())))));
         assertNull(bench.messageProperty().get());
     }
 

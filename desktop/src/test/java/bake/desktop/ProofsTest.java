@@ -43,7 +43,8 @@ class ProofsTest extends WindowFixture {
         // The older one is pinned to the front.
         r.rightClickOn("#print-1").clickOn("Pin to the front");
         until("it is pinned", () -> bench.proofs().stream().anyMatch(p -> p.number() == 1 && p.pinned()));
-        until("and first", () -> ((Node) r.lookup("#print-1").query()).getBoundsInParent().getMinX() < ((Node) r.lookup("#print-2").query()).getBoundsInParent().getMinX());
+        until("and first", () -> ((Node) r.lookup("#print-1").query()).getBoundsInParent().getMinX() < ((Node) r.lookup("#print-2").query())
+                .getBoundsInParent().getMinX());
         // Its settings come back.
         r.rightClickOn("#print-1").clickOn("Take its settings back");
         until("the haze is that of proof 1", () -> bench.view().around().haze() == null || bench.view().around().haze() != 7.0);
@@ -91,7 +92,10 @@ class ProofsTest extends WindowFixture {
         until("a test", () -> p.get().name().equals("Quick"));
     }
 
-    /** Solvers are chosen on the card, what a proof has cached is shown on the easel and kept, the next proof begins with it, and all of it can be deleted. */
+    /**
+     * Solvers are chosen on the card, what a proof has cached is shown on the easel and kept, the next proof begins with it, and all of it
+     * can be deleted.
+     */
     @Test
     void bouncedLight(FxRobot r) {
         open();
@@ -110,11 +114,13 @@ class ProofsTest extends WindowFixture {
         r.interact(() -> r.lookup("#caches-records").queryAs(javafx.scene.control.ToggleButton.class).fire());
         until("records are on the easel", () -> bench.frameProperty().get() != null && bench.frameProperty().get().light().length == 0);
         r.clickOn(".easel");
-        until("the place that was clicked is told", () -> bench.prover().caches().askedProperty().get() != null && text(r, "#records-asked").contains(bench.prover().caches().askedProperty().get().material()));
+        until("the place that was clicked is told", () -> bench.prover().caches().askedProperty().get() != null
+                && text(r, "#records-asked").contains(bench.prover().caches().askedProperty().get().material()));
         r.interact(() -> r.lookup("#caches-records").queryAs(javafx.scene.control.ToggleButton.class).fire());
         until("the picture again", () -> bench.frameProperty().get() != null && bench.frameProperty().get().light().length > 0);
         r.interact(() -> r.lookup("#caches-keep").queryAs(Button.class).fire());
-        until("two files are kept and fit", () -> bench.prover().caches().keptProperty().get().size() == 2 && bench.prover().caches().keptProperty().get().stream().allMatch(e -> e.fits()));
+        until("two files are kept and fit", () -> bench.prover().caches().keptProperty().get().size() == 2
+                && bench.prover().caches().keptProperty().get().stream().allMatch(e -> e.fits()));
         assertTrue(Files.isDirectory(dir.resolve("caches")));
         r.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(7.0))));
         until("they are of another light", () -> bench.prover().caches().keptProperty().get().stream().noneMatch(e -> e.fits()));
@@ -123,7 +129,8 @@ class ProofsTest extends WindowFixture {
         r.interact(() -> r.lookup("#caches-clear").queryAs(Button.class).fire());
         r.interact(() -> r.lookup("#caches-anyway").queryAs(CheckBox.class).fire());
         proof(r);
-        until("the print says that other light is in it", () -> bench.printAProperty().get() != null && Prover.OTHER_LIGHT.equals(bench.printAProperty().get().title()));
+        until("the print says that other light is in it", () -> bench.printAProperty().get() != null
+                && Prover.OTHER_LIGHT.equals(bench.printAProperty().get().title()));
         assertEquals(2, bench.prover().caches().keptProperty().get().size(), "what is locked was not deleted");
         r.interact(() -> r.lookup("#caches-lock").queryAs(CheckBox.class).fire());
         until("they are unlocked", () -> bench.prover().caches().keptProperty().get().stream().noneMatch(e -> e.locked()));
@@ -153,7 +160,8 @@ class ProofsTest extends WindowFixture {
         r.interact(() -> r.lookup("#caustics").queryAs(javafx.scene.control.ComboBox.class).getSelectionModel().select(1));
         assertEquals("photon map", p.get().caustics());
         proof(r);
-        until("photons are offered", () -> bench.prover().caches().offerProperty().get() != null && bench.prover().caches().offerProperty().get().caches().photons().photons() >= 5000);
+        until("photons are offered", () -> bench.prover().caches().offerProperty().get() != null
+                && bench.prover().caches().offerProperty().get().caches().photons().photons() >= 5000);
     }
 
     private static void set(FxRobot r, String id, String text) {

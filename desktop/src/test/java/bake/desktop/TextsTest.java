@@ -29,6 +29,7 @@ class TextsTest {
         assertEquals("demo", a.project());
         assertEquals(Station.PROVE, a.station());
         assertEquals(1024, a.width());
-        for (String[] bad : new String[][] {{"--shot"}, {"--station", "attic"}, {"--fly"}, {"--wait", "soon"}}) assertThrows(IllegalArgumentException.class, () -> Arguments.parse(bad));
+        for (String[] bad : new String[][] {{"--shot"}, {"--station", "attic"}, {"--fly"}, {"--wait", "soon"}})
+            assertThrows(IllegalArgumentException.class, () -> Arguments.parse(bad));
     }
 }

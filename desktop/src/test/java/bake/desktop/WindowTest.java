@@ -55,7 +55,8 @@ class WindowTest extends WindowFixture {
         assertEquals("6", text(r, "#title-passes"));
         // One that is stopped.
         r.clickOn("#station-view").clickOn("#view-1").clickOn("#station-prove").push(KeyCode.F5);
-        until("it renders", () -> bench.prover().runningProperty().get() && bench.prover().progressProperty().get() != null && bench.prover().progressProperty().get().passes() > 2);
+        until("it renders", () -> bench.prover().runningProperty().get() && bench.prover().progressProperty().get() != null
+                && bench.prover().progressProperty().get().passes() > 2);
         r.clickOn("#pause");
         until("it rests", () -> bench.prover().pausedProperty().get());
         r.clickOn("#pause");
@@ -76,7 +77,8 @@ class WindowTest extends WindowFixture {
         assertEquals(bench.view().name(), ProjectFile.read(dir.resolve("project.json")).current());
         // Deliver.
         r.clickOn("#station-deliver").clickOn("#deliver-1").clickOn("#deliver-start");
-        until("the final is done", () -> bench.deliverer().rows().getFirst().stage() == Deliverer.Stage.DONE && !bench.deliverer().runningProperty().get());
+        until("the final is done", () -> bench.deliverer().rows().getFirst().stage() == Deliverer.Stage.DONE
+                && !bench.deliverer().runningProperty().get());
         assertTrue(Files.size(dir.resolve("deliver/one.png")) > 100);
         assertFalse(Files.exists(dir.resolve("deliver/two.png")), "what was not chosen is not made");
     }
@@ -89,13 +91,15 @@ class WindowTest extends WindowFixture {
         for (String way : new String[] {"clay", "edges", "materials", "picture"}) {
             var before = bench.frameProperty().get();
             r.clickOn("#show-" + way);
-            until(way + " is on the easel", () -> bench.frameProperty().get() != null && bench.frameProperty().get() != before && bench.frameProperty().get().passes() > 0);
+            until(way + " is on the easel", () -> bench.frameProperty().get() != null && bench.frameProperty().get() != before
+                    && bench.frameProperty().get().passes() > 0);
             assertEquals(way, bench.showingProperty().get().name().toLowerCase(java.util.Locale.ROOT));
         }
         String first = bench.factsProperty().get().materials().getFirst().name();
         r.interact(() -> r.lookup("#material-0").queryAs(javafx.scene.control.Button.class).fire());
         r.interact(() -> r.lookup("#library-7").queryAs(javafx.scene.control.Button.class).fire());
-        until("it starts from oak", () -> bench.project().materials().stream().anyMatch(m -> m.name().equals(first) && "oak, oiled".equals(m.from())));
+        until("it starts from oak", () -> bench.project().materials().stream()
+                .anyMatch(m -> m.name().equals(first) && "oak, oiled".equals(m.from())));
         r.push(KeyCode.CONTROL, KeyCode.Z);
         until("undone", () -> bench.project().materials().stream().noneMatch(m -> "oak, oiled".equals(m.from())));
     }
@@ -107,7 +111,8 @@ class WindowTest extends WindowFixture {
         // Other work on the machine makes everybody wait: the best of three tries is the window's own.
         List<Double> waits = waits();
         for (int k = 0; k < 2 && waits.get(135) >= 50; k++) waits = waits();
-        assertTrue(waits.get(135) < 50, "nine of ten waits are under 50 ms: " + waits.get(75) + ", " + waits.get(135) + ", worst " + waits.getLast());
+        assertTrue(waits.get(135) < 50, "nine of ten waits are under 50 ms: " + waits.get(75) + ", " + waits.get(135) + ", worst "
+                + waits.getLast());
     }
 
     private List<Double> waits() throws InterruptedException {
@@ -157,7 +162,8 @@ class WindowTest extends WindowFixture {
         r.clickOn("#around-standard-sky").clickOn("#sky-type-12");
         until("it is a standard sky", () -> bench.view().around().kind().equals("standard sky") && bench.view().around().skyType() == 12);
         r.clickOn("#sky-type-1");
-        until("its light is told, and the sun is hidden", () -> bench.frameProperty().get().skyLux() > 1000 && bench.frameProperty().get().sunLux() == 0);
+        until("its light is told, and the sun is hidden", () -> bench.frameProperty().get().skyLux() > 1000
+                && bench.frameProperty().get().sunLux() == 0);
         assertTrue(r.lookup("#sun-stops-slider").query().isDisabled());
         r.clickOn("#around-sun-and-sky");
         until("and sun and sky again", () -> bench.view().around().kind().equals("sun and sky"));
@@ -183,9 +189,11 @@ class WindowTest extends WindowFixture {
         r.clickOn("#station-view");
         var before = bench.view().camera().camera();
         r.drag("#easel", MouseButton.PRIMARY).moveBy(60, 10).drop();
-        until("orbit moved the camera about its target", () -> bench.view().camera().camera().position().minus(before.position()).length() > 0.1);
+        until("orbit moved the camera about its target", () -> bench.view().camera().camera().position().minus(before.position())
+                .length() > 0.1);
         assertEquals(0, bench.view().camera().camera().target().minus(before.target()).length(), 1e-9);
-        assertEquals(before.position().minus(before.target()).length(), bench.view().camera().camera().position().minus(before.target()).length(), 1e-6);
+        assertEquals(before.position().minus(before.target()).length(),
+                bench.view().camera().camera().position().minus(before.target()).length(), 1e-6);
         var orbit = bench.view().camera().camera();
         r.clickOn("#way-look").drag("#easel", MouseButton.PRIMARY).moveBy(-40, 0).drop();
         until("look turned it in place", () -> bench.view().camera().camera().target().minus(orbit.target()).length() > 0.05);
@@ -252,7 +260,8 @@ class WindowTest extends WindowFixture {
         until("the message is gone", () -> bench.messageProperty().get() == null);
         Path hdr = Files.writeString(dir.resolve("bad.hdr"), "#?RADIANCE\n\n-Y 5 +X 10\n");
         Platform.runLater(() -> window.take(hdr));
-        until("the panorama is refused", () -> bench.messageProperty().get() != null && bench.messageProperty().get().text().contains("bad.hdr"));
+        until("the panorama is refused", () -> bench.messageProperty().get() != null
+                && bench.messageProperty().get().text().contains("bad.hdr"));
         assertNotEquals("hdri", bench.view().around().kind());
     }
 

@@ -29,7 +29,8 @@ public final class Json {
             return n;
         } catch (JsonProcessingException e) {
             var at = e.getLocation();
-            throw new FormatException(file, at == null ? null : "line " + at.getLineNr() + ", column " + at.getColumnNr(), "is not valid JSON (" + e.getOriginalMessage() + ")");
+            throw new FormatException(file, at == null ? null : "line " + at.getLineNr() + ", column " + at.getColumnNr(),
+                    "is not valid JSON (" + e.getOriginalMessage() + ")");
         }
     }
 

@@ -45,7 +45,8 @@ class DamagedPicturesTest {
             for (int i = 0; i < rounds; i++) {
                 byte[] bad = good.clone();
                 if (i % 3 == 0) bad = java.util.Arrays.copyOf(bad, r.nextInt(bad.length));
-                else for (int k = 0; k < 1 + i % 5; k++) bad[i % 2 == 0 ? r.nextInt(Math.min(400, bad.length)) : r.nextInt(bad.length)] = (byte) r.nextInt(256);
+                else for (int k = 0; k < 1 + i % 5; k++) bad[i % 2 == 0 ? r.nextInt(Math.min(400, bad.length)) : r.nextInt(bad.length)] =
+                        (byte) r.nextInt(256);
                 Path p = dir.resolve(name);
                 Files.write(p, bad);
                 try {
@@ -92,13 +93,15 @@ class DamagedPicturesTest {
                 opaque.createGraphics().drawImage(i, 0, 0, null);
                 javax.imageio.ImageIO.write(opaque, "jpg", p.toFile());
             }
-            damage(Files.readAllBytes(p), "bad." + kind, 200, q -> TextureReader.read(Files.readAllBytes(q), q.getFileName().toString(), true));
+            damage(Files.readAllBytes(p), "bad." + kind, 200, q -> TextureReader.read(Files.readAllBytes(q), q.getFileName().toString(),
+                    true));
         }
     }
 
     /** Sizes that would fill the memory are refused from the header alone. */
     @ParameterizedTest
-    @ValueSource(strings = {"-Y 2000000000 +X 2000000000", "-Y 100000 +X 100000", "-Y 0 +X 10", "-Y -5 +X 10", "-Y 10", "+Z 10 +X 10", "-Y ten +X ten"})
+    @ValueSource(strings = {"-Y 2000000000 +X 2000000000", "-Y 100000 +X 100000", "-Y 0 +X 10", "-Y -5 +X 10", "-Y 10", "+Z 10 +X 10",
+            "-Y ten +X ten"})
     void hugeRadiance(String size) throws IOException {
         Path p = dir.resolve("huge.hdr");
         Files.write(p, ("#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n" + size + "\n").getBytes(StandardCharsets.ISO_8859_1));

@@ -43,7 +43,8 @@ class ExrReaderTest {
             assertEquals(H, h);
             float[] rgb = out[0] = new float[3 * w * h];
             return (x, y, row, n) -> {
-                for (int i = 0; i < n; i++) if (x + i >= 0 && x + i < w && y >= 0 && y < h) System.arraycopy(row, 3 * i, rgb, 3 * (y * w + x + i), 3);
+                for (int i = 0; i < n; i++) if (x + i >= 0 && x + i < w && y >= 0 && y < h)
+                    System.arraycopy(row, 3 * i, rgb, 3 * (y * w + x + i), 3);
             };
         }, d -> {}, () -> false);
         return out[0];
@@ -67,14 +68,16 @@ class ExrReaderTest {
                 }
         // Cosine blocks ring around the bright spot: there only the sum is judged.
         if (!name.contains("dwa")) assertTrue(worst < tolerance, name + " is off by " + worst);
-        assertEquals(1, sum / want, name.contains("dwa") ? 0.02 : name.startsWith("b44") && !name.contains("float") ? 0.025 : tolerance, name);
+        assertEquals(1, sum / want, name.contains("dwa") ? 0.02 : name.startsWith("b44") && !name.contains("float") ? 0.025 : tolerance,
+                name);
     }
 
     @ParameterizedTest
     @ValueSource(strings = {"none", "rle", "zips", "zip", "piz", "pxr24", "b44", "b44a", "dwaa", "dwab"})
     void everyCompression(String coding) throws IOException {
         for (String kind : new String[] {"half", "float", "alpha", "tiled"}) {
-            double t = coding.startsWith("b44") && !kind.equals("float") ? 0.02 : kind.equals("float") && !coding.equals("pxr24") ? 2e-7 : 6e-4;
+            double t = coding.startsWith("b44") && !kind.equals("float") ? 0.02 : kind.equals("float")
+                    && !coding.equals("pxr24") ? 2e-7 : 6e-4;
             same(read(file(coding + "-" + kind + ".exr")), t, coding + "-" + kind, 0, 0, W, H);
         }
     }
@@ -105,7 +108,8 @@ class ExrReaderTest {
 
     /** Damage of any kind ends in a message, never in anything else. */
     @ParameterizedTest
-    @ValueSource(strings = {"none-half", "rle-half", "zip-float", "piz-half", "pxr24-float", "b44a-half", "dwaa-half", "dwab-alpha", "zip-tiled", "parts-piz", "mip-zip"})
+    @ValueSource(strings = {"none-half", "rle-half", "zip-float", "piz-half", "pxr24-float", "b44a-half", "dwaa-half", "dwab-alpha",
+            "zip-tiled", "parts-piz", "mip-zip"})
     void damage(String name) throws IOException {
         byte[] good = Files.readAllBytes(file(name + ".exr"));
         SplittableRandom r = new SplittableRandom(name.hashCode());
@@ -127,6 +131,7 @@ class ExrReaderTest {
     @Test
     void stopped() throws IOException {
         Path p = file("zip-half.exr");
-        assertTrue(assertThrows(FormatException.class, () -> Reader.read(p, (w, h) -> (x, y, row, n) -> {}, d -> {}, () -> true)).getMessage().contains("stopped"));
+        assertTrue(assertThrows(FormatException.class, () -> Reader.read(p, (w, h) -> (x, y, row, n) -> {}, d -> {}, () -> true))
+                .getMessage().contains("stopped"));
     }
 }

@@ -87,19 +87,22 @@ class ForeignModelTest {
     @Test
     void materialsComeAlong() throws IOException {
         ImportedModel m = ModelReader.read(file("bench.dae"), null, null);
-        assertTrue(m.materials().stream().anyMatch(x -> x.name().contains("red") && Math.abs(x.base().x() - 0.8) < 0.01 && Math.abs(x.base().y() - 0.1) < 0.01), m.materials().toString());
+        assertTrue(m.materials().stream().anyMatch(x -> x.name().contains("red") && Math.abs(x.base().x() - 0.8) < 0.01
+                && Math.abs(x.base().y() - 0.1) < 0.01), m.materials().toString());
         assertTrue(m.layers().contains("Bench"), m.layers().toString());
     }
 
     /** Packed and plain, the same sheet in two parts of different materials; quantised to about a thousandth. */
     @Test
     void draco() throws IOException {
-        ImportedModel packed = ModelReader.read(file("sheet-packed.glb"), null, null), plain = ModelReader.read(file("sheet.gltf"), null, null);
+        ImportedModel packed = ModelReader.read(file("sheet-packed.glb"), null, null),
+                plain = ModelReader.read(file("sheet.gltf"), null, null);
         assertEquals(plain.placedTriangles(), packed.placedTriangles());
         assertArrayEquals(size(plain), size(packed), 2e-3);
         assertEquals(2, packed.meshes().size());
         for (int i = 0; i < 2; i++) {
-            assertEquals(plain.materials().get(plain.meshes().get(i).material()).name(), packed.materials().get(packed.meshes().get(i).material()).name());
+            assertEquals(plain.materials().get(plain.meshes().get(i).material()).name(),
+                    packed.materials().get(packed.meshes().get(i).material()).name());
             // The second part lies one metre over the first.
             assertEquals(mean(plain.meshes().get(i)), mean(packed.meshes().get(i)), 2e-3);
             assertTrue(packed.meshes().get(i).normals() != null && packed.meshes().get(i).uvs() != null);
@@ -156,18 +159,23 @@ class ForeignModelTest {
     @Test
     void nothingOutsideTheFolderIsRead() throws IOException {
         Path inside = Files.createDirectories(dir.resolve("in"));
-        javax.imageio.ImageIO.write(new java.awt.image.BufferedImage(2, 2, java.awt.image.BufferedImage.TYPE_INT_RGB), "png", dir.resolve("secret.png").toFile());
+        javax.imageio.ImageIO.write(new java.awt.image.BufferedImage(2, 2, java.awt.image.BufferedImage.TYPE_INT_RGB), "png",
+                dir.resolve("secret.png").toFile());
         String dae;
         try (InputStream in = ForeignModelTest.class.getResourceAsStream("models/bench.dae")) {
             dae = new String(in.readAllBytes(), StandardCharsets.UTF_8);
         }
-        dae = dae.replaceFirst("<library_effects>", "<library_images><image id=\"i\"><init_from>../secret.png</init_from></image></library_images><library_effects>")
-                .replaceFirst("<diffuse>\\s*<color[^>]*>[^<]*</color>\\s*</diffuse>", "<diffuse><texture texture=\"s\" texcoord=\"CHANNEL0\"/></diffuse>")
-                .replaceFirst("(<profile_COMMON>)", "$1<newparam sid=\"f\"><surface type=\"2D\"><init_from>i</init_from></surface></newparam><newparam sid=\"s\"><sampler2D><source>f</source></sampler2D></newparam>");
+        dae = dae.replaceFirst("<library_effects>",
+                "<library_images><image id=\"i\"><init_from>../secret.png</init_from></image></library_images><library_effects>")
+                .replaceFirst("<diffuse>\\s*<color[^>]*>[^<]*</color>\\s*</diffuse>",
+                "<diffuse><texture texture=\"s\" texcoord=\"CHANNEL0\"/></diffuse>")
+                .replaceFirst("(<profile_COMMON>)",
+                "$1<newparam sid=\"f\"><surface type=\"2D\"><init_from>i</init_from></surface></newparam><newparam sid=\"s\"><sampler2D><source>f</source></sampler2D></newparam>");
         Files.writeString(inside.resolve("b.dae"), dae);
         ImportedModel m = ModelReader.read(inside.resolve("b.dae"), null, null);
         assertTrue(m.textures().isEmpty(), "no picture from outside");
-        assertTrue(m.findings().stream().anyMatch(f -> f.kind() == Finding.Kind.MISSING_TEXTURE && f.text().contains("secret.png")), m.findings().toString());
+        assertTrue(m.findings().stream().anyMatch(f -> f.kind() == Finding.Kind.MISSING_TEXTURE && f.text().contains("secret.png")),
+                m.findings().toString());
     }
 
     /** A surveyed site lies far away: it is moved to the origin, keeps its form to a millimetre, and says so. */

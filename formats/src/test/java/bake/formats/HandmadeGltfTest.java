@@ -29,7 +29,8 @@ class HandmadeGltfTest {
     Path dir;
 
     private static String data(ByteBuffer b) {
-        return "{\"byteLength\": " + b.capacity() + ", \"uri\": \"data:application/octet-stream;base64," + Base64.getEncoder().encodeToString(b.array()) + "\"}";
+        return "{\"byteLength\": " + b.capacity() + ", \"uri\": \"data:application/octet-stream;base64,"
+                + Base64.getEncoder().encodeToString(b.array()) + "\"}";
     }
 
     private static ByteBuffer bytes(int n) {
@@ -47,7 +48,8 @@ class HandmadeGltfTest {
         ByteBuffer b = bytes(48 + 12);
         for (float f : new float[] {0, 0, 0, 1, 0, 0, 1, 0, -1, 0, 0, -1}) b.putFloat(f);
         for (int i : new int[] {0, 1, 2, 0, 2, 3}) b.putShort((short) i);
-        return read("\"buffers\": [" + data(b) + "], \"bufferViews\": [{\"buffer\": 0, \"byteLength\": 48}, {\"buffer\": 0, \"byteOffset\": 48, \"byteLength\": 12}],"
+        return read("\"buffers\": [" + data(b)
+                + "], \"bufferViews\": [{\"buffer\": 0, \"byteLength\": 48}, {\"buffer\": 0, \"byteOffset\": 48, \"byteLength\": 12}],"
                 + "\"accessors\": [{\"bufferView\": 0, \"componentType\": 5126, \"count\": 4, \"type\": \"VEC3\"}, {\"bufferView\": 1, \"componentType\": 5123, \"count\": 6, \"type\": \"SCALAR\"}],"
                 + "\"meshes\": [{\"name\": \"square\", \"primitives\": [" + primitive + "]}]" + more);
     }
@@ -63,7 +65,8 @@ class HandmadeGltfTest {
             b.putFloat(0).putFloat(0).putFloat(1);
             b.put((byte) uv[i][0]).put((byte) uv[i][1]).putShort((short) 0);
         }
-        ImportedModel m = read("\"nodes\": [{\"mesh\": 0}], \"buffers\": [" + data(b) + "], \"bufferViews\": [{\"buffer\": 0, \"byteLength\": 84, \"byteStride\": 28}],"
+        ImportedModel m = read("\"nodes\": [{\"mesh\": 0}], \"buffers\": [" + data(b)
+                + "], \"bufferViews\": [{\"buffer\": 0, \"byteLength\": 84, \"byteStride\": 28}],"
                 + "\"accessors\": [{\"bufferView\": 0, \"componentType\": 5126, \"count\": 3, \"type\": \"VEC3\"}, {\"bufferView\": 0, \"byteOffset\": 12, \"componentType\": 5126, \"count\": 3, \"type\": \"VEC3\"},"
                 + "{\"bufferView\": 0, \"byteOffset\": 24, \"componentType\": 5121, \"normalized\": true, \"count\": 3, \"type\": \"VEC2\"}],"
                 + "\"meshes\": [{\"primitives\": [{\"attributes\": {\"POSITION\": 0, \"NORMAL\": 1, \"TEXCOORD_0\": 2}}]}]");
@@ -80,9 +83,11 @@ class HandmadeGltfTest {
         for (boolean white : new boolean[] {false, true}) {
             ByteBuffer b = bytes(36 + 12);
             for (float f : new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0}) b.putFloat(f);
-            int[][] c = white ? new int[][] {{255, 255, 255, 255}, {255, 255, 255, 9}, {255, 255, 255, 0}} : new int[][] {{255, 0, 0, 255}, {0, 51, 0, 255}, {0, 0, 255, 0}};
+            int[][] c = white ? new int[][] {{255, 255, 255, 255}, {255, 255, 255, 9}, {255, 255, 255, 0}}
+                    : new int[][] {{255, 0, 0, 255}, {0, 51, 0, 255}, {0, 0, 255, 0}};
             for (int[] x : c) for (int k : x) b.put((byte) k);
-            ImportedModel m = read("\"nodes\": [{\"mesh\": 0}], \"buffers\": [" + data(b) + "], \"bufferViews\": [{\"buffer\": 0, \"byteLength\": 36}, {\"buffer\": 0, \"byteOffset\": 36, \"byteLength\": 12}],"
+            ImportedModel m = read("\"nodes\": [{\"mesh\": 0}], \"buffers\": [" + data(b)
+                    + "], \"bufferViews\": [{\"buffer\": 0, \"byteLength\": 36}, {\"buffer\": 0, \"byteOffset\": 36, \"byteLength\": 12}],"
                     + "\"accessors\": [{\"bufferView\": 0, \"componentType\": 5126, \"count\": 3, \"type\": \"VEC3\"}, {\"bufferView\": 1, \"componentType\": 5121, \"normalized\": true, \"count\": 3, \"type\": \"VEC4\"}],"
                     + "\"meshes\": [{\"primitives\": [{\"attributes\": {\"POSITION\": 0, \"COLOR_0\": 1}}]}]");
             float[] wanted = white ? null : new float[] {1, 0, 0, 0, 0.2f, 0, 0, 0, 1};
@@ -144,7 +149,8 @@ class HandmadeGltfTest {
                 + "{\"name\": \"leaf\", \"alphaMode\": \"MASK\", \"alphaCutoff\": 0.3, \"extensions\": {\"KHR_materials_diffuse_transmission\": {\"diffuseTransmissionFactor\": 0.4}}},"
                 + "{\"name\": \"sign\", \"emissiveFactor\": [1, 0.5, 0.25], \"extensions\": {\"KHR_materials_emissive_strength\": {\"emissiveStrength\": 200}}},"
                 + "{\"name\": \"veil\", \"alphaMode\": \"BLEND\", \"pbrMetallicRoughness\": {\"baseColorFactor\": [1, 1, 1, 0.25]}}]");
-        Material brass = m.materials().get(0), window = m.materials().get(1), block = m.materials().get(2), leaf = m.materials().get(3), sign = m.materials().get(4), veil = m.materials().get(5);
+        Material brass = m.materials().get(0), window = m.materials().get(1), block = m.materials().get(2), leaf = m.materials().get(3),
+                sign = m.materials().get(4), veil = m.materials().get(5);
         assertEquals(1, brass.metallic());
         assertEquals(0.2, brass.roughness(), 1e-9);
         assertEquals(new Vec3(0.8, 0.6, 0.3), brass.base());
@@ -161,7 +167,8 @@ class HandmadeGltfTest {
     /** Punctual lights: intensity in candela, cones, colour; directional ones are named as left out. */
     @Test
     void lights() throws IOException {
-        ImportedModel m = square("{\"attributes\": {\"POSITION\": 0}}", ", \"nodes\": [{\"mesh\": 0}, {\"name\": \"bulb\", \"translation\": [0, 2, 0], \"extensions\": {\"KHR_lights_punctual\": {\"light\": 0}}},"
+        ImportedModel m = square("{\"attributes\": {\"POSITION\": 0}}",
+                ", \"nodes\": [{\"mesh\": 0}, {\"name\": \"bulb\", \"translation\": [0, 2, 0], \"extensions\": {\"KHR_lights_punctual\": {\"light\": 0}}},"
                 + "{\"name\": \"spot\", \"extensions\": {\"KHR_lights_punctual\": {\"light\": 1}}}, {\"name\": \"sun\", \"extensions\": {\"KHR_lights_punctual\": {\"light\": 2}}}],"
                 + "\"extensionsUsed\": [\"KHR_lights_punctual\"], \"extensions\": {\"KHR_lights_punctual\": {\"lights\": [{\"type\": \"point\", \"intensity\": 100, \"color\": [1, 1, 1]},"
                 + "{\"type\": \"spot\", \"intensity\": 500, \"spot\": {\"innerConeAngle\": 0.3, \"outerConeAngle\": 0.3}}, {\"type\": \"directional\", \"intensity\": 3}]}}");
@@ -176,7 +183,8 @@ class HandmadeGltfTest {
     /** A camera keeps its vertical angle of view: the sensor is 36 mm wide. */
     @Test
     void camera() throws IOException {
-        ImportedModel m = square("{\"attributes\": {\"POSITION\": 0}}", ", \"nodes\": [{\"mesh\": 0}, {\"name\": \"eye\", \"camera\": 0, \"translation\": [1, 2, 3]}],"
+        ImportedModel m = square("{\"attributes\": {\"POSITION\": 0}}",
+                ", \"nodes\": [{\"mesh\": 0}, {\"name\": \"eye\", \"camera\": 0, \"translation\": [1, 2, 3]}],"
                 + "\"cameras\": [{\"type\": \"perspective\", \"perspective\": {\"yfov\": 0.7, \"aspectRatio\": 1.5, \"znear\": 0.1}}, {\"type\": \"orthographic\", \"orthographic\": {}}]");
         var c = m.cameras().getFirst();
         assertEquals("eye", c.name());
@@ -223,11 +231,14 @@ class HandmadeGltfTest {
         for (float f : new float[] {1, 1, 1, 1, 1, 1, 2, 2, 2}) b.putFloat(f);
         String views = "", accessors = "";
         int[][] parts = {{0, 48}, {48, 12}, {60, 36}, {96, 48}, {144, 36}};
-        for (int[] v : parts) views += (views.isEmpty() ? "" : ",") + "{\"buffer\": 0, \"byteOffset\": " + v[0] + ", \"byteLength\": " + v[1] + "}";
-        String[] kinds = {"5126, \"count\": 4, \"type\": \"VEC3\"", "5123, \"count\": 6, \"type\": \"SCALAR\"", "5126, \"count\": 3, \"type\": \"VEC3\"",
+        for (int[] v : parts) views += (views.isEmpty() ? "" : ",") + "{\"buffer\": 0, \"byteOffset\": " + v[0] + ", \"byteLength\": "
+                + v[1] + "}";
+        String[] kinds = {"5126, \"count\": 4, \"type\": \"VEC3\"", "5123, \"count\": 6, \"type\": \"SCALAR\"",
+                "5126, \"count\": 3, \"type\": \"VEC3\"",
             "5126, \"count\": 3, \"type\": \"VEC4\"", "5126, \"count\": 3, \"type\": \"VEC3\""};
         for (int i = 0; i < 5; i++) accessors += (i == 0 ? "" : ",") + "{\"bufferView\": " + i + ", \"componentType\": " + kinds[i] + "}";
-        ImportedModel m = read("\"extensionsRequired\": [\"EXT_mesh_gpu_instancing\"], \"buffers\": [" + data(b) + "], \"bufferViews\": [" + views + "], \"accessors\": [" + accessors + "],"
+        ImportedModel m = read("\"extensionsRequired\": [\"EXT_mesh_gpu_instancing\"], \"buffers\": [" + data(b) + "], \"bufferViews\": ["
+                + views + "], \"accessors\": [" + accessors + "],"
                 + "\"meshes\": [{\"primitives\": [{\"attributes\": {\"POSITION\": 0}, \"indices\": 1}]}],"
                 + "\"nodes\": [{\"mesh\": 0, \"extensions\": {\"EXT_mesh_gpu_instancing\": {\"attributes\": {\"TRANSLATION\": 2, \"ROTATION\": 3, \"SCALE\": 4}}}}]");
         assertEquals(1, m.meshes().size());
@@ -248,7 +259,8 @@ class HandmadeGltfTest {
             for (int c : p) b.putShort((short) c);
             b.putShort((short) 0);
         }
-        ImportedModel m = read("\"extensionsRequired\": [\"KHR_mesh_quantization\"], \"buffers\": [" + data(b) + "], \"bufferViews\": [{\"buffer\": 0, \"byteLength\": 24, \"byteStride\": 8}],"
+        ImportedModel m = read("\"extensionsRequired\": [\"KHR_mesh_quantization\"], \"buffers\": [" + data(b)
+                + "], \"bufferViews\": [{\"buffer\": 0, \"byteLength\": 24, \"byteStride\": 8}],"
                 + "\"accessors\": [{\"bufferView\": 0, \"componentType\": 5122, \"count\": 3, \"type\": \"VEC3\"}], \"meshes\": [{\"primitives\": [{\"attributes\": {\"POSITION\": 0}}]}],"
                 + "\"nodes\": [{\"mesh\": 0, \"scale\": [0.0001, 0.0001, 0.0001]}]");
         assertArrayEquals(new float[] {0, 0, 0, 30000, 0, 0, 0, -15000, 0}, m.meshes().getFirst().positions());
@@ -258,13 +270,15 @@ class HandmadeGltfTest {
     /** What lies on a surface: each value of the material extensions arrives, and is written and read back the same. */
     @Test
     void materialExtensions() throws IOException {
-        ImportedModel m = square("{\"attributes\": {\"POSITION\": 0}, \"indices\": 1, \"material\": 0}", ", \"nodes\": [{\"mesh\": 0}], \"materials\": [{\"name\": \"all\", \"extensions\": {"
+        ImportedModel m = square("{\"attributes\": {\"POSITION\": 0}, \"indices\": 1, \"material\": 0}",
+                ", \"nodes\": [{\"mesh\": 0}], \"materials\": [{\"name\": \"all\", \"extensions\": {"
                 + "\"KHR_materials_specular\": {\"specularFactor\": 0.4, \"specularColorFactor\": [1, 0.5, 0.25]}, \"KHR_materials_clearcoat\": {\"clearcoatFactor\": 0.7, \"clearcoatRoughnessFactor\": 0.2},"
                 + "\"KHR_materials_sheen\": {\"sheenColorFactor\": [0.1, 0.2, 0.3], \"sheenRoughnessFactor\": 0.6}, \"KHR_materials_anisotropy\": {\"anisotropyStrength\": 0.5, \"anisotropyRotation\": 1.5},"
                 + "\"KHR_materials_transmission\": {\"transmissionFactor\": 1}, \"KHR_materials_volume\": {\"thicknessFactor\": 0.1, \"attenuationDistance\": 0.2, \"attenuationColor\": [0.5, 0.6, 0.7]}}},"
                 + "{\"name\": \"screen\", \"pbrMetallicRoughness\": {\"baseColorFactor\": [0.5, 0, 0, 1]}, \"extensions\": {\"KHR_materials_unlit\": {}}}]");
         bake.core.scene.Layers l = m.materials().getFirst().layers();
-        assertEquals(new bake.core.scene.Layers(0.4, new Vec3(1, 0.5, 0.25), 0.7, 0.2, new Vec3(0.1, 0.2, 0.3), 0.6, 0.5, 1.5, new Vec3(0.5, 0.6, 0.7), 0.2, bake.core.scene.Layers.Images.NONE), l);
+        assertEquals(new bake.core.scene.Layers(0.4, new Vec3(1, 0.5, 0.25), 0.7, 0.2, new Vec3(0.1, 0.2, 0.3), 0.6, 0.5, 1.5,
+                new Vec3(0.5, 0.6, 0.7), 0.2, bake.core.scene.Layers.Images.NONE), l);
         assertEquals(false, m.materials().getFirst().thin());
         Material screen = m.materials().get(1);
         assertEquals(50, screen.emission().x(), 1e-9);

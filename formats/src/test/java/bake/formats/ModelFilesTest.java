@@ -39,11 +39,14 @@ class ModelFilesTest {
         Material wood = Material.glossy("wood", new Vec3(0.5, 0.4, 0.3), 0.4).withBaseImage(new Material.Image(0, 2, 3, 0.1, 0, 0));
         Material leaf = Material.diffuse("leaf", new Vec3(0.2, 0.4, 0.1)).withTranslucency(0.4).withAlpha(1, Material.AlphaMode.MASK, 0.3);
         Material pane = Material.glass("pane", new Vec3(1, 1, 1), 0, 1.52, true), lamp = Material.glowing("lamp", new Vec3(300, 200, 100));
-        List<Mesh> meshes = List.of(Shapes.box("crate", 0, 0, 0, 1, 2, 3, 0), Shapes.sphere("ball", 1, 8, 1), Shapes.quad("sheet", 1, 1, 2), Shapes.quad("glow", 1, 1, 3));
-        List<Instance> in = List.of(new Instance("crate 1", 0, Affine.translation(5, 6, 7), 0), new Instance("crate 2", 0, Affine.rotation(Vec3.UP, 0.5), 0), new Instance("ball", 1, Affine.scale(2, 1, 1), 1),
+        List<Mesh> meshes = List.of(Shapes.box("crate", 0, 0, 0, 1, 2, 3, 0), Shapes.sphere("ball", 1, 8, 1), Shapes.quad("sheet", 1, 1, 2),
+                Shapes.quad("glow", 1, 1, 3));
+        List<Instance> in = List.of(new Instance("crate 1", 0, Affine.translation(5, 6, 7), 0),
+                new Instance("crate 2", 0, Affine.rotation(Vec3.UP, 0.5), 0), new Instance("ball", 1, Affine.scale(2, 1, 1), 1),
                 new Instance("sheet", 2, Affine.IDENTITY, 1), new Instance("glow", 3, Affine.IDENTITY, 1));
         Path p = dir.resolve("m.gltf");
-        GltfWriter.write(p, "test", meshes, in, List.of(wood, leaf, pane, lamp), List.of(new Texture("grain", 4, 4, texel, true)), List.of("Shell", "Things"));
+        GltfWriter.write(p, "test", meshes, in, List.of(wood, leaf, pane, lamp), List.of(new Texture("grain", 4, 4, texel, true)),
+                List.of("Shell", "Things"));
         return p;
     }
 
@@ -53,7 +56,8 @@ class ModelFilesTest {
         assertEquals(List.of("Shell", "Things"), m.layers());
         assertEquals(5, m.instances().size());
         assertEquals(0, m.findings().size(), m.findings().toString());
-        assertArrayEquals(Shapes.box("crate", 0, 0, 0, 1, 2, 3, 0).positions(), m.meshes().get(m.instances().getFirst().mesh()).positions());
+        assertArrayEquals(Shapes.box("crate", 0, 0, 0, 1, 2, 3, 0).positions(),
+                m.meshes().get(m.instances().getFirst().mesh()).positions());
         assertEquals(0, m.instances().getFirst().toWorld().origin().minus(new Vec3(5, 6, 7)).length(), 1e-6, "z up again");
         Material wood = m.materials().getFirst(), pane = m.materials().get(2), lamp = m.materials().get(3), leaf = m.materials().get(1);
         assertEquals(new Material.Image(0, 2, 3, 0.1, 0, 0), wood.baseImage());
@@ -69,14 +73,17 @@ class ModelFilesTest {
         Path p = written();
         Files.delete(dir.resolve("grain.png"));
         ImportedModel m = ModelReader.read(p, null, null);
-        assertTrue(m.findings().stream().anyMatch(f -> f.kind() == Finding.Kind.MISSING_TEXTURE && f.text().contains("grain.png")), m.findings().toString());
+        assertTrue(m.findings().stream().anyMatch(f -> f.kind() == Finding.Kind.MISSING_TEXTURE && f.text().contains("grain.png")),
+                m.findings().toString());
     }
 
     @Test
     void brokenFacesAreFindings() throws IOException {
-        Mesh m = new Mesh("bad", new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0, 0, Float.NaN, 0, 0}, new float[] {0, 0, -1, 0, 0, -1, 0, 0, -1, 0, 0, -1, 0, 0, -1}, null, new int[] {0, 1, 2, 0, 3, 0, 0, 1, 4}, 0);
+        Mesh m = new Mesh("bad", new float[] {0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0, 0, Float.NaN, 0, 0},
+                new float[] {0, 0, -1, 0, 0, -1, 0, 0, -1, 0, 0, -1, 0, 0, -1}, null, new int[] {0, 1, 2, 0, 3, 0, 0, 1, 4}, 0);
         Path p = dir.resolve("b.gltf");
-        GltfWriter.write(p, "b", List.of(m), List.of(new Instance("i", 0, Affine.IDENTITY, 0)), List.of(Material.diffuse("m", new Vec3(1, 1, 1))), List.of(), List.of("L"));
+        GltfWriter.write(p, "b", List.of(m), List.of(new Instance("i", 0, Affine.IDENTITY, 0)),
+                List.of(Material.diffuse("m", new Vec3(1, 1, 1))), List.of(), List.of("L"));
         // The writer's bounds hold NaN, which JSON has no word for: they are not needed.
         Files.writeString(p, Files.readString(p).replaceAll("\"(min|max)\":\\[[^\\]]*\\],?", "").replace(",}", "}"));
         ImportedModel r = ModelReader.read(p, null, null);
@@ -101,7 +108,8 @@ class ModelFilesTest {
     })
     void hostileGltfIsRefused(String find, String replace, String expected) throws IOException {
         Path p = written();
-        String text = Files.readString(p), changed = text.replaceFirst(java.util.regex.Pattern.quote(find), java.util.regex.Matcher.quoteReplacement(replace));
+        String text = Files.readString(p), changed = text.replaceFirst(java.util.regex.Pattern.quote(find),
+                java.util.regex.Matcher.quoteReplacement(replace));
         assertTrue(!changed.equals(text), "the file holds " + find);
         Files.writeString(p, changed);
         FormatException e = assertThrows(FormatException.class, () -> ModelReader.read(p, null, null));
@@ -147,7 +155,8 @@ class ModelFilesTest {
     @Test
     void objWithMaterials() throws IOException {
         Files.writeString(dir.resolve("o.mtl"), "newmtl red\nKd 0.8 0.1 0.1\nNs 200\nnewmtl see\nKd 1 1 1\nd 0.4\nmap_Kd gone.png\n");
-        Files.writeString(dir.resolve("o.obj"), "mtllib o.mtl\nv 0 0 0\nv 1 0 0\nv 1 0 -1\nv 0 0 -1\ng floor\nusemtl red\nf 1 2 3 4\ng lid\nusemtl see\nf 1 3 2\n");
+        Files.writeString(dir.resolve("o.obj"),
+                "mtllib o.mtl\nv 0 0 0\nv 1 0 0\nv 1 0 -1\nv 0 0 -1\ng floor\nusemtl red\nf 1 2 3 4\ng lid\nusemtl see\nf 1 3 2\n");
         ImportedModel m = ModelReader.read(dir.resolve("o.obj"), (double) 0.01, "y");
         assertEquals(3, m.placedTriangles());
         assertEquals(List.of("floor", "lid"), m.layers());
@@ -169,9 +178,12 @@ class ModelFilesTest {
     @Test
     void objNamesMayHaveSpaces() throws IOException {
         for (String n : new String[] {"oak floor.png", "pine floor.png", "relief 2.png"})
-            javax.imageio.ImageIO.write(new java.awt.image.BufferedImage(2, 2, java.awt.image.BufferedImage.TYPE_INT_RGB), "png", dir.resolve(n).toFile());
-        Files.writeString(dir.resolve("my house.mtl"), "newmtl a\nmap_Kd oak floor.png\nnewmtl b\nKd 1 1 1\nmap_Kd -s 2 2 1 -clamp on pine floor.png  \nnorm relief 2.png\nnewmtl c\nmap_Kd gone away.png\n");
-        Files.writeString(dir.resolve("o.obj"), "mtllib my house.mtl\nv 0 0 0\nv 1 0 0\nv 1 0 -1\nusemtl a\nf 1 2 3\nusemtl b\nf 1 3 2\nusemtl c\nf 2 1 3\n");
+            javax.imageio.ImageIO.write(new java.awt.image.BufferedImage(2, 2, java.awt.image.BufferedImage.TYPE_INT_RGB), "png",
+                    dir.resolve(n).toFile());
+        Files.writeString(dir.resolve("my house.mtl"),
+                "newmtl a\nmap_Kd oak floor.png\nnewmtl b\nKd 1 1 1\nmap_Kd -s 2 2 1 -clamp on pine floor.png  \nnorm relief 2.png\nnewmtl c\nmap_Kd gone away.png\n");
+        Files.writeString(dir.resolve("o.obj"),
+                "mtllib my house.mtl\nv 0 0 0\nv 1 0 0\nv 1 0 -1\nusemtl a\nf 1 2 3\nusemtl b\nf 1 3 2\nusemtl c\nf 2 1 3\n");
         ImportedModel m = ModelReader.read(dir.resolve("o.obj"), null, null);
         assertEquals(List.of("oak floor.png", "pine floor.png", "relief 2.png"), m.textures().stream().map(Texture::name).toList());
         assertEquals(1, m.findings().size(), m.findings().toString());

@@ -72,7 +72,8 @@ class PictureFilesTest {
             ExrFile.write(dir.resolve("a.exr"), 33, 17, c, half);
             Raster b = ExrFile.read(dir.resolve("a.exr"));
             assertEquals(33, b.width());
-            for (int i = 0; i < r.rgb().length; i++) assertEquals(Math.min(r.rgb()[i], half ? 65504 : 1e9f), b.rgb()[i], half ? r.rgb()[i] / 1000 : 0);
+            for (int i = 0; i < r.rgb().length; i++)
+                assertEquals(Math.min(r.rgb()[i], half ? 65504 : 1e9f), b.rgb()[i], half ? r.rgb()[i] / 1000 : 0);
         }
     }
 
@@ -118,7 +119,8 @@ class PictureFilesTest {
         Files.write(dir.resolve("t.png"), new byte[] {1, 2, 3});
         assertThrows(FormatException.class, () -> TextureReader.read(Files.newInputStream(dir.resolve("t.png")), "t.png", true));
         HdrFile.write(dir.resolve("square.hdr"), noise(16, 16));
-        assertTrue(assertThrows(FormatException.class, () -> PanoramaReader.read(dir.resolve("square.hdr"))).getMessage().contains("twice as wide"));
+        assertTrue(assertThrows(FormatException.class, () -> PanoramaReader.read(dir.resolve("square.hdr"))).getMessage()
+                .contains("twice as wide"));
     }
 
     /** What fails in the middle leaves the old file and no litter. */

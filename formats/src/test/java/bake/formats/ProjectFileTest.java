@@ -35,7 +35,8 @@ class ProjectFileTest {
         Project p = ProjectFile.read(file(GOOD));
         ProjectFile.write(dir.resolve("project.json"), p.withName("Villa"));
         String text = Files.readString(dir.resolve("project.json"));
-        for (String s : new String[] {"studioCode", "77", "mood", "calm", "lensCap", "serial", "x1", "Villa"}) assertTrue(text.contains(s), s + " in " + text);
+        for (String s : new String[] {"studioCode", "77", "mood", "calm", "lensCap", "serial", "x1", "Villa"})
+            assertTrue(text.contains(s), s + " in " + text);
         assertEquals(ProjectFile.toJson(p.withName("Villa")), ProjectFile.toJson(ProjectFile.read(dir.resolve("project.json"))));
     }
 
@@ -70,7 +71,8 @@ class ProjectFileTest {
     void referencesStayInside() throws IOException {
         Files.writeString(dir.resolve("in.txt"), "x");
         assertEquals(dir.toRealPath().resolve("in.txt"), SafePath.inside(dir, "in.txt", "p"));
-        for (String s : new String[] {"../x", "/etc/passwd", "a/../../x", "", "a\0b", "..\\..\\x"}) assertThrows(FormatException.class, () -> SafePath.inside(dir, s, "p"), s);
+        for (String s : new String[] {"../x", "/etc/passwd", "a/../../x", "", "a\0b", "..\\..\\x"})
+            assertThrows(FormatException.class, () -> SafePath.inside(dir, s, "p"), s);
         Files.createSymbolicLink(dir.resolve("link"), Path.of("/etc/hostname"));
         assertThrows(FormatException.class, () -> SafePath.inside(dir, "link", "p"));
     }

@@ -32,11 +32,12 @@ final class Backdrops {
     }
 
     /**
-     * A view's flat backdrop. A displayed picture (PNG, JPEG) is turned back through the view's tone curve, so that under the exposure it was taken
-     * at it comes out as it went in; an .hdr or .exr holds cd/m2.
+     * A view's flat backdrop. A displayed picture (PNG, JPEG) is turned back through the view's tone curve, so that under the exposure it
+     * was taken at it comes out as it went in; an .hdr or .exr holds cd/m2.
      */
     synchronized Outlook.Plate plate(View view, View.Around a) throws IOException {
-        if (a.file() == null) throw new FormatException("project.json", "view '" + view.name() + "'", "has a flat picture as its backdrop but names no file; choose one on the Light station");
+        if (a.file() == null) throw new FormatException("project.json", "view '" + view.name() + "'",
+                "has a flat picture as its backdrop but names no file; choose one on the Light station");
         Path p = SafePath.inside(folder, a.file(), "project.json");
         String name = p.getFileName().toString(), lower = name.toLowerCase(Locale.ROOT);
         boolean light = lower.endsWith(".exr") || lower.endsWith(".hdr");

@@ -76,7 +76,8 @@ final class BandStore implements Closeable {
     private long at;
 
     private void find() throws IOException {
-        ByteBuffer b = ByteBuffer.allocate(BAND).order(ByteOrder.LITTLE_ENDIAN), mark = ByteBuffer.allocate(4).order(ByteOrder.LITTLE_ENDIAN);
+        ByteBuffer b = ByteBuffer.allocate(BAND).order(ByteOrder.LITTLE_ENDIAN),
+                mark = ByteBuffer.allocate(4).order(ByteOrder.LITTLE_ENDIAN);
         while (state.rows < height && read(b.clear(), end())) {
             b.flip();
             int n = b.getInt(), passes = b.getInt();
@@ -90,7 +91,8 @@ final class BandStore implements Closeable {
 
     private void count(int n, int passes, double noise, double seconds, long rays) {
         at += BAND + 2L * channels * width * n + 4;
-        state = new State(state.rows + n, Math.min(state.fewest, passes), state.seconds + seconds, state.rays + rays, state.noise + noise * noise * n / height);
+        state = new State(state.rows + n, Math.min(state.fewest, passes), state.seconds + seconds, state.rays + rays,
+                state.noise + noise * noise * n / height);
     }
 
     /** Fills rows of channels; called once for each row of a band, from the top down. */
@@ -123,10 +125,12 @@ final class BandStore implements Closeable {
             float[] rgb = new float[channels * width];
             ByteBuffer b = ByteBuffer.allocate(BAND).order(ByteOrder.LITTLE_ENDIAN);
             for (long from = begin; from < end(); from += 4) {
-                if (!read(b.clear(), from)) throw new FormatException(file.getFileName().toString(), null, "has lost its end; delete it to begin the picture anew");
+                if (!read(b.clear(), from)) throw new FormatException(file.getFileName().toString(), null,
+                        "has lost its end; delete it to begin the picture anew");
                 from += BAND;
                 for (int n = b.getInt(0); n > 0; n--, from += row.capacity()) {
-                    if (!read(row.clear(), from)) throw new FormatException(file.getFileName().toString(), null, "has lost its end; delete it to begin the picture anew");
+                    if (!read(row.clear(), from)) throw new FormatException(file.getFileName().toString(), null,
+                            "has lost its end; delete it to begin the picture anew");
                     for (int k = 0; k < rgb.length; k++) rgb[k] = Float.float16ToFloat(row.getShort(2 * k));
                     out.row(rgb);
                 }

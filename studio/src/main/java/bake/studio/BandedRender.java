@@ -13,7 +13,8 @@ import java.util.function.Consumer;
 
 /**
  * Renders a picture that is too large for the memory: in bands from the top down, each to its end, then kept on disk
- * ({@link BandStore}) until all are there. After the same number of passes every pixel is the same to the bit as of a picture rendered at once.
+ * ({@link BandStore}) until all are there. After the same number of passes every pixel is the same to the bit as of a picture rendered at
+ * once.
  */
 public final class BandedRender {
     private final RenderScene scene;
@@ -52,7 +53,8 @@ public final class BandedRender {
     /** @throws FormatException when a picture in bands cannot be written under that name */
     public static void checkEnding(Path file) throws FormatException {
         if (!file.getFileName().toString().toLowerCase(Locale.ROOT).endsWith(".exr"))
-            throw new FormatException(file.getFileName().toString(), null, "is too large to be held in memory; pictures that large are written as .exr");
+            throw new FormatException(file.getFileName().toString(), null,
+                    "is too large to be held in memory; pictures that large are written as .exr");
     }
 
     /** Ends the picture; the bands that are done are kept beside its file. */
@@ -83,7 +85,8 @@ public final class BandedRender {
                 RenderJob job = band(store.state(), rows, each);
                 if (job.state() == RenderJob.State.STOPPED) {
                     BandStore.State s = store.state();
-                    return new RenderJob.Progress(RenderJob.State.STOPPED, 0, Double.POSITIVE_INFINITY, s.seconds(), 0, s.rows() / (double) r.height(), s.rays());
+                    return new RenderJob.Progress(RenderJob.State.STOPPED, 0, Double.POSITIVE_INFINITY, s.seconds(), 0,
+                            s.rows() / (double) r.height(), s.rays());
                 }
                 Film film = job.film();
                 float[] c = new float[3], front = film.front();
@@ -108,13 +111,16 @@ public final class BandedRender {
         int y = before.rows(), n = Math.min(rows, r.height() - y);
         Region band = new Region(r.x(), r.y() + y, r.width(), n);
         double limit = order.preset().timeLimit(), left = Math.max(0.01, limit - before.seconds());
-        var preset = limit > 0 ? order.preset().withLimits(order.preset().noiseAim(), left * n / (r.height() - y), order.preset().samples()) : order.preset();
-        RenderJob.Order part = new RenderJob.Order(order.view(), order.camera(), order.look(), preset, order.width(), order.height(), band, order.seed(), false);
+        var preset = limit > 0 ? order.preset().withLimits(order.preset().noiseAim(), left * n / (r.height() - y), order.preset().samples())
+                : order.preset();
+        RenderJob.Order part = new RenderJob.Order(order.view(), order.camera(), order.look(), preset, order.width(), order.height(), band,
+                order.seed(), false);
         RenderJob job = new RenderJob(scene, part, workers, RenderJob.film(part, scene, band)).guidedBy(guides);
         current = job;
         if (stopped) job.stop();
         double done = y / (double) r.height(), share = n / (double) r.height();
-        job.run(p -> each.accept(new RenderJob.Progress(p.state() == RenderJob.State.DONE && done + share < 1 ? RenderJob.State.RENDERING : p.state(), p.passes(), p.noise(), before.seconds() + p.seconds(),
+        job.run(p -> each.accept(new RenderJob.Progress(p.state() == RenderJob.State.DONE
+                && done + share < 1 ? RenderJob.State.RENDERING : p.state(), p.passes(), p.noise(), before.seconds() + p.seconds(),
                 left(p, before.seconds(), done, share), done + share * p.fraction(), before.rays() + p.rays())));
         return job;
     }

@@ -27,7 +27,8 @@ final class Bounds {
     Vec3[] corners() {
         if (low[0] > high[0]) return new Vec3[0];
         Vec3[] out = new Vec3[8];
-        for (int i = 0; i < 8; i++) out[i] = new Vec3((i & 1) == 0 ? low[0] : high[0], (i & 2) == 0 ? low[1] : high[1], (i & 4) == 0 ? low[2] : high[2]);
+        for (int i = 0; i < 8; i++) out[i] = new Vec3((i & 1) == 0 ? low[0] : high[0], (i & 2) == 0 ? low[1] : high[1],
+                (i & 4) == 0 ? low[2] : high[2]);
         return out;
     }
 

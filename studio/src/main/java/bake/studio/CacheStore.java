@@ -18,8 +18,9 @@ import java.util.TreeMap;
 import java.util.stream.Stream;
 
 /**
- * A folder of caches of light: for each light of a project one file of each kind, which serve all its views. A cache that was computed from something
- * else than what is there now, or in another way, is never used silently. One that is locked is used, but neither replaced nor cleared.
+ * A folder of caches of light: for each light of a project one file of each kind, which serve all its views. A cache that was computed from
+ * something else than what is there now, or in another way, is never used silently. One that is locked is used, but neither replaced nor
+ * cleared.
  */
 public final class CacheStore {
     private final Path folder;
@@ -43,7 +44,8 @@ public final class CacheStore {
      * @param changed what has changed since it was computed, against some project and view; it is used only when that is empty
      * @param problem why it cannot be read, else null; then all else but the bytes says nothing
      */
-    public record Entry(Path file, String kind, long rows, long bytes, Map<String, String> words, List<String> changed, String problem, boolean locked) {
+    public record Entry(Path file, String kind, long rows, long bytes, Map<String, String> words, List<String> changed, String problem,
+            boolean locked) {
         public boolean fits() {
             return problem == null && changed.isEmpty();
         }
@@ -81,7 +83,8 @@ public final class CacheStore {
         long bytes = Files.size(f);
         try {
             CacheFile.Head h = CacheFile.head(f);
-            return new Entry(f, h.kind(), h.rows(), bytes, h.words(), now == null ? List.of() : changed(now, h, how), null, Files.exists(lock(f)));
+            return new Entry(f, h.kind(), h.rows(), bytes, h.words(), now == null ? List.of() : changed(now, h, how), null,
+                    Files.exists(lock(f)));
         } catch (IOException e) {
             return new Entry(f, "", 0, bytes, Map.of(), List.of(), e.getMessage(), Files.exists(lock(f)));
         }
@@ -99,7 +102,8 @@ public final class CacheStore {
         String caustics = "caustics " + how.caustics().word();
         return switch (kind) {
             case "radiance" -> caustics;
-            case "irradiance" -> "later bounces " + how.later().word() + ", surroundings " + (how.cachedSurroundings() ? "in it" : "apart") + ", " + caustics;
+            case "irradiance" -> "later bounces " + how.later().word() + ", surroundings " + (how.cachedSurroundings() ? "in it" : "apart")
+                    + ", " + caustics;
             default -> how.photons() + " photons";
         };
     }
@@ -131,7 +135,8 @@ public final class CacheStore {
             try {
                 CacheFile.Kept k = CacheFile.read(e.file);
                 boolean sharp = k.head().kind().equals("caustics");
-                out = new Caches(k.cells() != null ? k.cells() : out.cells(), k.records() != null ? k.records() : out.records(), k.photons() != null && !sharp ? k.photons() : out.photons(), sharp ? k.photons() : out.caustics());
+                out = new Caches(k.cells() != null ? k.cells() : out.cells(), k.records() != null ? k.records() : out.records(),
+                        k.photons() != null && !sharp ? k.photons() : out.photons(), sharp ? k.photons() : out.caustics());
             } catch (IOException damaged) {
                 continue;
             }
@@ -141,7 +146,8 @@ public final class CacheStore {
 
     /** The store that pictures of a preset begin with in a project; null for presets that trace everything. */
     public static CacheStore of(Path projectFolder, Preset preset) {
-        return RenderJob.bounced(preset).cached() || RenderJob.bounced(preset).caustics() == BounceSettings.Caustics.PHOTON_MAP ? of(projectFolder) : null;
+        return RenderJob.bounced(preset).cached() || RenderJob.bounced(preset).caustics() == BounceSettings.Caustics.PHOTON_MAP
+                ? of(projectFolder) : null;
     }
 
     /** Keeps what a picture of a view has cached, in place of what there was of the same light. */
@@ -151,9 +157,12 @@ public final class CacheStore {
         words.put("view", v.name());
         words.put("kept", LocalDateTime.now().truncatedTo(ChronoUnit.MINUTES).toString());
         if (c.cells() != null && c.cells().cells() > 0) write("radiance", f, how, words, file -> CacheFile.write(file, c.cells(), words));
-        if (c.records() != null && c.records().records() > 0) write("irradiance", f, how, words, file -> CacheFile.write(file, c.records(), words));
-        if (c.photons() != null && c.photons().photons() > 0) write("photons", f, how, words, file -> CacheFile.write(file, c.photons(), false, words));
-        if (c.caustics() != null && c.caustics().photons() > 0) write("caustics", f, how, words, file -> CacheFile.write(file, c.caustics(), true, words));
+        if (c.records() != null && c.records().records() > 0)
+            write("irradiance", f, how, words, file -> CacheFile.write(file, c.records(), words));
+        if (c.photons() != null && c.photons().photons() > 0)
+            write("photons", f, how, words, file -> CacheFile.write(file, c.photons(), false, words));
+        if (c.caustics() != null && c.caustics().photons() > 0)
+            write("caustics", f, how, words, file -> CacheFile.write(file, c.caustics(), true, words));
     }
 
     private interface Writer {
@@ -181,7 +190,9 @@ public final class CacheStore {
     /** Names what a picture that begins with the caches of a view begins with; empty for none. */
     String stamp(Project p, Path projectFolder, View v, BounceSettings how) throws IOException {
         StringBuilder out = new StringBuilder();
-        for (Entry e : list(p, projectFolder, v, how)) if (e.fits()) out.append(e.file.getFileName()).append(' ').append(e.bytes).append(' ').append(Files.getLastModifiedTime(e.file).toMillis()).append('\n');
+        for (Entry e : list(p, projectFolder, v, how)) if (e.fits())
+            out.append(e.file.getFileName()).append(' ').append(e.bytes).append(' ').append(Files.getLastModifiedTime(e.file).toMillis())
+                    .append('\n');
         return out.toString();
     }
 }

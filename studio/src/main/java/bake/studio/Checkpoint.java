@@ -69,8 +69,10 @@ public final class Checkpoint {
     public static String identity(Project p, Path folder, View v, RenderJob.Order o, CacheStore cached) throws IOException {
         MessageDigest d = Fingerprint.sha();
         Project seen = p.withPresets(List.of()).withViews(List.of(v)).withCurrent(v.name()).withName("");
-        Fingerprint.put(d, "bake " + ENGINE + " " + ProjectFile.toJson(seen) + " " + o.width() + "x" + o.height() + o.region() + o.seed() + o.keepGroups());
-        Fingerprint.put(d, RenderJob.paths(o.preset(), o.seed()).kinds() + " " + o.preset().bounces() + " " + o.preset().clamp() + " " + RenderJob.paths(o.preset(), o.seed()).bounced() + " " + o.preset().filter() + " " + o.preset().filterRadius());
+        Fingerprint.put(d, "bake " + ENGINE + " " + ProjectFile.toJson(seen) + " " + o.width() + "x" + o.height() + o.region() + o.seed()
+                + o.keepGroups());
+        Fingerprint.put(d, RenderJob.paths(o.preset(), o.seed()).kinds() + " " + o.preset().bounces() + " " + o.preset().clamp() + " "
+                + RenderJob.paths(o.preset(), o.seed()).bounced() + " " + o.preset().filter() + " " + o.preset().filterRadius());
         Fingerprint.models(d, p, folder);
         Fingerprint.stamp(d, folder, v.around());
         Fingerprint.stamp(d, folder, v.around().backdrop());

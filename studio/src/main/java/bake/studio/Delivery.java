@@ -75,7 +75,8 @@ public final class Delivery {
             if (stopped) return;
             try {
                 RenderScene scene = compiler.compile(project, i.view());
-                RenderJob.Order order = new RenderJob.Order(i.view().name(), i.view().camera().camera(), i.view().look(), i.preset(), i.width(), i.height(), null, 1, false);
+                RenderJob.Order order = new RenderJob.Order(i.view().name(), i.view().camera().camera(), i.view().look(), i.preset(),
+                        i.width(), i.height(), null, 1, false);
                 if (BandedRender.needed(i.width(), i.height(), BandedRender.filmBytes())) inBands(scene, order, project, i, listener);
                 else whole(scene, order, project, i, listener);
             } catch (Exception e) {
@@ -109,8 +110,11 @@ public final class Delivery {
         BandedRender b = new BandedRender(scene, order, new GuideStore(folder).fitting(project, i.view()), workers);
         bands = b;
         if (stopped) b.stop();
-        RenderJob.Progress p = b.run(i.file(), Checkpoint.identity(project, folder, i.view(), order), BandedRender.filmBytes(), g -> listener.progress(i, g));
-        if (p.state() == RenderJob.State.STOPPED) throw new IOException(String.format(java.util.Locale.ROOT, "stopped; %.0f %% is kept beside the file: deliver it again to go on", 100 * p.fraction()));
+        RenderJob.Progress p = b.run(i.file(), Checkpoint.identity(project, folder, i.view(), order), BandedRender.filmBytes(),
+                g -> listener.progress(i, g));
+        if (p.state() == RenderJob.State.STOPPED)
+            throw new IOException(String.format(java.util.Locale.ROOT,
+                    "stopped; %.0f %% is kept beside the file: deliver it again to go on", 100 * p.fraction()));
         listener.finished(i, p, 0);
     }
 }

@@ -39,7 +39,9 @@ public record Fingerprint(String model, String materials, String openings, Strin
         put(openings, Json.MAPPER.writeValueAsString(p.portals()));
         MessageDigest sky = sha();
         // What is only seen has nothing to do with where light is looked for.
-        put(sky, Json.MAPPER.writeValueAsString(List.of(p.place(), v.around().with("backdrop", null, "mirrored", null, "apart", null, "ground", null, "skyStops", null, "date", null, "time", null, "sunAzimuth", null, "sunHeight", null))));
+        put(sky, Json.MAPPER.writeValueAsString(List.of(p.place(), v.around()
+                .with("backdrop", null, "mirrored", null, "apart", null, "ground", null, "skyStops", null, "date", null, "time", null,
+                "sunAzimuth", null, "sunHeight", null))));
         stamp(sky, folder, v.around());
         MessageDigest lamps = sha();
         put(lamps, Json.MAPPER.writeValueAsString(List.of(p.lamps(), v.off())));
@@ -85,7 +87,8 @@ public record Fingerprint(String model, String materials, String openings, Strin
     }
 
     private int changedMaterials(String before) {
-        Set<String> now = new HashSet<>(List.of(materials.split("\n"))), then = new HashSet<>(List.of(before.split("\n"))), names = new HashSet<>();
+        Set<String> now = new HashSet<>(List.of(materials.split("\n"))), then = new HashSet<>(List.of(before.split("\n"))),
+                names = new HashSet<>();
         for (String line : now) if (!then.contains(line)) names.add(line.substring(0, Math.max(0, line.lastIndexOf('='))));
         for (String line : then) if (!now.contains(line)) names.add(line.substring(0, Math.max(0, line.lastIndexOf('='))));
         names.remove("");

@@ -15,7 +15,10 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 
-/** The guides that a project keeps, one file for each view. A guide that was learnt from something else than what is there now is never used. */
+/**
+ * The guides that a project keeps, one file for each view. A guide that was learnt from something else than what is there now is never
+ * used.
+ */
 public final class GuideStore {
     private final Path folder;
 
@@ -64,7 +67,8 @@ public final class GuideStore {
         List<String> changed = new ArrayList<>(Fingerprint.of(p, folder, v).changedFrom(k.words()));
         if (!v.name().equals(k.words().get("view"))) changed.addFirst("the view");
         String passes = k.words().getOrDefault("passes", "");
-        return new Kept(k.guides(), k.words().getOrDefault("kept", ""), passes.matches("\\d{1,9}") ? Integer.parseInt(passes) : 0, List.copyOf(changed));
+        return new Kept(k.guides(), k.words().getOrDefault("kept", ""), passes.matches("\\d{1,9}") ? Integer.parseInt(passes) : 0,
+                List.copyOf(changed));
     }
 
     /** The guide to begin a picture of a view with: one that is kept and fits, or null. One that cannot be read is as good as none. */

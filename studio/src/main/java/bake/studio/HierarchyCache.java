@@ -73,11 +73,13 @@ public final class HierarchyCache implements BlasStore {
         CRC32C sum = new CRC32C();
         sum.update(in.duplicate().limit(in.limit() - 4));
         if (in.getInt() != MAGIC || (int) sum.getValue() != in.getInt(in.limit() - 4)) return null;
-        int nodes = in.getInt(), places = in.getInt(), normals = in.getInt(), uvs = in.getInt(), colours = in.getInt(), triangles = in.getInt();
+        int nodes = in.getInt(), places = in.getInt(), normals = in.getInt(), uvs = in.getInt(), colours = in.getInt(),
+                triangles = in.getInt();
         float[] bounds = new float[6];
         in.position(4 * (HEAD - 6));
         for (int k = 0; k < 6; k++) bounds[k] = in.getFloat();
-        if (nodes < 0 || places < 0 || normals < 0 || uvs < 0 || colours < 0 || 4L * (HEAD + nodes + 14L * places + normals + uvs + (long) colours + 1) != in.limit()) return null;
+        if (nodes < 0 || places < 0 || normals < 0 || uvs < 0 || colours < 0
+                || 4L * (HEAD + nodes + 14L * places + normals + uvs + (long) colours + 1) != in.limit()) return null;
         int[] n = ints(in, nodes);
         float[] packets = floats(in, 9 * places);
         int[] vertices = ints(in, 3 * places);
@@ -126,7 +128,8 @@ public final class HierarchyCache implements BlasStore {
             CRC32C sum = new CRC32C();
             WritableByteChannel out = Channels.newChannel(o);
             ByteBuffer head = ByteBuffer.allocate(4 * HEAD).order(ByteOrder.LITTLE_ENDIAN);
-            head.putInt(MAGIC).putInt(b.bvh().nodes().length).putInt(b.places()).putInt(b.normals().length).putInt(b.uvs().length).putInt(b.colours().length).putInt(b.triangles());
+            head.putInt(MAGIC).putInt(b.bvh().nodes().length).putInt(b.places()).putInt(b.normals().length).putInt(b.uvs().length)
+                    .putInt(b.colours().length).putInt(b.triangles());
             head.position(4 * (HEAD - 6));
             for (float x : b.bvh().bounds()) head.putFloat(x);
             put(out, sum, head.flip());

@@ -50,7 +50,8 @@ final class KernelWarmth {
         for (int i = 0; i < BATCH; i++) {
             double z = r.nextDouble(-1, 1), a = r.nextDouble(2 * Math.PI), w = Math.sqrt(1 - z * z);
             // From the middle of things, where the rays of pictures are.
-            ray.set(between(b[0], b[3], r), between(b[1], b[4], r), between(b[2], b[5], r), (float) (w * Math.cos(a)), (float) (w * Math.sin(a)), (float) z, Float.POSITIVE_INFINITY);
+            ray.set(between(b[0], b[3], r), between(b[1], b[4], r), between(b[2], b[5], r), (float) (w * Math.cos(a)),
+                    (float) (w * Math.sin(a)), (float) z, Float.POSITIVE_INFINITY);
             t.closest(ray);
             ray.set(ray.ox, ray.oy, ray.oz, ray.dx, ray.dy, ray.dz, 20);
             t.open(ray);

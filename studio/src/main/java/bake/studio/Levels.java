@@ -22,7 +22,8 @@ public final class Levels {
         Set<String> names = new HashSet<>(v.faders().keySet());
         names.addAll(v.shifts().keySet());
         names.addAll(v.muted());
-        for (String g : names) out.put(g, v.muted().contains(g) ? Vec3.ZERO : shift(v.shifts().getOrDefault(g, 0.0)).times(Math.pow(2, v.faders().getOrDefault(g, 0.0))));
+        for (String g : names) out.put(g, v.muted().contains(g) ? Vec3.ZERO
+                : shift(v.shifts().getOrDefault(g, 0.0)).times(Math.pow(2, v.faders().getOrDefault(g, 0.0))));
         return out;
     }
 

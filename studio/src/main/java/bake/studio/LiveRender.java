@@ -43,7 +43,8 @@ public final class LiveRender implements AutoCloseable {
     private static final long MOST_CELLS = 2_000_000;
     private static final int MOST_RECORDS = 200_000;
     private static final PathSettings SETTINGS = new PathSettings(8, 12, 1).promptly()
-            .withBounced(new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE).withSurroundings(true).withRays(128));
+            .withBounced(new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE)
+            .withSurroundings(true).withRays(128));
 
     /**
      * One picture.
@@ -56,7 +57,8 @@ public final class LiveRender implements AutoCloseable {
      * @param sunLux the same from the sun
      * @param spots looks at places of the picture; null where it shows neither light nor records of it
      */
-    public record Frame(int width, int height, int[] argb, int passes, double noise, double seconds, double raysPerSecond, List<String> groups, double[] light, int aimed, double skyLux, double sunLux, Spots spots) {}
+    public record Frame(int width, int height, int[] argb, int passes, double noise, double seconds, double raysPerSecond,
+            List<String> groups, double[] light, int aimed, double skyLux, double sunLux, Spots spots) {}
 
     /** What the last picture has cached, and of which scene; of the render thread alone. */
     private Caches cached = Caches.NONE;
@@ -65,7 +67,8 @@ public final class LiveRender implements AutoCloseable {
     private record Request(Project project, View view, int width, int height, Showing showing, Set<String> solo) {
         /** Whether another request needs the same light, be it mixed otherwise. */
         boolean sameLight(Request o) {
-            return o.width == width && o.height == height && o.showing == showing && o.project.showsTheSame(project) && o.view.neutral().equals(view.neutral());
+            return o.width == width && o.height == height && o.showing == showing && o.project.showsTheSame(project)
+                    && o.view.neutral().equals(view.neutral());
         }
     }
 
@@ -213,7 +216,8 @@ public final class LiveRender implements AutoCloseable {
         for (double d = coarse; ; d = Math.max(FINEST, d / STEP)) {
             long begun = System.nanoTime();
             // The very first picture is finished even when the next edit waits: else none would be seen while a hand moves.
-            if (!picture(r, quick, camera, finish, Math.max(8, (int) (r.width / d)), Math.max(8, (int) (r.height / d)), 1, start, first)) return;
+            if (!picture(r, quick, camera, finish, Math.max(8, (int) (r.width / d)), Math.max(8, (int) (r.height / d)), 1, start, first))
+                return;
             if (first && quick == scene) coarse = Math.clamp(d * Math.sqrt((System.nanoTime() - begun) / 1e9 / FIRST), FINEST, COARSEST);
             if (quick != scene) KernelWarmth.begin(scene, quick);
             quick = scene;
@@ -224,7 +228,8 @@ public final class LiveRender implements AutoCloseable {
         picture(r, scene, camera, finish, r.width, r.height, MOST_PASSES, start, false);
     }
 
-    private boolean picture(Request r, RenderScene scene, Camera camera, Finish finish, int w, int h, int passes, long start, boolean atLeast) {
+    private boolean picture(Request r, RenderScene scene, Camera camera, Finish finish, int w, int h, int passes, long start,
+            boolean atLeast) {
         Film film = Film.byGroup(w, h, scene.lights().groups().size());
         Passes renderer = switch (r.showing) {
             case PICTURE, CLAY -> lit(scene, camera, film);
@@ -268,13 +273,15 @@ public final class LiveRender implements AutoCloseable {
     }
 
     private void keep(RenderScene scene, Caches c) {
-        boolean much = c.cells() != null && c.cells().cells() > MOST_CELLS || c.records() != null && c.records().records() > MOST_RECORDS, nothing = c.cells() == null || c.cells().rounds() == 0;
+        boolean much = c.cells() != null && c.cells().cells() > MOST_CELLS || c.records() != null && c.records().records() > MOST_RECORDS,
+                nothing = c.cells() == null || c.cells().rounds() == 0;
         cachedOf = much || nothing ? null : scene;
         cached = much || nothing ? Caches.NONE : c;
     }
 
     private static boolean sameLight(RenderScene a, RenderScene b) {
-        return a.geometry() == b.geometry() && a.surfaces() == b.surfaces() && a.surround() == b.surround() && a.scene().lamps().equals(b.scene().lamps()) && a.lights().groups().equals(b.lights().groups());
+        return a.geometry() == b.geometry() && a.surfaces() == b.surfaces() && a.surround() == b.surround()
+                && a.scene().lamps().equals(b.scene().lamps()) && a.lights().groups().equals(b.lights().groups());
     }
 
     /** A map of the guides that are to be shown; without them, or when they are of another model, nothing is known anywhere. */
@@ -307,7 +314,8 @@ public final class LiveRender implements AutoCloseable {
         float[] gains = lit ? s.scene.lights().gains(Levels.of(r.view, groups, r.solo)) : null;
         Finish finish = new Finish(s.camera.saturation(), lit ? r.view.look() : Look.PLAIN);
         int w = s.film.width(), h = s.film.height();
-        int[] argb = r.showing == Showing.LUX ? lux(s.film, gains, stop) : PictureOutput.argb(s.film, finish, gains, Region.all(w, h), lit, stop);
+        int[] argb = r.showing == Showing.LUX ? lux(s.film, gains, stop)
+                : PictureOutput.argb(s.film, finish, gains, Region.all(w, h), lit, stop);
         if (argb == null) return false;
         double[] light = lit ? s.film.planeLuminance() : new double[0];
         if (gains != null) {
@@ -318,7 +326,8 @@ public final class LiveRender implements AutoCloseable {
         }
         var lights = s.scene.lights();
         double sun = lights.sunDirection() == null ? 0 : lights.sunIlluminance().luminance() * Math.max(0, lights.sunDirection().z());
-        frames.accept(new Frame(w, h, argb, s.passes, s.noise, s.seconds, s.rays / Math.max(1e-9, s.seconds), groups, light, r.width, lights.dome().horizontalIlluminance(), sun,
+        frames.accept(new Frame(w, h, argb, s.passes, s.noise, s.seconds, s.rays / Math.max(1e-9, s.seconds), groups, light, r.width,
+                lights.dome().horizontalIlluminance(), sun,
                 lit && !lux || r.showing == Showing.RECORDS ? new Spots(s.scene, s.camera, s.film, gains) : null));
         return true;
     }
@@ -327,7 +336,8 @@ public final class LiveRender implements AutoCloseable {
         float[] clean = Denoiser.run(film, gains, Region.all(film.width(), film.height()), stop);
         if (clean == null) return null;
         int[] out = new int[film.width() * film.height()];
-        for (int i = 0; i < out.length; i++) out[i] = LuxScale.argb(0.2126 * clean[3 * i] + 0.7152 * clean[3 * i + 1] + 0.0722 * clean[3 * i + 2]);
+        for (int i = 0; i < out.length; i++)
+            out[i] = LuxScale.argb(0.2126 * clean[3 * i] + 0.7152 * clean[3 * i + 1] + 0.0722 * clean[3 * i + 2]);
         return out;
     }
 

@@ -39,7 +39,8 @@ final class Panoramas {
 
     /** The surroundings of a view with an HDRI. */
     synchronized Surroundings.Hdri hdri(Project project, View view, View.Around a) throws IOException {
-        if (a.file() == null) throw new FormatException("project.json", "view '" + view.name() + "'", "uses an HDRI but names no file; choose one on the Light station");
+        if (a.file() == null) throw new FormatException("project.json", "view '" + view.name() + "'",
+                "uses an HDRI but names no file; choose one on the Light station");
         Panorama p = read.get(a.file());
         if (p == null) read.put(a.file(), p = PanoramaReader.read(SafePath.inside(folder, a.file(), "project.json")));
         double gamma = a.or(a.gamma(), 1), saturation = a.or(a.saturation(), 1);
@@ -61,9 +62,11 @@ final class Panoramas {
             if (!parted.containsKey(whole)) parted.put(whole, parts = PanoramaEdits.sunOut(whole, Surroundings.SunSky.SUN_DEGREES));
             if (parts != null) {
                 whole = parts.rest();
-                sun = new Surroundings.PanoramaSun(parts.sun().towards(), parts.sun().lux().times(Math.pow(2, a.or(a.sunStops(), 0))), a.or(a.sunSize(), Surroundings.SunSky.SUN_DEGREES));
+                sun = new Surroundings.PanoramaSun(parts.sun().towards(), parts.sun().lux().times(Math.pow(2, a.or(a.sunStops(), 0))),
+                        a.or(a.sunSize(), Surroundings.SunSky.SUN_DEGREES));
             }
         }
-        return new Surroundings.Hdri(whole, a.or(a.rotation(), 0) + project.place().north(), a.or(a.tilt(), 0), a.or(a.roll(), 0), factor, sun);
+        return new Surroundings.Hdri(whole, a.or(a.rotation(), 0) + project.place().north(), a.or(a.tilt(), 0), a.or(a.roll(), 0), factor,
+                sun);
     }
 }

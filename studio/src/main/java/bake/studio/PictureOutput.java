@@ -31,9 +31,9 @@ public final class PictureOutput {
     }
 
     /**
-     * Writes a region. PNG and TIFF are 16 bit display light; EXR and HDR are scene light in cd/m2. A film that keeps the backdrop apart is written
-     * without it and with how much of it is covered: beside colours that are not multiplied by that in PNG and TIFF, premultiplied in EXR, as those
-     * formats say. HDR has no place for it and gets the whole picture.
+     * Writes a region. PNG and TIFF are 16 bit display light; EXR and HDR are scene light in cd/m2. A film that keeps the backdrop apart is
+     * written without it and with how much of it is covered: beside colours that are not multiplied by that in PNG and TIFF, premultiplied
+     * in EXR, as those formats say. HDR has no place for it and gets the whole picture.
      *
      * @param gains three factors a plane, or null
      * @param denoise for display light only; pictures too large for it are written as they are
@@ -54,7 +54,8 @@ public final class PictureOutput {
             return;
         }
         if (film.front() != null) {
-            BufferedImage image = DisplayPicture.image16WithAlpha(r.width(), r.height(), apart(film, finish, r, denoise && film.hasFeatures()));
+            BufferedImage image = DisplayPicture.image16WithAlpha(r.width(), r.height(),
+                    apart(film, finish, r, denoise && film.hasFeatures()));
             if (n.endsWith(".png")) DisplayPicture.writePng(file, image, dpi);
             else DisplayPicture.writeTiff(file, image);
             return;
@@ -78,7 +79,8 @@ public final class PictureOutput {
 
     /** Codes 0 to 65535 of what stands before the backdrop and of how much it covers, four for each pixel. */
     private static short[] apart(Film film, Finish finish, Region r, boolean denoise) {
-        float[] light = denoise ? Denoiser.front(film, r) : raster(film, film.front(), r).rgb(), clean = denoise ? Denoiser.cover(film, r) : null, raw = denoise ? null : cover(film, r);
+        float[] light = denoise ? Denoiser.front(film, r) : raster(film, film.front(), r).rgb(),
+                clean = denoise ? Denoiser.cover(film, r) : null, raw = denoise ? null : cover(film, r);
         int n = r.width() * r.height();
         float[] cover = new float[n];
         for (int i = 0; i < n; i++) {

@@ -16,7 +16,8 @@ import java.util.List;
 /** Changes single values of a preset by their keys, as {@code --set laterBounces="radiance cache"} does. */
 public final class PresetKeys {
     private static final List<String> NOT = List.of("name", "version", "purpose", "setting", "other");
-    private static final List<String> KEYS = Arrays.stream(Preset.class.getRecordComponents()).map(RecordComponent::getName).filter(n -> !NOT.contains(n)).toList();
+    private static final List<String> KEYS = Arrays.stream(Preset.class.getRecordComponents()).map(RecordComponent::getName)
+            .filter(n -> !NOT.contains(n)).toList();
 
     private PresetKeys() {}
 

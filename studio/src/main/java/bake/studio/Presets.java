@@ -31,7 +31,8 @@ public final class Presets {
     public static Preset named(Project p, View v, String name) {
         if (name.equalsIgnoreCase("test") || name.equalsIgnoreCase("final")) return suiting(p, v, name.equalsIgnoreCase("final"));
         return all(p).stream().filter(x -> x.name().toLowerCase(Locale.ROOT).equals(name.toLowerCase(Locale.ROOT))).findFirst()
-                .orElseThrow(() -> new IllegalArgumentException("there is no preset '" + name + "'; there are: test, final, " + String.join(", ", all(p).stream().map(Preset::name).toList())));
+                .orElseThrow(() -> new IllegalArgumentException("there is no preset '" + name + "'; there are: test, final, "
+                + String.join(", ", all(p).stream().map(Preset::name).toList())));
     }
 
     /** Picture size that a preset gives a view, pixels: width, height. */

@@ -26,11 +26,13 @@ public final class ProjectCheck {
             Scene s = assembly.scene(p, v);
             String at = "view '" + v.name() + "': ";
             boolean dark = s.surroundings() instanceof Surroundings.Plain q && q.luminance().luminance() <= 0;
-            if (dark && s.lamps().isEmpty() && s.materials().stream().noneMatch(m -> m.glows())) out.add(at + "nothing gives light; choose a sky or add a lamp");
+            if (dark && s.lamps().isEmpty() && s.materials().stream().noneMatch(m -> m.glows()))
+                out.add(at + "nothing gives light; choose a sky or add a lamp");
             if (s.instances().isEmpty()) out.add(at + "nothing stands in the picture; switch a layer on or add a model");
             double ev = v.camera().camera().ev100();
             // Common practice, no source: full sun is EV 15, an ordinary room by day 8 to 11.
-            if (v.setting().equals("interior") && ev > 13) out.add(at + String.format(java.util.Locale.ROOT, "EV %.1f is an exposure for outdoors; a room by day wants about 9", ev));
+            if (v.setting().equals("interior") && ev > 13)
+                out.add(at + String.format(java.util.Locale.ROOT, "EV %.1f is an exposure for outdoors; a room by day wants about 9", ev));
             if (v.setting().equals("exterior") && ev < 8 && s.surroundings() instanceof Surroundings.SunSky k && k.toSun().z() > 0.1)
                 out.add(at + String.format(java.util.Locale.ROOT, "EV %.1f is an exposure for indoors; full sun wants about 14", ev));
         }

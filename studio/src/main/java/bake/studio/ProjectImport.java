@@ -48,12 +48,14 @@ public final class ProjectImport {
         ImportedModel m = ModelReader.read(model, unit, up, null, stop);
         if (stop.getAsBoolean()) throw new FormatException(m.name(), null, "reading was stopped");
         if (m.placedTriangles() == 0) throw new FormatException(m.name(), null, "holds nothing that can be rendered; export it again");
-        if (Files.exists(folder.resolve(ProjectFile.NAME))) throw new FormatException(folder.toString(), null, "holds a project already; choose another folder");
+        if (Files.exists(folder.resolve(ProjectFile.NAME)))
+            throw new FormatException(folder.toString(), null, "holds a project already; choose another folder");
         Path target = Files.createDirectories(folder.resolve("model"));
         copy(model, target);
         String name = model.getFileName().toString();
         String title = name.replaceFirst("\\.[^.]+$", "");
-        Project p = new Project(Project.VERSION, title, null, Project.Place.DEFAULT, List.of(new Project.ModelRef("model/" + name, unit, up, null, null, Map.of())), List.of(), List.of(), List.of(), List.of(),
+        Project p = new Project(Project.VERSION, title, null, Project.Place.DEFAULT,
+                List.of(new Project.ModelRef("model/" + name, unit, up, null, null, Map.of())), List.of(), List.of(), List.of(), List.of(),
                 List.of(), views(m), List.of(), null, Map.of());
         Path file = folder.resolve(ProjectFile.NAME);
         ProjectFile.write(file, p);
@@ -69,7 +71,8 @@ public final class ProjectImport {
      */
     public static List<String> replace(Path model, Path folder, String old) throws IOException {
         Path file = folder.resolve(ProjectFile.NAME);
-        if (!Files.isRegularFile(file)) throw new FormatException(folder.toString(), null, "holds no project; import the model without --again first");
+        if (!Files.isRegularFile(file))
+            throw new FormatException(folder.toString(), null, "holds no project; import the model without --again first");
         Replaced r = replaced(ProjectFile.read(file), model, folder, old);
         ProjectFile.write(file, r.project);
         return r.lost;
@@ -85,7 +88,9 @@ public final class ProjectImport {
     /** The same for a project that is open: the file is copied, the project's own file is left to be saved. */
     public static Replaced replaced(Project p, Path model, Path folder, String old) throws IOException {
         List<String> files = p.models().stream().map(Project.ModelRef::file).toList();
-        if (old == null && files.size() != 1) throw new FormatException(ProjectFile.NAME, null, "has " + files.size() + " models; say which to replace: " + String.join(", ", files));
+        if (old == null && files.size() != 1)
+            throw new FormatException(ProjectFile.NAME, null, "has " + files.size() + " models; say which to replace: "
+                    + String.join(", ", files));
         int at = old == null ? 0 : files.indexOf(old);
         if (at < 0) throw new FormatException(ProjectFile.NAME, null, "has no model '" + old + "'; it has: " + String.join(", ", files));
         Project.ModelRef before = p.models().get(at);
@@ -93,7 +98,8 @@ public final class ProjectImport {
         if (m.placedTriangles() == 0) throw new FormatException(m.name(), null, "holds nothing that can be rendered; export it again");
         copy(model, Files.createDirectories(folder.resolve("model")));
         List<Project.ModelRef> models = new ArrayList<>(p.models());
-        models.set(at, new Project.ModelRef("model/" + model.getFileName(), before.unit(), before.up(), before.variant(), before.layersBy(), before.other()));
+        models.set(at, new Project.ModelRef("model/" + model.getFileName(), before.unit(), before.up(), before.variant(), before.layersBy(),
+                before.other()));
         // A file without parts is a layer of its own name.
         String was = Path.of(before.file()).getFileName().toString(), is = model.getFileName().toString();
         p = p.withLayers(p.layers().stream().map(l -> l.name().equals(was) ? new Project.Layer(is, l.on(), l.other()) : l).toList());
@@ -101,8 +107,12 @@ public final class ProjectImport {
         List<String> lost = new ArrayList<>();
         if (models.size() > 1) return new Replaced(now, lost); // names may belong to the other models
         for (Project.Surface s : p.materials())
-            if (m.materials().stream().noneMatch(x -> x.name().equals(s.name())) && now.shapes().stream().noneMatch(x -> s.name().equals(x.material()))) lost.add("material '" + s.name() + "' is not in the new file");
-        for (Project.Layer l : p.layers()) if (!m.layers().contains(l.name()) && now.shapes().stream().noneMatch(x -> l.name().equals(x.layer()))) lost.add("layer '" + l.name() + "' is not in the new file");
+            if (m.materials().stream().noneMatch(x -> x.name().equals(s.name()))
+                    && now.shapes().stream().noneMatch(x -> s.name().equals(x.material()))) lost.add("material '" + s.name()
+                    + "' is not in the new file");
+        for (Project.Layer l : p.layers())
+            if (!m.layers().contains(l.name()) && now.shapes().stream().noneMatch(x -> l.name().equals(x.layer())))
+                lost.add("layer '" + l.name() + "' is not in the new file");
         return new Replaced(now, lost);
     }
 
@@ -127,7 +137,8 @@ public final class ProjectImport {
         for (Path mtl : List.copyOf(texts)) {
             String t = Files.readString(mtl, java.nio.charset.StandardCharsets.ISO_8859_1);
             try (Stream<Path> s = Files.walk(from, 3)) {
-                for (Path p : s.filter(Files::isRegularFile).limit(20_000).toList()) if (t.contains(p.getFileName().toString())) take(p, from, target, texts);
+                for (Path p : s.filter(Files::isRegularFile).limit(20_000).toList()) if (t.contains(p.getFileName().toString()))
+                    take(p, from, target, texts);
             }
         }
     }
@@ -135,7 +146,8 @@ public final class ProjectImport {
     /** A model that cannot be searched as text brings the pictures that lie beside it. */
     private static void pictures(Path from, Path target) throws IOException {
         try (Stream<Path> s = Files.walk(from, 2)) {
-            for (Path p : s.filter(Files::isRegularFile).filter(x -> x.getFileName().toString().toLowerCase(Locale.ROOT).matches(".*\\.(png|jpe?g|bmp|gif|tiff?)")).limit(2000).toList()) take(p, from, target, new ArrayList<>());
+            for (Path p : s.filter(Files::isRegularFile).filter(x -> x.getFileName().toString().toLowerCase(Locale.ROOT)
+                    .matches(".*\\.(png|jpe?g|bmp|gif|tiff?)")).limit(2000).toList()) take(p, from, target, new ArrayList<>());
         }
     }
 
@@ -155,7 +167,8 @@ public final class ProjectImport {
     }
 
     private static View view(String name, Camera c) {
-        return new View(name, "exterior", View.CameraSpec.of(c), View.Around.sunAndSky("2027-06-21", "10:30", 2.5), null, "film", null, Map.of(), List.of(), Map.of(), List.of(), Map.of());
+        return new View(name, "exterior", View.CameraSpec.of(c), View.Around.sunAndSky("2027-06-21", "10:30", 2.5), null, "film", null,
+                Map.of(), List.of(), Map.of(), List.of(), Map.of());
     }
 
     /** Looks at the whole model from the south-east, a little above eye level. */

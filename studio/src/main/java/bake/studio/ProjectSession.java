@@ -48,7 +48,8 @@ public final class ProjectSession implements AutoCloseable {
     /** Opens a project's folder or file. */
     public static ProjectSession open(Path p) throws IOException {
         Path file = ProjectFile.locate(p).toAbsolutePath().normalize();
-        ProjectSession s = new ProjectSession(file, ProjectFile.read(file, new CheckedTexts(HierarchyCache.userFolder().resolve("checked"))));
+        ProjectSession s = new ProjectSession(file, ProjectFile.read(file,
+                new CheckedTexts(HierarchyCache.userFolder().resolve("checked"))));
         s.lookForRecovery();
         return s;
     }
@@ -180,7 +181,8 @@ public final class ProjectSession implements AutoCloseable {
         try {
             ProjectFile.write(file, project);
         } catch (IOException e) {
-            throw new FormatException(file.toString(), null, "could not be written (" + e.getMessage() + "); free some space or make the folder writable", e);
+            throw new FormatException(file.toString(), null, "could not be written (" + e.getMessage()
+                    + "); free some space or make the folder writable", e);
         }
         saved = project;
         // In the saver's own queue, so that an autosave under way cannot come after it.

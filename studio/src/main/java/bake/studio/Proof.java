@@ -16,7 +16,8 @@ import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
  * @param stopped whether it was stopped before its limits
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
-public record Proof(int number, String title, View view, Preset preset, int width, int height, String made, double seconds, int passes, double noise,
+public record Proof(int number, String title, View view, Preset preset, int width, int height, String made, double seconds, int passes,
+        double noise,
         long rays, double clamped, long seed, boolean stopped, boolean pinned) {
 
     public Proof withTitle(String t) {

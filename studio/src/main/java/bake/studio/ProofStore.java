@@ -44,7 +44,8 @@ public final class ProofStore {
                 try {
                     out.add(MAPPER.readValue(f.toFile(), Proof.class));
                 } catch (IOException e) {
-                    org.slf4j.LoggerFactory.getLogger(ProofStore.class).warn("proof {} cannot be read: {}", p.getFileName(), e.getMessage());
+                    org.slf4j.LoggerFactory.getLogger(ProofStore.class)
+                            .warn("proof {} cannot be read: {}", p.getFileName(), e.getMessage());
                 }
             }
         } catch (IOException e) {
@@ -59,11 +60,13 @@ public final class ProofStore {
         int number = 1;
         if (Files.isDirectory(folder))
             try (Stream<Path> s = Files.list(folder)) {
-                number = 1 + s.mapToInt(p -> p.getFileName().toString().matches("\\d{1,8}") ? Integer.parseInt(p.getFileName().toString()) : 0).max().orElse(0);
+                number = 1 + s.mapToInt(p -> p.getFileName().toString().matches("\\d{1,8}") ? Integer.parseInt(p.getFileName().toString())
+                        : 0).max().orElse(0);
             }
         RenderJob.Progress g = job.progress();
         Region r = job.order().region();
-        Proof p = new Proof(number, "", view, job.order().preset(), r.width(), r.height(), LocalDateTime.now().truncatedTo(ChronoUnit.SECONDS).toString(),
+        Proof p = new Proof(number, "", view, job.order().preset(), r.width(), r.height(),
+                LocalDateTime.now().truncatedTo(ChronoUnit.SECONDS).toString(),
                 g.seconds(), g.passes(), Double.isFinite(g.noise()) ? g.noise() : 100, g.rays(), job.clampedShare(), job.order().seed(),
                 job.state() == RenderJob.State.STOPPED, false);
         Path at = of(number);

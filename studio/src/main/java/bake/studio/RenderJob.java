@@ -32,10 +32,12 @@ public final class RenderJob {
      *
      * @param keepGroups keep the light of each source group apart
      */
-    public record Order(String view, Camera camera, Look look, Preset preset, int width, int height, Region region, long seed, boolean keepGroups) {
+    public record Order(String view, Camera camera, Look look, Preset preset, int width, int height, Region region, long seed,
+            boolean keepGroups) {
         public Order {
             if (width < 1 || height < 1 || width > 30_000 || height > 30_000)
-                throw new IllegalArgumentException("a picture of " + width + "x" + height + " pixels cannot be made; each side is 1 to 30000");
+                throw new IllegalArgumentException("a picture of " + width + "x" + height
+                        + " pixels cannot be made; each side is 1 to 30000");
             region = region == null ? Region.all(width, height) : region.within(width, height);
         }
     }
@@ -48,7 +50,8 @@ public final class RenderJob {
      * @param fraction done, 0 to 1, of the limit that will be reached first; 0 where there is no limit
      * @param secondsLeft estimate from this job's own passes; NaN while there is none
      */
-    public record Progress(State state, int passes, double noise, double seconds, double secondsLeft, double fraction, long rays, double prepared) {
+    public record Progress(State state, int passes, double noise, double seconds, double secondsLeft, double fraction, long rays,
+            double prepared) {
         /** A picture past its prepass. */
         Progress(State state, int passes, double noise, double seconds, double secondsLeft, double fraction, long rays) {
             this(state, passes, noise, seconds, secondsLeft, fraction, rays, 1);
@@ -86,7 +89,8 @@ public final class RenderJob {
     static Film film(Order o, RenderScene scene, Region part) {
         int groups = scene.lights().groups().size();
         if (o.keepGroups) return Film.byGroup(o.width, o.height, groups);
-        return Film.apart(o.width, o.height, groups, scene.scene().outlook().apart() ? scene.lights().backdropGroup() : -1, part == null ? Region.all(o.width, o.height) : part);
+        return Film.apart(o.width, o.height, groups, scene.scene().outlook().apart() ? scene.lights().backdropGroup() : -1,
+                part == null ? Region.all(o.width, o.height) : part);
     }
 
     /** @param film empty, of the order's size, keeping at least its region */
@@ -118,25 +122,34 @@ public final class RenderJob {
     /** How a preset has paths followed. */
     static PathSettings paths(Preset p, long seed) {
         int all = PathSettings.Kinds.ALL.diffuse();
-        PathSettings.Kinds kinds = new PathSettings.Kinds(p.diffuse() == null ? all : p.diffuse(), p.mirrored() == null ? all : p.mirrored(), p.refracted() == null ? all : p.refracted());
+        PathSettings.Kinds kinds = new PathSettings.Kinds(p.diffuse() == null ? all : p.diffuse(),
+                p.mirrored() == null ? all : p.mirrored(), p.refracted() == null ? all : p.refracted());
         PixelFilter.Shape shape = p.filter() == null ? PixelFilter.Shape.TRIANGLE : PixelFilter.Shape.of(p.filter());
-        return new PathSettings(p.bounces(), kinds, p.clamp(), seed, true, new PixelFilter(shape, p.filterRadius() == null ? shape.radius : p.filterRadius())).withBounced(bounced(p)).with(occlusion(p));
+        return new PathSettings(p.bounces(), kinds, p.clamp(), seed, true,
+                new PixelFilter(shape, p.filterRadius() == null ? shape.radius : p.filterRadius())).withBounced(bounced(p))
+                .with(occlusion(p));
     }
 
     /** How a preset has corners darkened. */
     public static Occlusion occlusion(Preset p) {
-        return new Occlusion(p.darkCorners() == null ? 0 : p.darkCorners(), p.darkWithin() == null ? Occlusion.NONE.metres() : p.darkWithin());
+        return new Occlusion(p.darkCorners() == null ? 0 : p.darkCorners(),
+                p.darkWithin() == null ? Occlusion.NONE.metres() : p.darkWithin());
     }
 
     /** How a preset has bounced light computed. */
     public static BounceSettings bounced(Preset p) {
         if (Boolean.TRUE.equals(p.exact())) return BounceSettings.TRACED;
         int rays = p.gatherRays() != null ? p.gatherRays() : BounceSettings.gatherRays(p.noiseAim() > 0 ? p.noiseAim() : 5);
-        return new BounceSettings(BounceSettings.First.of(p.firstBounce()), BounceSettings.Later.of(p.laterBounces()), Boolean.TRUE.equals(p.cachedSurroundings()), rays,
-                p.nearField() == null ? 0 : p.nearField(), p.photons() == null ? BounceSettings.PHOTONS : p.photons(), BounceSettings.Caustics.of(p.caustics()));
+        return new BounceSettings(BounceSettings.First.of(p.firstBounce()), BounceSettings.Later.of(p.laterBounces()),
+                Boolean.TRUE.equals(p.cachedSurroundings()), rays,
+                p.nearField() == null ? 0 : p.nearField(), p.photons() == null ? BounceSettings.PHOTONS : p.photons(),
+                BounceSettings.Caustics.of(p.caustics()));
     }
 
-    /** Begins with caches of another picture, which go on to be filled; to be said before {@link #run}. Those of other source groups are left alone. */
+    /**
+     * Begins with caches of another picture, which go on to be filled; to be said before {@link #run}. Those of other source groups are
+     * left alone.
+     */
     public RenderJob with(Caches c) {
         renderer.begin(c);
         return this;
@@ -189,8 +202,8 @@ public final class RenderJob {
     }
 
     /**
-     * What caches know so far, as a small picture of the order's view; null once passes are made. To be asked by those who are told of progress, on the thread
-     * that tells them.
+     * What caches know so far, as a small picture of the order's view; null once passes are made. To be asked by those who are told of
+     * progress, on the thread that tells them.
      *
      * @param most greatest width, pixels
      */
@@ -279,7 +292,8 @@ public final class RenderJob {
             whole = whole && renderer.pass(pass, workers, this::mustEnd);
             long end = System.nanoTime();
             worked += end - start;
-            phases = new Phases(phases.caches + (ready - start) / 1e9, phases.passes + (end - ready) / 1e9, Math.max(0, (end - begun - idle - worked + resumed) / 1e9));
+            phases = new Phases(phases.caches + (ready - start) / 1e9, phases.passes + (end - ready) / 1e9,
+                    Math.max(0, (end - begun - idle - worked + resumed) / 1e9));
             if (!whole) break;
             pass++;
             if (checkpoint != null) checkpoint.passed(film(), new Checkpoint.State(pass, worked, renderer.rays(), renderer.clampedSum()));
@@ -326,7 +340,8 @@ public final class RenderJob {
 
     private void report(Consumer<Progress> each, State s, int pass, double noise, double seconds) {
         double left = secondsLeft(pass, noise, seconds);
-        progress = new Progress(s, pass, noise, seconds, left, Double.isNaN(left) ? 0 : seconds / Math.max(1e-9, seconds + left), renderer.rays());
+        progress = new Progress(s, pass, noise, seconds, left, Double.isNaN(left) ? 0 : seconds / Math.max(1e-9, seconds + left),
+                renderer.rays());
         each.accept(progress);
     }
 
@@ -334,7 +349,8 @@ public final class RenderJob {
     private double secondsLeft(int pass, double noise, double seconds) {
         Preset p = order.preset;
         double each = seconds / pass, left = Double.NaN;
-        if (p.noiseAim() > 0 && Double.isFinite(noise)) left = Math.max(0, each * pass * (noise * noise / (p.noiseAim() * p.noiseAim()) - 1));
+        if (p.noiseAim() > 0 && Double.isFinite(noise))
+            left = Math.max(0, each * pass * (noise * noise / (p.noiseAim() * p.noiseAim()) - 1));
         if (p.timeLimit() > 0) left = min(left, Math.max(0, p.timeLimit() - seconds));
         if (p.samples() > 0) left = min(left, each * (p.samples() - pass));
         return left;

@@ -115,7 +115,8 @@ public final class SceneAssembly {
         models.remove(ref);
         // What the models before it leave, but never next to nothing.
         long others = models.values().stream().mapToLong(TextureBudget::size).sum();
-        m = TextureBudget.fit(ModelReader.read(p, ref.unit(), ref.up(), ref.variant()), Math.max(TextureBudget.bytes() - others, TextureBudget.bytes() / 8));
+        m = TextureBudget.fit(ModelReader.read(p, ref.unit(), ref.up(), ref.variant()),
+                Math.max(TextureBudget.bytes() - others, TextureBudget.bytes() / 8));
         models.put(ref, m);
         return m;
     }
@@ -126,7 +127,8 @@ public final class SceneAssembly {
      * @throws FormatException when a file of the project cannot be used
      */
     public synchronized Scene scene(Project project, View view) throws IOException {
-        if (parts == null || parts.models != project.models() || parts.shapes != project.shapes() || parts.surfaces != project.materials()) parts = gather(project);
+        if (parts == null || parts.models != project.models() || parts.shapes != project.shapes() || parts.surfaces != project.materials())
+            parts = gather(project);
         List<Instance> instances = visible(project);
         List<Material> materials = glow(view.off().contains(LightTable.GLOW) ? 0 : 1);
         List<Lamp> lamps = lamps(project, view);
@@ -134,7 +136,8 @@ public final class SceneAssembly {
         if (last != null && last.lamps().equals(lamps)) lamps = last.lamps();
         List<Portal> portals = portals(project);
         if (last != null && last.portals().equals(portals)) portals = last.portals();
-        return last = new Scene(parts.meshes, instances, materials, parts.textures, lamps, around, portals, Levels.of(view), outlook(project, view, around));
+        return last = new Scene(parts.meshes, instances, materials, parts.textures, lamps, around, portals, Levels.of(view),
+                outlook(project, view, around));
     }
 
     private List<Instance> visible(Project project) {
@@ -172,7 +175,8 @@ public final class SceneAssembly {
             for (Mesh x : m.meshes()) meshes.add(moved(x, material0));
             for (Material x : m.materials()) materials.add(x.shiftTextures(texture0));
             textures.addAll(m.textures());
-            for (Instance i : m.instances()) instances.add(new Instance(i.name(), i.mesh() + mesh0, i.toWorld(), layer(layers, layerOf(ref, m, i))));
+            for (Instance i : m.instances())
+                instances.add(new Instance(i.name(), i.mesh() + mesh0, i.toWorld(), layer(layers, layerOf(ref, m, i))));
             lamps.addAll(m.lamps());
             findings.addAll(m.findings());
         }
@@ -188,7 +192,8 @@ public final class SceneAssembly {
         }
         for (Project.Shape s : project.shapes()) {
             Integer material = byName.get(s.material());
-            if (material == null) throw new FormatException("project.json", "shape '" + s.name() + "'", "names the material '" + s.material() + "', which is not there; add it under materials");
+            if (material == null) throw new FormatException("project.json", "shape '" + s.name() + "'",
+                    "names the material '" + s.material() + "', which is not there; add it under materials");
             meshes.add(shapeMesh(s, material));
             instances.add(new Instance(s.name(), meshes.size() - 1, placement(s), layer(layers, s.layer() == null ? "Shapes" : s.layer())));
         }
@@ -197,7 +202,8 @@ public final class SceneAssembly {
         movedMeshes.values().retainAll(used);
         shapeMeshes.values().retainAll(used);
         // Lists that hold the same things stay the same lists: an edit of a material builds no hierarchy anew.
-        return new Parts(project.models(), project.shapes(), project.materials(), kept(meshes, parts == null ? null : parts.meshes), kept(instances, parts == null ? null : parts.instances),
+        return new Parts(project.models(), project.shapes(), project.materials(), kept(meshes, parts == null ? null : parts.meshes),
+                kept(instances, parts == null ? null : parts.instances),
                 List.copyOf(materials), kept(textures, parts == null ? null : parts.textures), List.copyOf(layers), List.copyOf(lamps));
     }
 
@@ -253,7 +259,8 @@ public final class SceneAssembly {
             case "box" -> 3;
             default -> 1;
         };
-        if (z.length != need) throw new FormatException("project.json", "shape '" + s.name() + "'", "a " + s.type() + " needs " + need + " number" + (need > 1 ? "s" : "") + " as its size");
+        if (z.length != need) throw new FormatException("project.json", "shape '" + s.name() + "'",
+                "a " + s.type() + " needs " + need + " number" + (need > 1 ? "s" : "") + " as its size");
         return switch (s.type()) {
             case "quad" -> Shapes.quad(s.name(), z[0], z[1], material);
             case "box" -> Shapes.box(s.name(), -z[0] / 2, -z[1] / 2, -z[2] / 2, z[0] / 2, z[1] / 2, z[2] / 2, material);
@@ -288,7 +295,8 @@ public final class SceneAssembly {
 
     private static List<Portal> portals(Project project) {
         List<Portal> out = new ArrayList<>();
-        for (Project.PortalSpec p : project.portals()) if (p.used()) out.add(new Portal(p.name(), Arrays.stream(p.corners()).map(MaterialLibrary::vec).toList()));
+        for (Project.PortalSpec p : project.portals()) if (p.used())
+            out.add(new Portal(p.name(), Arrays.stream(p.corners()).map(MaterialLibrary::vec).toList()));
         return List.copyOf(out);
     }
 
@@ -296,8 +304,10 @@ public final class SceneAssembly {
     private Outlook outlook(Project project, View view, Surroundings light) throws IOException {
         View.Around a = view.around();
         Outlook.Sight own = a.ground() != null && light instanceof Surroundings.Hdri h ? new Outlook.Grounded(h, ground(a.ground())) : null;
-        Outlook.Sight behind = a.backdrop() == null ? own : sight(project, view, a.backdrop().over(a)), mirrored = a.mirrored() == null ? own : sight(project, view, a.mirrored().over(a));
-        return behind == null && mirrored == null && !a.leavesBackdropOut() ? Outlook.PLAIN : new Outlook(behind, mirrored, a.leavesBackdropOut());
+        Outlook.Sight behind = a.backdrop() == null ? own : sight(project, view, a.backdrop().over(a)),
+                mirrored = a.mirrored() == null ? own : sight(project, view, a.mirrored().over(a));
+        return behind == null && mirrored == null && !a.leavesBackdropOut() ? Outlook.PLAIN
+                : new Outlook(behind, mirrored, a.leavesBackdropOut());
     }
 
     private Outlook.Sight sight(Project project, View view, View.Around a) throws IOException {
@@ -316,16 +326,23 @@ public final class SceneAssembly {
         double near = Math.log(SunPosition.nearness(project.place(), a)) / Math.log(2);
         return switch (a.kind()) {
             case "hdri" -> skies.hdri(project, view, a);
-            case "picture" -> throw new FormatException("project.json", "view '" + view.name() + "'", "is lit by a flat picture, which gives no light; it can be the backdrop");
-            case "plain" -> new Surroundings.Plain(a.luminance() == null ? new Vec3(1000, 1000, 1000) : vec(a.luminance()).times(Math.pow(2, skyStops)));
+            case "picture" -> throw new FormatException("project.json", "view '" + view.name() + "'",
+                    "is lit by a flat picture, which gives no light; it can be the backdrop");
+            case "plain" -> new Surroundings.Plain(a.luminance() == null ? new Vec3(1000, 1000, 1000)
+                    : vec(a.luminance()).times(Math.pow(2, skyStops)));
             case "standard sky" -> {
                 int type = a.standardSky();
-                if (type < 1 || type > GeneralSky.TYPES) throw new FormatException("project.json", "view '" + view.name() + "'", "has the standard sky " + type + "; there are 1 to " + GeneralSky.TYPES);
-                yield new Surroundings.General(type, SunPosition.direction(project.place(), a), a.or(a.haze(), 2.5), a.or(a.sunStops(), 0) + near, skyStops,
+                if (type < 1 || type > GeneralSky.TYPES)
+                    throw new FormatException("project.json", "view '" + view.name() + "'",
+                            "has the standard sky " + type + "; there are 1 to " + GeneralSky.TYPES);
+                yield new Surroundings.General(type, SunPosition.direction(project.place(), a), a.or(a.haze(), 2.5),
+                        a.or(a.sunStops(), 0) + near, skyStops,
                         a.or(a.sunSize(), Surroundings.SunSky.SUN_DEGREES), a.or(a.albedo(), 0.2), a.sunDisc() == null || a.sunDisc());
             }
-            default -> new Surroundings.SunSky(SunPosition.direction(project.place(), a), a.or(a.haze(), 2.5), a.or(a.sunStops(), 0) + near, skyStops + near,
-                    a.or(a.sunSize(), Surroundings.SunSky.SUN_DEGREES), a.or(a.albedo(), 0.2), a.sunDisc() == null || a.sunDisc(), a.moon() != null && a.moon());
+            default -> new Surroundings.SunSky(SunPosition.direction(project.place(), a), a.or(a.haze(), 2.5), a.or(a.sunStops(), 0) + near,
+                    skyStops + near,
+                    a.or(a.sunSize(), Surroundings.SunSky.SUN_DEGREES), a.or(a.albedo(), 0.2), a.sunDisc() == null || a.sunDisc(),
+                    a.moon() != null && a.moon());
         };
     }
 }

@@ -34,7 +34,8 @@ public final class Settings {
         JsonNode at = root;
         for (int i = 0; i + 1 < keys.length; i++) {
             JsonNode next = step(at, keys[i]);
-            if (next == null && at instanceof ObjectNode o && !keys[i].startsWith("[") && !keys[i + 1].startsWith("[")) next = o.putObject(keys[i]);
+            if (next == null && at instanceof ObjectNode o && !keys[i].startsWith("[") && !keys[i + 1].startsWith("["))
+                next = o.putObject(keys[i]);
             if (next == null) throw new IllegalArgumentException("--set " + path + ": there is no '" + keys[i] + "'");
             at = next;
         }

@@ -8,8 +8,8 @@ import java.io.IOException;
 import java.util.function.BooleanSupplier;
 
 /**
- * What ways of computing bounced light cost for a picture, from small pictures of it that are really made: passes until a noise aim by the root law, caches by
- * how their time has been seen to grow with pictures (docs/performance.md).
+ * What ways of computing bounced light cost for a picture, from small pictures of it that are really made: passes until a noise aim by the
+ * root law, caches by how their time has been seen to grow with pictures (docs/performance.md).
  *
  * @param exact seconds that path tracing alone would take, {@code cached} those with caches
  * @param noise percent that both are for, at {@code width} x {@code height} pixels
@@ -35,7 +35,8 @@ public record SolverCosts(double exact, double cached, double noise, int width, 
         for (int k = 0; k < 2; k++) {
             Preset q = (k == 0 ? p.withExact(true) : cached).withLimits(0, 0, 0);
             int h = Math.max(8, (int) Math.round(SMALL * (double) size[1] / size[0]));
-            RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), q, SMALL, h, null, 1, false), workers);
+            RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), q, SMALL, h, null, 1, false),
+                    workers);
             j.run(g -> {
                 if (stop.getAsBoolean() || j.phases().passes() >= SECONDS && g.passes() >= 4) j.stop();
             });

@@ -73,7 +73,8 @@ public final class Spots {
         }
         point.load(scene.geometry(), scene.surfaces(), ray);
         Vec3 n = new Vec3(point.gx, point.gy, point.gz);
-        return new Place(new Vec3(point.px, point.py, point.pz), n.dot(along) > 0 ? n.times(-1) : n, scene.scene().materials().get(point.material).name(), scene.surfaces().isPane(point.material), from, along);
+        return new Place(new Vec3(point.px, point.py, point.pz), n.dot(along) > 0 ? n.times(-1) : n,
+                scene.scene().materials().get(point.material).name(), scene.surfaces().isPane(point.material), from, along);
     }
 
     /** Where a point lies on the picture, as {@link #place} takes it; null behind the camera. */
@@ -101,7 +102,8 @@ public final class Spots {
     /** Luminance of the picture at a place, cd/m2. */
     public double luminance(double x, double y) {
         float[] c = new float[3];
-        int px = Math.clamp((int) (x * film.width()), 0, film.width() - 1), py = Math.clamp((int) (y * film.height()), 0, film.height() - 1);
+        int px = Math.clamp((int) (x * film.width()), 0, film.width() - 1),
+                py = Math.clamp((int) (y * film.height()), 0, film.height() - 1);
         double sum = 0;
         int n = 0;
         // A few pixels, as a meter has a spot and no point.

@@ -30,7 +30,8 @@ public final class SunPosition {
             LocalTime t = a.time() == null ? LocalTime.of(9, 10) : LocalTime.parse(a.time());
             return ZonedDateTime.of(d, t, ZoneId.of(place.zone()));
         } catch (DateTimeException e) {
-            throw new FormatException("project.json", "date, time or zone", "is not one (" + e.getMessage() + "); write 2027-03-14, 09:10 and Europe/Zurich or +01:00");
+            throw new FormatException("project.json", "date, time or zone",
+                    "is not one (" + e.getMessage() + "); write 2027-03-14, 09:10 and Europe/Zurich or +01:00");
         }
     }
 
@@ -45,8 +46,8 @@ public final class SunPosition {
     }
 
     /**
-     * Sunlight outside of the air on a day over that of the mean distance: 1.035 in January, 0.967 in July (Spencer 1971, "Fourier series representation of
-     * the position of the sun"; the coefficients from memory). A sun that was put by hand stands at its mean distance.
+     * Sunlight outside of the air on a day over that of the mean distance: 1.035 in January, 0.967 in July (Spencer 1971, "Fourier series
+     * representation of the position of the sun"; the coefficients from memory). A sun that was put by hand stands at its mean distance.
      */
     public static double nearness(Project.Place place, View.Around a) throws FormatException {
         if (a.byHand()) return 1;

@@ -55,10 +55,12 @@ final class TextureBudget {
         for (int i = 0; i < less.length; i++) {
             if (!less[i]) continue;
             n++;
-            findings.add(new Finding(Finding.Kind.HUGE_TEXTURE, out.get(i).name(), String.format(Locale.ROOT, "kept at %dx%d instead of %dx%d to save memory", out.get(i).width(), out.get(i).height(),
+            findings.add(new Finding(Finding.Kind.HUGE_TEXTURE, out.get(i).name(),
+                    String.format(Locale.ROOT, "kept at %dx%d instead of %dx%d to save memory", out.get(i).width(), out.get(i).height(),
                     m.textures().get(i).width(), m.textures().get(i).height())));
         }
-        findings.add(new Finding(Finding.Kind.HUGE_TEXTURE, m.name(), String.format(Locale.ROOT, "%d textures made smaller: %d MB instead of %d; BAKE_TEXTURES sets the most, in megabytes", n, total >> 20, before >> 20)));
+        findings.add(new Finding(Finding.Kind.HUGE_TEXTURE, m.name(), String.format(Locale.ROOT,
+                "%d textures made smaller: %d MB instead of %d; BAKE_TEXTURES sets the most, in megabytes", n, total >> 20, before >> 20)));
         return new ImportedModel(m.name(), m.meshes(), m.instances(), m.materials(), out, m.layers(), m.cameras(), m.lamps(), findings);
     }
 }

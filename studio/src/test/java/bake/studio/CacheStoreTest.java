@@ -43,7 +43,8 @@ class CacheStoreTest {
         return ProjectFile.read(dir.resolve("project.json"));
     }
 
-    private static final Preset PRESET = Preset.of("p", 1, "test", "interior", 0, 0, 0, 2, 6, 0, true).withBounces("irradiance cache", "radiance cache", null).withGatherRays(64);
+    private static final Preset PRESET = Preset.of("p", 1, "test", "interior", 0, 0, 0, 2, 6, 0, true)
+            .withBounces("irradiance cache", "radiance cache", null).withGatherRays(64);
     private static final BounceSettings HOW = RenderJob.bounced(PRESET);
 
     private static RenderJob.Order order(View v) {
@@ -74,7 +75,8 @@ class CacheStoreTest {
         List<CacheStore.Entry> all = store.list(p, dir, two, HOW);
         assertEquals(List.of("irradiance", "radiance"), all.stream().map(CacheStore.Entry::kind).toList());
         assertTrue(all.stream().allMatch(CacheStore.Entry::fits));
-        assertNotEquals(Checkpoint.identity(p, dir, two, order(two)), Checkpoint.identity(p, dir, two, order(two), store), "a picture that begins with caches is another one");
+        assertNotEquals(Checkpoint.identity(p, dir, two, order(two)), Checkpoint.identity(p, dir, two, order(two), store),
+                "a picture that begins with caches is another one");
         Caches kept = store.fitting(p, dir, two, HOW, false);
         int records = kept.records().records();
         RenderJob second = render(p, two, kept), alone = render(p, two, Caches.NONE);
@@ -92,7 +94,8 @@ class CacheStoreTest {
         View v = p.views().getFirst();
         CacheStore store = CacheStore.of(dir);
         store.keep(p, dir, v, HOW, render(p, v, Caches.NONE).caches());
-        assertEquals(List.of("the lamps"), changed(store, p.withLamps(p.lamps().stream().map(l -> (LampSpec) l.with("lumens", 900)).toList()), v));
+        assertEquals(List.of("the lamps"),
+                changed(store, p.withLamps(p.lamps().stream().map(l -> (LampSpec) l.with("lumens", 900)).toList()), v));
         assertEquals(List.of("the sun"), changed(store, p, v.withAround(v.around().with("time", "07:15"))));
         assertEquals(List.of("the sky"), changed(store, p, v.withAround(v.around().withHaze(4))));
         Path file = dir.resolve("project.json");
@@ -100,7 +103,9 @@ class CacheStoreTest {
         Project painted = ProjectFile.read(file);
         assertEquals(List.of("one material"), changed(store, painted, v));
         assertTrue(store.fitting(painted, dir, v, HOW, false).empty(), "never used silently");
-        assertEquals(List.of(), changed(store, p.withPortals(List.of(new Project.PortalSpec("p", new double[][] {{0, 0, 0}, {1, 0, 0}, {1, 0, 1}}, null, Map.of()))), v), "portals are only ways to look");
+        assertEquals(List.of(), changed(store,
+                p.withPortals(List.of(new Project.PortalSpec("p", new double[][] {{0, 0, 0}, {1, 0, 0}, {1, 0, 1}}, null, Map.of()))), v),
+                "portals are only ways to look");
     }
 
     private List<String> changed(CacheStore store, Project p, View v) throws IOException {
@@ -153,7 +158,8 @@ class CacheStoreTest {
         Caches other = store.fitting(p, dir, v, HOW.withSurroundings(true), false);
         assertNull(other.records());
         assertNotNull(other.cells(), "cells do not depend on that");
-        assertEquals(List.of("how it is computed"), store.list(p, dir, v, HOW.withSurroundings(true)).stream().filter(e -> e.kind().equals("irradiance")).findFirst().orElseThrow().changed());
+        assertEquals(List.of("how it is computed"), store.list(p, dir, v, HOW.withSurroundings(true)).stream()
+                .filter(e -> e.kind().equals("irradiance")).findFirst().orElseThrow().changed());
         assertNotNull(store.fitting(p, dir, v, HOW.withSurroundings(true), true).records(), "for a look they may be");
         assertNull(store.fitting(p, dir, v, HOW.with(BounceSettings.Caustics.LEFT_OUT), false).cells());
     }

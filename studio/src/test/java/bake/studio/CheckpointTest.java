@@ -50,7 +50,8 @@ class CheckpointTest {
 
     private RenderJob.Order order(Project p, int samples, long seed) {
         View v = p.views().getFirst();
-        return new RenderJob.Order(v.name(), v.camera().camera(), Look.PLAIN, Preset.of("p", 1, "final", "interior", 0, 0, 0, samples, 6, 0.3, true), 48, 30, null, seed, false);
+        return new RenderJob.Order(v.name(), v.camera().camera(), Look.PLAIN,
+                Preset.of("p", 1, "final", "interior", 0, 0, 0, samples, 6, 0.3, true), 48, 30, null, seed, false);
     }
 
     private RenderScene scene(Project p) throws IOException {
@@ -173,7 +174,8 @@ class CheckpointTest {
             Raster r = ExrFile.read(dir.resolve("b.exr"));
             float[] whole = pixels(once.film());
             for (int i = 0; i < whole.length; i++) assertEquals(Float.float16ToFloat(Float.floatToFloat16(whole[i])), r.rgb()[i], 0);
-            FormatException e = assertThrows(FormatException.class, () -> new BandedRender(s, order(p, 1, 3), null, w).run(dir.resolve("b.png"), "id", 1, x -> {}));
+            FormatException e = assertThrows(FormatException.class, () ->
+                    new BandedRender(s, order(p, 1, 3), null, w).run(dir.resolve("b.png"), "id", 1, x -> {}));
             assertTrue(e.getMessage().contains(".exr"));
         }
         assertTrue(BandedRender.needed(20_000, 14_000, 2L << 30) && !BandedRender.needed(4000, 2250, 2L << 30));
@@ -229,7 +231,9 @@ class CheckpointTest {
             Raster r = ExrFile.read(f);
             assertEquals(size[0], r.width());
             for (int y = 0; y < size[1]; y++)
-                for (int i = 0; i < 3 * size[0]; i++) assertEquals(Float.float16ToFloat(Float.floatToFloat16(Math.min(65_504f, rows[y][i]))), r.rgb()[3 * size[0] * y + i], 0);
+                for (int i = 0; i < 3 * size[0]; i++)
+                    assertEquals(Float.float16ToFloat(Float.floatToFloat16(Math.min(65_504f, rows[y][i]))), r.rgb()[3 * size[0] * y + i],
+                            0);
         }
         try (ExrRows out = new ExrRows(dir.resolve("never.exr"), 4, 4, false)) {
             out.row(new float[12]);

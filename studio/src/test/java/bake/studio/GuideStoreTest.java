@@ -51,7 +51,8 @@ class GuideStoreTest {
     }
 
     private static RenderJob.Order order(View v) {
-        return new RenderJob.Order(v.name(), v.camera().camera(), Look.PLAIN, Preset.of("p", 1, "test", "interior", 0, 0, 0, 4, 6, 0.3, true), 48, 30, null, 1, false);
+        return new RenderJob.Order(v.name(), v.camera().camera(), Look.PLAIN,
+                Preset.of("p", 1, "test", "interior", 0, 0, 0, 4, 6, 0.3, true), 48, 30, null, 1, false);
     }
 
     private Project kept() throws IOException {
@@ -97,13 +98,19 @@ class GuideStoreTest {
         Project p = kept();
         GuideStore store = new GuideStore(dir);
         View v = p.views().getFirst();
-        assertEquals(List.of("the lamps"), store.find(p.withLamps(p.lamps().stream().map((UnaryOperator<LampSpec>) l -> l.with("lumens", 900)).toList()), v).changed());
+        assertEquals(List.of("the lamps"),
+                store.find(p.withLamps(p.lamps().stream().map((UnaryOperator<LampSpec>) l -> l.with("lumens", 900)).toList()), v)
+                .changed());
         assertEquals(List.of("the sky"), store.find(p, v.withAround(v.around().withHaze(4))).changed());
-        assertEquals(List.of("the portals"), store.find(p.withPortals(List.of(new Project.PortalSpec("p", new double[][] {{0, 0, 0}, {1, 0, 0}, {1, 0, 1}}, null, Map.of()))), v).changed());
+        assertEquals(List.of("the portals"),
+                store.find(p.withPortals(List.of(new Project.PortalSpec("p", new double[][] {{0, 0, 0}, {1, 0, 0}, {1, 0, 1}}, null,
+                Map.of()))), v).changed());
         assertEquals(List.of("the model"), store.find(p.withShapes(p.shapes().subList(0, 2)), v).changed());
         assertNull(store.fitting(p.withShapes(p.shapes().subList(0, 2)), v), "never used silently");
-        assertTrue(store.find(p, v.withFader("Sun", 2).withSize(100, 50).withAround(v.around().with("skyStops", 1.0, "backdrop", View.Around.DEFAULT, "apart", true))).fits());
-        assertTrue(store.find(p.withName("another"), v.withCamera(v.camera().camera().withFocal(50))).fits(), "a camera that moves learns on");
+        assertTrue(store.find(p, v.withFader("Sun", 2).withSize(100, 50)
+                .withAround(v.around().with("skyStops", 1.0, "backdrop", View.Around.DEFAULT, "apart", true))).fits());
+        assertTrue(store.find(p.withName("another"), v.withCamera(v.camera().camera().withFocal(50))).fits(),
+                "a camera that moves learns on");
     }
 
     /** Every byte that is wrong, and every end that is missing, is found. */

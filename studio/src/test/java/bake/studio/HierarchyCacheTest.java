@@ -30,7 +30,8 @@ class HierarchyCacheTest {
 
     private static Blas ball() {
         Mesh m = Shapes.sphere("ball", 1, 24, 3);
-        return new Geometry(List.of(m), List.of(new Instance("ball", 0, Affine.translation(1, 2, 3), 0)), ForkJoinPool.commonPool(), BlasStore.NONE).blas(0);
+        return new Geometry(List.of(m), List.of(new Instance("ball", 0, Affine.translation(1, 2, 3), 0)), ForkJoinPool.commonPool(),
+                BlasStore.NONE).blas(0);
     }
 
     @Test

@@ -61,7 +61,8 @@ class LampsAndSettingsTest {
         assertEquals("B", third.group());
         assertEquals(2, third.position().x());
         assertEquals(1, LampFactory.lamp(p.lamps().get(1).alone(p.lamps())).frame().vector(new bake.core.math.Vec3(0, 0, 1)).y(), 1e-9);
-        assertTrue(assertThrows(FormatException.class, () -> LampFactory.lamp(p.lamps().get(3).alone(p.lamps()))).getMessage().contains("nobody"));
+        assertTrue(assertThrows(FormatException.class, () -> LampFactory.lamp(p.lamps().get(3).alone(p.lamps()))).getMessage()
+                .contains("nobody"));
     }
 
     /** A spot of 1000 cd even over 40 degrees and nothing beyond: 2 pi (1 - cos 20) 1000 lm. */
@@ -74,7 +75,8 @@ class LampsAndSettingsTest {
 
     @Test
     void colourKeepsTheOutput() throws IOException {
-        Lamp warm = lamp("\"kind\": \"point\", \"lumens\": 500, \"kelvin\": 2700"), red = lamp("\"kind\": \"point\", \"lumens\": 500, \"colour\": [1, 0.1, 0.05]");
+        Lamp warm = lamp("\"kind\": \"point\", \"lumens\": 500, \"kelvin\": 2700"),
+                red = lamp("\"kind\": \"point\", \"lumens\": 500, \"colour\": [1, 0.1, 0.05]");
         assertEquals(1, warm.colour().luminance(), 1e-9);
         assertEquals(1, red.colour().luminance(), 1e-9);
         assertTrue(warm.colour().x() > warm.colour().z() && red.colour().x() > warm.colour().x());
@@ -104,7 +106,8 @@ class LampsAndSettingsTest {
         assertEquals(3000, Settings.set(p, "views[Two, dusk].whiteBalance=3000").views().get(1).look().whiteBalance());
         assertEquals(900, Settings.set(p, "lamps[l].lumens=900").lamps().getFirst().lumens());
         assertEquals("Hall", Settings.set(p, "name=Hall").name());
-        assertEquals("plain", Settings.set(p, "views[0].around={\"kind\": \"plain\", \"luminance\": [1,2,3]}").views().getFirst().around().kind());
+        assertEquals("plain", Settings.set(p, "views[0].around={\"kind\": \"plain\", \"luminance\": [1,2,3]}").views().getFirst().around()
+                .kind());
         assertEquals(1, Settings.set(p, "views[0].faders.Lamps=1").views().getFirst().faders().get("Lamps"));
     }
 
@@ -117,7 +120,8 @@ class LampsAndSettingsTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"views[0].around.haze=400", "views[0].camera.focal=-3", "views[0].size=[0,0]", "lamps[0].lumens=much", "bake=9", "views[0].whiteBalance=20"})
+    @ValueSource(strings = {"views[0].around.haze=400", "views[0].camera.focal=-3", "views[0].size=[0,0]", "lamps[0].lumens=much", "bake=9",
+            "views[0].whiteBalance=20"})
     void valuesOutOfRange(String assignment) throws IOException {
         Project p = project("\"kind\": \"point\", \"lumens\": 5");
         assertThrows(FormatException.class, () -> Settings.set(p, assignment));

@@ -43,7 +43,8 @@ class MaterialLibraryTest {
     /** Mean luminance of a faceted ball under surroundings of one. */
     private static double furnace(Material m) {
         Mesh ball = Shapes.sphere("ball", 1, 48, 0);
-        Scene s = new Scene(List.of(new Mesh("ball", ball.positions(), null, null, ball.indices(), 0)), List.of(new Instance("ball", 0, Affine.IDENTITY, 0)), List.of(m), List.of(), List.of(),
+        Scene s = new Scene(List.of(new Mesh("ball", ball.positions(), null, null, ball.indices(), 0)),
+                List.of(new Instance("ball", 0, Affine.IDENTITY, 0)), List.of(m), List.of(), List.of(),
                 new Surroundings.Plain(new Vec3(1, 1, 1)));
         PathTracer t = new PathTracer(RenderScene.compile(s, ForkJoinPool.commonPool()), 400, 0);
         PathSampler random = new PathSampler();
@@ -69,8 +70,10 @@ class MaterialLibraryTest {
         Material m = MaterialLibrary.named(name, "test");
         double own = furnace(m);
         assertTrue(own <= 1.012 && own >= 0.02, name + " gives " + own);
-        Material white = new Material(m.name(), new Vec3(1, 1, 1), null, 1, Material.AlphaMode.OPAQUE, 0.5, m.metallic(), m.roughness(), null, null, 1, m.ior(), m.transmission(), m.thin(),
-                m.translucency(), Vec3.ZERO, null, m.layers().withAttenuation(new Vec3(1, 1, 1), Double.POSITIVE_INFINITY), m.relief(), m.thrift(), m.catcher());
+        Material white = new Material(m.name(), new Vec3(1, 1, 1), null, 1, Material.AlphaMode.OPAQUE, 0.5, m.metallic(), m.roughness(),
+                null, null, 1, m.ior(), m.transmission(), m.thin(),
+                m.translucency(), Vec3.ZERO, null, m.layers().withAttenuation(new Vec3(1, 1, 1), Double.POSITIVE_INFINITY), m.relief(),
+                m.thrift(), m.catcher());
         double all = furnace(white);
         // What is lost is stated: rough glass between its facets, stretched gloss by the round one's energy, cloth below its fuzz.
         boolean loses = m.transmission() > 0 && m.roughness() > 0.2 || m.layers().anisotropy() > 0 || m.layers().sheen().luminance() > 0;
@@ -82,7 +85,8 @@ class MaterialLibraryTest {
         assertTrue(MaterialLibrary.all().size() >= 30);
         for (MaterialLibrary.Entry e : MaterialLibrary.all()) assertTrue(e.source().length() > 10 && !e.group().isEmpty(), e.name());
         assertEquals(MaterialLibrary.all().size(), names().distinct().count());
-        assertEquals(1, MaterialLibrary.all().stream().filter(e -> e.name().equals("oak, lacquered")).findFirst().orElseThrow().material().layers().coat());
+        assertEquals(1, MaterialLibrary.all().stream().filter(e -> e.name().equals("oak, lacquered")).findFirst().orElseThrow().material()
+                .layers().coat());
     }
 
     private Project project(String materials) throws IOException {
@@ -110,17 +114,21 @@ class MaterialLibraryTest {
         assertSame(s.meshes(), t.meshes());
         assertSame(s.instances(), t.instances());
         assertNotSame(s.materials(), t.materials());
-        RenderScene before = RenderScene.compile(s, ForkJoinPool.commonPool()), after = RenderScene.compile(t, before, ForkJoinPool.commonPool());
+        RenderScene before = RenderScene.compile(s, ForkJoinPool.commonPool()),
+                after = RenderScene.compile(t, before, ForkJoinPool.commonPool());
         assertSame(before.geometry(), after.geometry());
-        FormatException e = assertThrows(FormatException.class, () -> a.scene(p.withMaterials(List.of(Project.Surface.of("a", "oak"))), p.views().getFirst()));
+        FormatException e = assertThrows(FormatException.class, () -> a.scene(p.withMaterials(List.of(Project.Surface.of("a", "oak"))),
+                p.views().getFirst()));
         assertTrue(e.getMessage().contains("oak, lacquered"), e.getMessage());
-        assertEquals("oak, oiled", ProjectFile.read(ProjectFile.toJson(q), "again").materials().getFirst().from(), "what is written is read back");
+        assertEquals("oak, oiled", ProjectFile.read(ProjectFile.toJson(q), "again").materials().getFirst().from(),
+                "what is written is read back");
     }
 
     /** Clay keeps what is clear or glows, and cut-outs. */
     @Test
     void clay() {
-        Material glass = Material.glass("g", new Vec3(1, 1, 1), 0, 1.5, true), steel = Material.metal("s", new Vec3(0.5, 0.5, 0.5), 0.2).withLayers(Layers.NONE.withCoat(1, 0));
+        Material glass = Material.glass("g", new Vec3(1, 1, 1), 0, 1.5, true),
+                steel = Material.metal("s", new Vec3(0.5, 0.5, 0.5), 0.2).withLayers(Layers.NONE.withCoat(1, 0));
         Material leaf = Material.diffuse("l", new Vec3(0.1, 0.4, 0.1)).withAlpha(1, Material.AlphaMode.MASK, 0.5).withTranslucency(0.4);
         List<Material> all = List.of(glass, steel, leaf), c = Showing.CLAY.of(all);
         assertSame(glass, c.getFirst());

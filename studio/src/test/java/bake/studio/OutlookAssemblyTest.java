@@ -73,8 +73,10 @@ class OutlookAssemblyTest {
     /** What a backdrop does not say itself is that of the light. */
     @Test
     void missingValuesAreTheLights() throws IOException {
-        Scene s = scene(project("{" + SKY + ", \"backdrop\": {\"kind\": \"sun and sky\", \"haze\": 2}, \"mirrored\": {\"kind\": \"hdri\", \"file\": \"a.hdr\", \"rotation\": 30, \"skyStops\": 1}}"));
-        Surroundings.SunSky light = (Surroundings.SunSky) s.surroundings(), seen = (Surroundings.SunSky) ((Outlook.Far) s.outlook().backdrop()).of();
+        Scene s = scene(project("{" + SKY
+                + ", \"backdrop\": {\"kind\": \"sun and sky\", \"haze\": 2}, \"mirrored\": {\"kind\": \"hdri\", \"file\": \"a.hdr\", \"rotation\": 30, \"skyStops\": 1}}"));
+        Surroundings.SunSky light = (Surroundings.SunSky) s.surroundings(),
+                seen = (Surroundings.SunSky) ((Outlook.Far) s.outlook().backdrop()).of();
         assertEquals(light.toSun(), seen.toSun(), "the same hour");
         assertEquals(2, seen.haze());
         assertEquals(4, light.haze());
@@ -114,24 +116,32 @@ class OutlookAssemblyTest {
                     for (int k = 0; k < 24; k += 8) assertEquals(0x80, c >> k & 255, 1, curve + " at " + shutter);
                 }
             }
-        Outlook.Plate a = (Outlook.Plate) scene(project("{" + SKY + ", \"backdrop\": {\"kind\": \"picture\", \"file\": \"photo.png\", \"ev\": 12}}")).outlook().backdrop();
-        Outlook.Plate b = (Outlook.Plate) scene(project("{" + SKY + ", \"backdrop\": {\"kind\": \"picture\", \"file\": \"photo.png\", \"ev\": 13, \"skyStops\": 1}}")).outlook().backdrop();
+        Outlook.Plate a = (Outlook.Plate) scene(project("{" + SKY
+                + ", \"backdrop\": {\"kind\": \"picture\", \"file\": \"photo.png\", \"ev\": 12}}")).outlook().backdrop();
+        Outlook.Plate b = (Outlook.Plate) scene(project("{" + SKY
+                + ", \"backdrop\": {\"kind\": \"picture\", \"file\": \"photo.png\", \"ev\": 13, \"skyStops\": 1}}")).outlook().backdrop();
         assertEquals(4, b.factor() / a.factor(), 1e-9);
     }
 
     private static RenderJob.Order order(View v, int passes) {
-        return new RenderJob.Order(v.name(), v.camera().camera(), v.look(), Preset.of("p", 1, "test", "exterior", 0, 0, 0, passes, 4, 0, false), 48, 32, null, 1, false);
+        return new RenderJob.Order(v.name(), v.camera().camera(), v.look(),
+                Preset.of("p", 1, "test", "exterior", 0, 0, 0, passes, 4, 0, false), 48, 32, null, 1, false);
     }
 
     @Test
     void whatCannotBe() throws IOException {
-        assertThrows(FormatException.class, () -> scene(project("{\"kind\": \"picture\", \"file\": \"photo.png\"}")), "a flat picture gives no light");
+        assertThrows(FormatException.class, () -> scene(project("{\"kind\": \"picture\", \"file\": \"photo.png\"}")),
+                "a flat picture gives no light");
         assertThrows(FormatException.class, () -> scene(project("{" + SKY + ", \"backdrop\": {\"kind\": \"picture\"}}")), "no file");
-        FormatException gone = assertThrows(FormatException.class, () -> scene(project("{" + SKY + ", \"backdrop\": {\"kind\": \"picture\", \"file\": \"gone.png\"}}")));
+        FormatException gone = assertThrows(FormatException.class, () ->
+                scene(project("{" + SKY + ", \"backdrop\": {\"kind\": \"picture\", \"file\": \"gone.png\"}}")));
         assertTrue(gone.getMessage().contains("gone.png"));
-        assertThrows(FormatException.class, () -> scene(project("{" + SKY + ", \"backdrop\": {\"kind\": \"picture\", \"file\": \"../photo.png\"}}")), "outside of the project");
+        assertThrows(FormatException.class,
+                () -> scene(project("{" + SKY + ", \"backdrop\": {\"kind\": \"picture\", \"file\": \"../photo.png\"}}")),
+                "outside of the project");
         Files.writeString(dir.resolve("torn.png"), "not a picture");
-        assertThrows(FormatException.class, () -> scene(project("{" + SKY + ", \"backdrop\": {\"kind\": \"picture\", \"file\": \"torn.png\"}}")));
+        assertThrows(FormatException.class,
+                () -> scene(project("{" + SKY + ", \"backdrop\": {\"kind\": \"picture\", \"file\": \"torn.png\"}}")));
         for (String bad : new String[] {"{\"radius\": 0}", "{\"tripod\": -1}", "{\"softness\": 3}", "{\"stretch\": \"much\"}"})
             assertThrows(FormatException.class, () -> project("{\"kind\": \"hdri\", \"file\": \"a.hdr\", \"ground\": " + bad + "}"), bad);
         assertThrows(FormatException.class, () -> project("{" + SKY + ", \"backdrop\": {\"kind\": \"wall\"}}"));
@@ -151,7 +161,10 @@ class OutlookAssemblyTest {
         assertEquals(true, q.materials().get(1).catcher());
     }
 
-    /** A picture's files without its backdrop: covered where the box is, part where its shadow lies, not at all in the sky; in bands as at once. */
+    /**
+     * A picture's files without its backdrop: covered where the box is, part where its shadow lies, not at all in the sky; in bands as at
+     * once.
+     */
     @Test
     void filesWithoutTheBackdrop() throws IOException {
         Project p = project("{" + SKY + ", \"apart\": true}");

@@ -40,7 +40,8 @@ class ReimportTest {
         Project plain = ProjectFile.read(file);
         first.scene(plain, plain.views().getFirst());
         String layer = first.layers().getFirst();
-        Project p = plain.withMaterials(List.of(Project.Surface.of("wall", "brick, red"))).withLayers(List.of(new Project.Layer(layer, false, Map.of())));
+        Project p = plain.withMaterials(List.of(Project.Surface.of("wall", "brick, red")))
+                .withLayers(List.of(new Project.Layer(layer, false, Map.of())));
         ProjectFile.write(file, p);
         assertEquals(List.of(), ProjectImport.replace(obj("house-v2.obj", "wall", 5), folder, null));
         Project q = ProjectFile.read(file);
@@ -55,7 +56,8 @@ class ReimportTest {
         List<String> lost = ProjectImport.replace(obj("house-v3.obj", "door", 5), folder, "model/house-v2.obj");
         assertEquals(List.of("material 'wall' is not in the new file"), lost);
         assertThrows(FormatException.class, () -> ProjectImport.replace(dir.resolve("house.obj"), folder, "model/none.obj"));
-        FormatException none = assertThrows(FormatException.class, () -> ProjectImport.replace(dir.resolve("house.obj"), dir.resolve("nowhere"), null));
+        FormatException none = assertThrows(FormatException.class, () ->
+                ProjectImport.replace(dir.resolve("house.obj"), dir.resolve("nowhere"), null));
         assertTrue(none.getMessage().contains("holds no project"), none.getMessage());
     }
 
@@ -73,7 +75,8 @@ class ReimportTest {
 
     @Test
     void texturesFitTheirBudget() {
-        List<Texture> all = List.of(new Texture("big", 256, 128, new byte[4 * 256 * 128], true), new Texture("small", 16, 16, new byte[4 * 16 * 16], false));
+        List<Texture> all = List.of(new Texture("big", 256, 128, new byte[4 * 256 * 128], true),
+                new Texture("small", 16, 16, new byte[4 * 16 * 16], false));
         ImportedModel m = new ImportedModel("m", List.of(), List.of(), List.of(), all, List.of(), List.of(), List.of(), List.of());
         assertSame(m, TextureBudget.fit(m, 1 << 20));
         ImportedModel less = TextureBudget.fit(m, 60_000);

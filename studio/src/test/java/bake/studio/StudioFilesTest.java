@@ -60,7 +60,8 @@ class StudioFilesTest {
     void quickToStartIsTheSamePicture() throws IOException {
         Project p = project();
         RenderScene s = scene(p);
-        Film a = render(s, p.views().getFirst(), Region.all(48, 30), 4), b = render(s.quickToStart(Workers.COMPILING), p.views().getFirst(), Region.all(48, 30), 4);
+        Film a = render(s, p.views().getFirst(), Region.all(48, 30), 4),
+                b = render(s.quickToStart(Workers.COMPILING), p.views().getFirst(), Region.all(48, 30), 4);
         float[] x = new float[3], y = new float[3];
         for (int i = 0; i < 48 * 30; i++) {
             a.mean(i % 48, i / 48, null, x);
@@ -96,7 +97,8 @@ class StudioFilesTest {
         for (int y = 0; y < 12; y++)
             for (int x = 0; x < 20; x++) for (int shift = 0; shift <= 16; shift += 8)
                 assertEquals(png.getRGB(x, y) >> shift & 255, small.getRGB(x, y) >> shift & 255, 1, "16 and 8 bit agree");
-        FormatException e = assertThrows(FormatException.class, () -> PictureOutput.write(dir.resolve("p.bmp"), f, finish, null, r, false, 72));
+        FormatException e = assertThrows(FormatException.class, () -> PictureOutput.write(dir.resolve("p.bmp"), f, finish, null, r, false,
+                72));
         assertTrue(e.getMessage().contains(".png"), e.getMessage());
     }
 
@@ -109,7 +111,8 @@ class StudioFilesTest {
         assertEquals("Exterior test", Presets.named(p, inside, "exterior TEST").name());
         IllegalArgumentException e = assertThrows(IllegalArgumentException.class, () -> Presets.named(p, inside, "best"));
         assertTrue(e.getMessage().contains("Interior final"), "it says which there are: " + e.getMessage());
-        assertArrayEquals(new int[] {640, 400}, Presets.size(Presets.suiting(p, inside, false), inside), "a test is as wide as its preset says");
+        assertArrayEquals(new int[] {640, 400}, Presets.size(Presets.suiting(p, inside, false), inside),
+                "a test is as wide as its preset says");
         assertArrayEquals(new int[] {64, 40}, Presets.size(Presets.suiting(p, inside, true), inside), "a final is as large as its view");
         // One of the project's own takes the place of a shipped one of its name.
         Preset mine = Preset.of("Interior test", 7, "test", "interior", 320, 3, 0, 0, 4, 0, true);
@@ -163,7 +166,8 @@ class StudioFilesTest {
         var camera = p.currentView().camera().camera();
         var toward = camera.target().minus(camera.position());
         assertTrue(toward.length() > 5 && camera.target().minus(new bake.core.math.Vec3(4.5, 4.5, 0)).length() < 0.1, camera.toString());
-        assertThrows(FormatException.class, () -> ProjectImport.create(dir.resolve("from/hall.obj"), dir.resolve("to")), "a project is not overwritten");
+        assertThrows(FormatException.class, () -> ProjectImport.create(dir.resolve("from/hall.obj"), dir.resolve("to")),
+                "a project is not overwritten");
         Files.writeString(dir.resolve("from/empty.obj"), "v 0 0 0\n");
         assertThrows(FormatException.class, () -> ProjectImport.create(dir.resolve("from/empty.obj"), dir.resolve("to2")));
         assertFalse(Files.exists(dir.resolve("to2/project.json")));

@@ -58,7 +58,8 @@ class StudioTest {
     private RenderJob job(Preset p, Workers w) throws IOException {
         Project pr = ProjectFile.read(project());
         RenderScene s = RenderScene.compile(new SceneAssembly(dir).scene(pr, pr.views().getFirst()), ForkJoinPool.commonPool());
-        return new RenderJob(s, new RenderJob.Order("One", pr.views().getFirst().camera().camera(), Look.PLAIN, p, 64, 40, null, 1, false), w);
+        return new RenderJob(s, new RenderJob.Order("One", pr.views().getFirst().camera().camera(), Look.PLAIN, p, 64, 40, null, 1, false),
+                w);
     }
 
     /** Reda and Andreas 2004, NREL/TP-560-34302, worked example: zenith 50.11162, azimuth 194.34024 degrees. */
@@ -211,9 +212,12 @@ class StudioTest {
         assertEquals(0, a.scene(p, v.withFader("Bulbs", 1).withMuted("Bulbs", true)).levels().get("Bulbs").luminance());
         assertTrue(a.scene(p, v.withShift("Bulbs", 100)).levels().get("Bulbs").x() > 1, "warmer");
         var again = a.scene(p, v.withAround(v.around().withStops(0, 2)));
-        assertTrue(again.meshes() == all.meshes() && again.materials() == all.materials(), "an edit of the light leaves the rest the same objects");
+        assertTrue(again.meshes() == all.meshes() && again.materials() == all.materials(),
+                "an edit of the light leaves the rest the same objects");
         Lamp spot = all.lamps().get(1);
-        assertEquals(500, spot.lumens() / (2 * Math.PI * ((1 - Math.cos(Math.toRadians(15))) + 0.5 * (Math.cos(Math.toRadians(15)) - Math.cos(Math.toRadians(25))))), 1e-6, "candela in the beam");
+        assertEquals(500, spot.lumens()
+                / (2 * Math.PI * ((1 - Math.cos(Math.toRadians(15))) + 0.5
+                * (Math.cos(Math.toRadians(15)) - Math.cos(Math.toRadians(25))))), 1e-6, "candela in the beam");
     }
 
     @Test
@@ -236,7 +240,8 @@ class StudioTest {
         try (Workers w = new Workers(2)) {
             Delivery d = new Delivery(w, (x, v) -> RenderScene.compile(a.scene(x, v), ForkJoinPool.commonPool()), dir);
             List<Delivery.Item> items = new ArrayList<>();
-            for (View v : List.of(p.views().getFirst(), bad, p.views().get(1))) items.add(new Delivery.Item(v, preset(0, 0, 3), 32, 20, dir.resolve("out").resolve(Delivery.fileName(v, ".png"))));
+            for (View v : List.of(p.views().getFirst(), bad, p.views().get(1)))
+                items.add(new Delivery.Item(v, preset(0, 0, 3), 32, 20, dir.resolve("out").resolve(Delivery.fileName(v, ".png"))));
             d.run(p, items, new Delivery.Listener() {
                 @Override
                 public void progress(Delivery.Item i, RenderJob.Progress g) {}
@@ -290,11 +295,13 @@ class StudioTest {
     @Test
     void checkSaysWhatIsDoubtful() throws IOException {
         Project p = ProjectFile.read(project());
-        View dark = p.views().getFirst().withAround(View.Around.DEFAULT.with("kind", "plain", "luminance", new double[] {0, 0, 0})).withOff("Bulbs", true).withOff("Spots", true).withSetting("interior");
+        View dark = p.views().getFirst().withAround(View.Around.DEFAULT.with("kind", "plain", "luminance", new double[] {0, 0, 0}))
+                .withOff("Bulbs", true).withOff("Spots", true).withSetting("interior");
         View bright = dark.withName("B").withCamera(dark.camera().camera().withEv(15));
         List<String> f = ProjectCheck.findings(p.withViews(List.of(dark, bright)), new SceneAssembly(dir));
         assertTrue(f.stream().anyMatch(s -> s.contains("nothing gives light")), f.toString());
         assertTrue(f.stream().anyMatch(s -> s.contains("'B'") && s.contains("outdoors")), f.toString());
-        assertTrue(ProjectCheck.findings(p.withViews(List.of()).withModels(List.of()), new SceneAssembly(dir)).stream().anyMatch(s -> s.startsWith("views:")));
+        assertTrue(ProjectCheck.findings(p.withViews(List.of()).withModels(List.of()), new SceneAssembly(dir)).stream()
+                .anyMatch(s -> s.startsWith("views:")));
     }
 }

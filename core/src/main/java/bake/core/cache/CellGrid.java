@@ -2,8 +2,8 @@ package bake.core.cache;
 
 /**
  * Numbers the cells that space and directions are cut into: cubes of 2^level metres, and in each of them surfaces apart by where they face
- * (Binder, Fricke and Keller 2019, "Massively Parallel Path Space Filtering", section 3, hash such cells alike). A number is level, facing and place
- * packed into 62 bits, so two cells never share one.
+ * (Binder, Fricke and Keller 2019, "Massively Parallel Path Space Filtering", section 3, hash such cells alike). A number is level, facing
+ * and place packed into 62 bits, so two cells never share one.
  */
 final class CellGrid {
     /** Sides of the finest and coarsest cells are 2^FINEST and 2^COARSEST metres: 3 cm, well below the thickness of a wall, and 8 m. */
@@ -59,7 +59,8 @@ final class CellGrid {
         float k = Math.scalb(1f, -level);
         int i = floor(x * k + 0.37f), j = floor(y * k + 0.41f), l = floor(z * k + 0.43f);
         if (i < -MOST || i >= MOST || j < -MOST || j >= MOST || l < -MOST || l >= MOST) return NONE;
-        return ((long) (level - FINEST) << 7 | facing) << 3 * PLACE_BITS | (long) (i + MOST) << 2 * PLACE_BITS | (long) (j + MOST) << PLACE_BITS | l + MOST;
+        return ((long) (level - FINEST) << 7 | facing) << 3 * PLACE_BITS | (long) (i + MOST) << 2
+                * PLACE_BITS | (long) (j + MOST) << PLACE_BITS | l + MOST;
     }
 
     private static int floor(float x) {

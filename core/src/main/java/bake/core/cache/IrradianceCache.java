@@ -5,13 +5,14 @@ import java.util.function.Consumer;
 import java.util.stream.IntStream;
 
 /**
- * Irradiance at places on the surfaces that the camera sees, interpolated in between (Ward, Rubinstein and Clear 1988) with gradients (Ward and
- * Heckbert 1992). Records weigh by how near they are and how alike they face, falling to nothing at their radius, so that none begins or ends with an
- * edge (Tabellion and Lamorlette 2004, section 4.2). A radius is no more than those of its neighbours and the way to them (Krivanek, Bouatouch, Pattanaik
- * and Zara 2006, "Making Radiance and Irradiance Caching Practical", section 4: neighbour clamping).
+ * Irradiance at places on the surfaces that the camera sees, interpolated in between (Ward, Rubinstein and Clear 1988) with gradients (Ward
+ * and Heckbert 1992). Records weigh by how near they are and how alike they face, falling to nothing at their radius, so that none begins
+ * or ends with an edge (Tabellion and Lamorlette 2004, section 4.2). A radius is no more than those of its neighbours and the way to them
+ * (Krivanek, Bouatouch, Pattanaik and Zara 2006, "Making Radiance and Irradiance Caching Practical", section 4: neighbour clamping).
  *
- * <p>In narrow places, or everywhere by choice, irradiance is split into what comes from near and from far (Arikan, Forsyth and O'Brien 2005, "Fast and
- * Detailed Approximate Global Illumination by Irradiance Decomposition"): records hold what is far, which changes slowly, and what is near is left to rays.
+ * <p>In narrow places, or everywhere by choice, irradiance is split into what comes from near and from far (Arikan, Forsyth and O'Brien
+ * 2005, "Fast and Detailed Approximate Global Illumination by Irradiance Decomposition"): records hold what is far, which changes slowly,
+ * and what is near is left to rays.
  *
  * <p>Read by all threads at once; {@link #merge} only between rounds.
  */
@@ -19,15 +20,18 @@ public final class IrradianceCache {
     static final int NORMAL = 3, RADIUS = 6, KIND = 7, ROTATION = 8, TRANSLATION = 11, LIGHT = 14;
     /** Kinds of records: irradiance; a mark that nothing is to be interpolated there; irradiance from beyond the near field alone. */
     static final float WHOLE = 0, MARK = 1, FAR = 2;
-    /** In the place of gradients, what a far record has: how near the near field ends, and the share of irradiance's directions that are open up to there. */
+    /**
+     * In the place of gradients, what a far record has: how near the near field ends, and the share of irradiance's directions that are
+     * open up to there.
+     */
     static final int NEAR = ROTATION, OPEN = ROTATION + 1;
     /** One minus the cosine between normals from which on a record does not count: 32 degrees. */
     private static final float TURN = 0.15f;
     /** How far in front of a place a record may lie, in its radius; what is far looks much alike from a little in front. */
     private static final float FRONT = 0.05f, FAR_FRONT = 0.25f;
     /**
-     * How far off its plane a record may still count, in its radius: what {@link #weight} allows a place that faces up to 32 degrees otherwise, since the plane
-     * half way between is tilted by 16.
+     * How far off its plane a record may still count, in its radius: what {@link #weight} allows a place that faces up to 32 degrees
+     * otherwise, since the plane half way between is tilted by 16.
      */
     private static final float THICK = 0.29f + 2.1f * FRONT, FAR_THICK = 0.29f + 2.1f * FAR_FRONT;
     /** Openness below which nothing can be said of what is far. */
@@ -102,7 +106,9 @@ public final class IrradianceCache {
         for (int i = LIGHT; i < row.length; i++) if (row[i] < 0) throw new IllegalArgumentException("light that cannot be");
         double n = Math.sqrt(row[NORMAL] * row[NORMAL] + row[NORMAL + 1] * row[NORMAL + 1] + row[NORMAL + 2] * row[NORMAL + 2]);
         boolean placed = Math.abs(row[0]) < 1e6f && Math.abs(row[1]) < 1e6f && Math.abs(row[2]) < 1e6f;
-        if (!(row[RADIUS] > 1e-4f && row[RADIUS] < 16) || !placed || Math.abs(n - 1) > 0.01 || !(row[KIND] == WHOLE || row[KIND] == MARK || row[KIND] == FAR && row[NEAR] > 0 && row[OPEN] >= 0 && row[OPEN] <= 1)) throw new IllegalArgumentException("a record that cannot be");
+        if (!(row[RADIUS] > 1e-4f && row[RADIUS] < 16) || !placed || Math.abs(n - 1) > 0.01
+                || !(row[KIND] == WHOLE || row[KIND] == MARK || row[KIND] == FAR && row[NEAR] > 0 && row[OPEN] >= 0
+                && row[OPEN] <= 1)) throw new IllegalArgumentException("a record that cannot be");
     }
 
     /** Adds the records of a round, chunk by chunk; chunks not made are null. */
@@ -110,7 +116,8 @@ public final class IrradianceCache {
         int before = count;
         for (RecordSamples c : chunks) {
             if (c == null) continue;
-            if ((count + c.count) * stride > data.length) data = Arrays.copyOf(data, Math.max((count + c.count) * stride, data.length + data.length / 2));
+            if ((count + c.count) * stride > data.length)
+                data = Arrays.copyOf(data, Math.max((count + c.count) * stride, data.length + data.length / 2));
             System.arraycopy(c.data, 0, data, count * stride, c.count * stride);
             count += c.count;
         }
@@ -131,7 +138,8 @@ public final class IrradianceCache {
                 if (s < 0) continue;
                 for (int k = starts[level][s]; k < starts[level][s + 1]; k++) {
                     int j = lists[level][k], q = j * stride;
-                    if (j == i || i < before && j < before || data[q + KIND] != data[o + KIND] || facing(q, data[o + NORMAL], data[o + NORMAL + 1], data[o + NORMAL + 2]) < 1 - TURN) continue;
+                    if (j == i || i < before && j < before || data[q + KIND] != data[o + KIND]
+                            || facing(q, data[o + NORMAL], data[o + NORMAL + 1], data[o + NORMAL + 2]) < 1 - TURN) continue;
                     float d = distance(q, data[o], data[o + 1], data[o + 2]);
                     radius[i] = Math.min(radius[i], data[q + RADIUS] + d);
                     radius[j] = Math.min(radius[j], data[o + RADIUS] + d);
@@ -182,7 +190,8 @@ public final class IrradianceCache {
     private void each(int i, int level, int[] begin, int[] list) {
         int o = i * stride, mask = begin.length - 2;
         float x = data[o], y = data[o + 1], z = data[o + 2], nx = data[o + NORMAL], ny = data[o + NORMAL + 1], nz = data[o + NORMAL + 2];
-        float r = data[o + RADIUS], side = CellGrid.side(level + CellGrid.FINEST), k = 1 / side, half = 0.5f * side, wide = (r + 1e-4f) * (r + 1e-4f);
+        float r = data[o + RADIUS], side = CellGrid.side(level + CellGrid.FINEST), k = 1 / side, half = 0.5f * side,
+                wide = (r + 1e-4f) * (r + 1e-4f);
         float thick = half * (Math.abs(nx) + Math.abs(ny) + Math.abs(nz)) + (data[o + KIND] == FAR ? FAR_THICK : THICK) * r + 1e-4f;
         int x1 = cube(x + r, k), y1 = cube(y + r, k), z1 = cube(z + r, k);
         for (int cx = cube(x - r, k); cx <= x1; cx++) {
@@ -342,8 +351,10 @@ public final class IrradianceCache {
 
     private void add(int o, float w, float x, float y, float z, float nx, float ny, float nz, float[] out) {
         float mx = data[o + NORMAL], my = data[o + NORMAL + 1], mz = data[o + NORMAL + 2];
-        float change = 1 + (my * nz - mz * ny) * data[o + ROTATION] + (mz * nx - mx * nz) * data[o + ROTATION + 1] + (mx * ny - my * nx) * data[o + ROTATION + 2]
-                + (x - data[o]) * data[o + TRANSLATION] + (y - data[o + 1]) * data[o + TRANSLATION + 1] + (z - data[o + 2]) * data[o + TRANSLATION + 2];
+        float change = 1 + (my * nz - mz * ny) * data[o + ROTATION] + (mz * nx - mx * nz) * data[o + ROTATION + 1] + (mx * ny - my * nx)
+                * data[o + ROTATION + 2]
+                + (x - data[o]) * data[o + TRANSLATION] + (y - data[o + 1]) * data[o + TRANSLATION + 1] + (z - data[o + 2])
+                * data[o + TRANSLATION + 2];
         float k = w * Math.min(MOST, Math.max(LEAST, change));
         for (int c = 0; c < channels; c++) out[c] += k * data[o + LIGHT + c];
     }

@@ -4,10 +4,10 @@ import bake.core.math.Frame;
 import java.util.function.Consumer;
 
 /**
- * Light that photons have left on matt surfaces (Jensen 1996, "Global Illumination Using Photon Maps"): irradiance at a place is the flux of the nearest ones
- * over the disc that holds them, so that the radius adapts to their density. {@link #settle} estimates it once where every fourth photon lies (Christensen
- * 1999, "Faster Photon Map Global Illumination"); a look-up then takes that of the nearest one of these. Never changed after {@link #of} and {@link #settle}; read by all
- * threads at once.
+ * Light that photons have left on matt surfaces (Jensen 1996, "Global Illumination Using Photon Maps"): irradiance at a place is the flux
+ * of the nearest ones over the disc that holds them, so that the radius adapts to their density. {@link #settle} estimates it once where
+ * every fourth photon lies (Christensen 1999, "Faster Photon Map Global Illumination"); a look-up then takes that of the nearest one of
+ * these. Never changed after {@link #of} and {@link #settle}; read by all threads at once.
  */
 public final class PhotonMap implements MattLight {
     /** Photons of an estimate. */
@@ -21,7 +21,8 @@ public final class PhotonMap implements MattLight {
     private static final int EVERY = 4;
     /** Cosine between normals up to which a photon counts, and how far off the surface it may lie, in the radius. */
     private static final float ALIKE = 0.8f, FLAT = 0.2f;
-    private static final int STRIDE = PhotonSamples.STRIDE, NORMAL = PhotonSamples.NORMAL, FLUX = PhotonSamples.FLUX, GROUP = PhotonSamples.GROUP;
+    private static final int STRIDE = PhotonSamples.STRIDE, NORMAL = PhotonSamples.NORMAL, FLUX = PhotonSamples.FLUX,
+            GROUP = PhotonSamples.GROUP;
 
     private final int channels, count;
     /** Photons in the order of a tree that halves them again and again: the middle one of each part is its node. */
@@ -198,7 +199,8 @@ public final class PhotonMap implements MattLight {
         float off = a == 0 ? -dx : a == 1 ? -dy : -dz;
         if (off < 0) find(s, from, mid);
         else find(s, mid + 1, to);
-        if (d2 < s.reach && mid % s.every == 0 && s.nx * data[o + NORMAL] + s.ny * data[o + NORMAL + 1] + s.nz * data[o + NORMAL + 2] > ALIKE) {
+        if (d2 < s.reach && mid % s.every == 0 && s.nx * data[o + NORMAL] + s.ny * data[o + NORMAL + 1] + s.nz
+                * data[o + NORMAL + 2] > ALIKE) {
             float h = dx * s.nx + dy * s.ny + dz * s.nz;
             // Photons of another surface close by are none of this one.
             if (h * h <= FLAT * FLAT * s.reach) s.offer(d2, mid);
@@ -235,7 +237,10 @@ public final class PhotonMap implements MattLight {
         }
     }
 
-    /** Looks around on the surface at a place, in {@link #SECTORS} directions evenly spread around the normal from {@link Frame}'s first axis on. */
+    /**
+     * Looks around on the surface at a place, in {@link #SECTORS} directions evenly spread around the normal from {@link Frame}'s first
+     * axis on.
+     */
     public interface Cover {
         /**
          * @param open gets how far one sees in each direction, metres, up to the radius
@@ -250,8 +255,8 @@ public final class PhotonMap implements MattLight {
     }
 
     /**
-     * What a photon counts in its own estimate. Those who read it stand some way off, where no other one is nearer: the one that is missing there is
-     * this one, as far off as the nearest of a quarter of as many photons is on average.
+     * What a photon counts in its own estimate. Those who read it stand some way off, where no other one is nearer: the one that is missing
+     * there is this one, as far off as the nearest of a quarter of as many photons is on average.
      */
     private static float own(int found) {
         return Math.max(0, 1 - 0.886f * (float) Math.sqrt(EVERY / (double) found));
@@ -267,7 +272,8 @@ public final class PhotonMap implements MattLight {
         for (int i = (from + EVERY - 1) / EVERY * EVERY; i < to; i += EVERY) {
             int o = i * STRIDE;
             s.self = i;
-            float x = data[o], y = data[o + 1], z = data[o + 2], nx = data[o + NORMAL], ny = data[o + NORMAL + 1], nz = data[o + NORMAL + 2];
+            float x = data[o], y = data[o + 1], z = data[o + 2], nx = data[o + NORMAL], ny = data[o + NORMAL + 1],
+                    nz = data[o + NORMAL + 2];
             find(s, x, y, z, nx, ny, nz, most, NEAREST, 1);
             // Beside walls and edges the disc is not all surface, and what lies behind a wall is not seen.
             float k = 1 / Math.max(LEAST_COVER, cover.look(x, y, z, nx, ny, nz, (float) Math.sqrt(s.reach), s.open));
@@ -321,7 +327,10 @@ public final class PhotonMap implements MattLight {
         return STRIDE + 1;
     }
 
-    /** Hands out all photons in the order of their tree, each with the axis that its part was halved across, row by row. The row is used again. */
+    /**
+     * Hands out all photons in the order of their tree, each with the axis that its part was halved across, row by row. The row is used
+     * again.
+     */
     public void save(Consumer<float[]> rows) {
         float[] row = new float[STRIDE + 1];
         for (int i = 0; i < count; i++) {
@@ -343,8 +352,10 @@ public final class PhotonMap implements MattLight {
         for (int i = 0; i < photons; i++) {
             rows.accept(row);
             for (float v : row) if (!(Math.abs(v) < 1e12f)) throw new IllegalArgumentException("a photon that cannot be");
-            boolean axis = row[STRIDE] == 0 || row[STRIDE] == 1 || row[STRIDE] == 2, group = row[GROUP] >= 0 && row[GROUP] < channels / 3 && row[GROUP] == (int) row[GROUP];
-            if (!axis || !group || row[FLUX] < 0 || row[FLUX + 1] < 0 || row[FLUX + 2] < 0) throw new IllegalArgumentException("light that cannot be");
+            boolean axis = row[STRIDE] == 0 || row[STRIDE] == 1 || row[STRIDE] == 2, group = row[GROUP] >= 0 && row[GROUP] < channels / 3
+                    && row[GROUP] == (int) row[GROUP];
+            if (!axis || !group || row[FLUX] < 0 || row[FLUX + 1] < 0 || row[FLUX + 2] < 0)
+                throw new IllegalArgumentException("light that cannot be");
             System.arraycopy(row, 0, all, i * STRIDE, STRIDE);
             axes[i] = (byte) row[STRIDE];
         }

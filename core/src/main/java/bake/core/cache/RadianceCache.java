@@ -3,12 +3,13 @@ package bake.core.cache;
 import java.util.function.Consumer;
 
 /**
- * Irradiance of surfaces all over a scene, in cells of space and facing at several sizes at once: each cell holds the mean of the samples that fell into
- * it, by source group, and so stands for the radiance of matt surfaces once their colour is known. The estimator is a box filter of path space (Keller,
- * Dahm and Binder 2014, "Path Space Filtering") at a size that is chosen by how many samples there are and by how near other surfaces are.
+ * Irradiance of surfaces all over a scene, in cells of space and facing at several sizes at once: each cell holds the mean of the samples
+ * that fell into it, by source group, and so stands for the radiance of matt surfaces once their colour is known. The estimator is a box
+ * filter of path space (Keller, Dahm and Binder 2014, "Path Space Filtering") at a size that is chosen by how many samples there are and by
+ * how near other surfaces are.
  *
- * <p>A cell larger than the finest may not be used where much of what lies around its samples is nearer than its size: there walls may cross it, and
- * light changes within it. Read by all threads at once; {@link #merge} only between rounds.
+ * <p>A cell larger than the finest may not be used where much of what lies around its samples is nearer than its size: there walls may
+ * cross it, and light changes within it. Read by all threads at once; {@link #merge} only between rounds.
  */
 public final class RadianceCache implements MattLight {
     /** Parts that are merged apart from each other, whatever the number of threads. */
@@ -74,14 +75,16 @@ public final class RadianceCache implements MattLight {
     public void merge(int shard, CellSamples[] chunks) {
         CellTable t = tables[shard];
         for (CellSamples c : chunks)
-            if (c != null) for (int k = 0; k < c.count; k++) if (shard((int) c.data[k * c.stride + CellSamples.FACING]) == shard) merge(t, c.data, k * c.stride);
+            if (c != null) for (int k = 0; k < c.count; k++) if (shard((int) c.data[k * c.stride + CellSamples.FACING]) == shard)
+                merge(t, c.data, k * c.stride);
         t.settle();
     }
 
     private void merge(CellTable t, float[] d, int o) {
         float coarser = SPLIT;
         for (int level = CellGrid.COARSEST; level >= CellGrid.FINEST && (level >= ALWAYS || coarser >= SPLIT); level--) {
-            long key = CellGrid.key(level, (int) d[o + CellSamples.FACING], d[o + CellSamples.X], d[o + CellSamples.Y], d[o + CellSamples.Z]);
+            long key = CellGrid.key(level, (int) d[o + CellSamples.FACING], d[o + CellSamples.X], d[o + CellSamples.Y],
+                    d[o + CellSamples.Z]);
             if (key < 0) continue;
             int at = t.make(key, CellGrid.hash(key));
             coarser = t.settled(at);

@@ -86,8 +86,8 @@ public final class Lens {
     }
 
     /**
-     * Where a point is seen on the picture: 0 left to 1 right and 0 top to 1 bottom, which may lie beside it, and its distance along the view, metres;
-     * null behind the camera.
+     * Where a point is seen on the picture: 0 left to 1 right and 0 top to 1 bottom, which may lie beside it, and its distance along the
+     * view, metres; null behind the camera.
      */
     public double[] project(double x, double y, double z) {
         double vx = x - px, vy = y - py, vz = z - pz, ahead = vx * fx + vy * fy + vz * fz;

@@ -45,25 +45,30 @@ public record RenderScene(
         boolean sameLook = old != null && old.materials() == scene.materials() && old.textures() == scene.textures();
         boolean sameSky = old != null && old.surroundings().equals(scene.surroundings());
         // The sky's table and the hierarchy do not need each other.
-        ForkJoinTask<LightTable.Surround> sky = sameSky ? null : pool.submit(() -> LightTable.Surround.of(scene.surroundings(), before == null ? null : before.surround));
+        ForkJoinTask<LightTable.Surround> sky = sameSky ? null
+                : pool.submit(() -> LightTable.Surround.of(scene.surroundings(), before == null ? null : before.surround));
         // So do the tables of the gloss.
         if (before == null) {
             pool.execute(SurfaceTable::prepare);
             pool.execute(PathSampler::prepare);
         }
         Geometry geometry = sameShape ? before.geometry : new Geometry(scene.meshes(), scene.instances(), pool, store);
-        SurfaceTable surfaces = sameLook ? before.surfaces : new SurfaceTable(scene.materials(), scene.textures(), before == null ? null : before.surfaces);
+        SurfaceTable surfaces = sameLook ? before.surfaces : new SurfaceTable(scene.materials(), scene.textures(),
+                before == null ? null : before.surfaces);
         LightTable.Surround around = sameSky ? before.surround : sky.join();
-        Scenery scenery = Scenery.of(scene.outlook(), around, scene.catches(), before == null ? 1.5 : before.scenery.aspect(), before == null ? null : before.scenery);
+        Scenery scenery = Scenery.of(scene.outlook(), around, scene.catches(), before == null ? 1.5 : before.scenery.aspect(),
+                before == null ? null : before.scenery);
         LightTable lights = new LightTable(around, scene.lamps(), geometry, surfaces, scenery.apart(), false);
         Tracer tracer = Tracer.of(geometry, new LampShapes(scene.lamps()), surfaces, pool);
-        Openings openings = sameShape && sameLook && old.portals().equals(scene.portals()) ? before.openings : Openings.find(scene.portals(), geometry, surfaces, pool);
+        Openings openings = sameShape && sameLook && old.portals().equals(scene.portals()) ? before.openings
+                : Openings.find(scene.portals(), geometry, surfaces, pool);
         return new RenderScene(scene, geometry, surfaces, around, lights, tracer, openings, scenery);
     }
 
     /** This scene with lamps chosen by their power alone, to measure the choice by place against. */
     public RenderScene lampsByPower() {
-        return new RenderScene(scene, geometry, surfaces, surround, new LightTable(surround, scene.lamps(), geometry, surfaces, scenery.apart(), true), tracer, openings, scenery);
+        return new RenderScene(scene, geometry, surfaces, surround, new LightTable(surround, scene.lamps(), geometry, surfaces,
+                scenery.apart(), true), tracer, openings, scenery);
     }
 
     /** This scene with other openings; the light is the same, only how it is found is not. */
@@ -76,6 +81,7 @@ public record RenderScene(
      * been compiled, which takes a second or two of rays after the start of the process.
      */
     public RenderScene quickToStart(ForkJoinPool pool) {
-        return new RenderScene(scene, geometry, surfaces, surround, lights, new ScalarTracer(geometry, tracer.lamps(), surfaces, pool), openings, scenery);
+        return new RenderScene(scene, geometry, surfaces, surround, lights, new ScalarTracer(geometry, tracer.lamps(), surfaces, pool),
+                openings, scenery);
     }
 }

@@ -34,7 +34,8 @@ public final class PixelFilter {
         /** @throws IllegalArgumentException naming those there are */
         public static Shape of(String word) {
             for (Shape s : values()) if (s.word().equals(word)) return s;
-            throw new IllegalArgumentException("there is no pixel filter '" + word + "'; there are: box, triangle, blackman-harris, mitchell-netravali, catmull-rom");
+            throw new IllegalArgumentException("there is no pixel filter '" + word
+                    + "'; there are: box, triangle, blackman-harris, mitchell-netravali, catmull-rom");
         }
 
         /** Value at {@code t} from -1 to 1, radii from the middle; not scaled to any sum. */
@@ -44,7 +45,8 @@ public final class PixelFilter {
             return switch (this) {
                 case BOX -> 1;
                 case TRIANGLE -> 1 - x;
-                case BLACKMAN_HARRIS -> 0.35875 + 0.48829 * Math.cos(Math.PI * x) + 0.14128 * Math.cos(2 * Math.PI * x) + 0.01168 * Math.cos(3 * Math.PI * x);
+                case BLACKMAN_HARRIS -> 0.35875 + 0.48829 * Math.cos(Math.PI * x) + 0.14128 * Math.cos(2 * Math.PI * x) + 0.01168
+                        * Math.cos(3 * Math.PI * x);
                 case MITCHELL_NETRAVALI -> cubic(2 * x, 1 / 3.0, 1 / 3.0);
                 case CATMULL_ROM -> cubic(2 * x, 0, 0.5);
             };
@@ -73,7 +75,8 @@ public final class PixelFilter {
      * @throws IllegalArgumentException when the radius is outside of that
      */
     public PixelFilter(Shape shape, double radius) {
-        if (!(radius >= 0.5 && radius <= 8)) throw new IllegalArgumentException("a pixel filter's radius must be 0.5 to 8 pixels, not " + radius);
+        if (!(radius >= 0.5 && radius <= 8))
+            throw new IllegalArgumentException("a pixel filter's radius must be 0.5 to 8 pixels, not " + radius);
         this.shape = shape;
         this.radius = radius;
         double all = 0, net = 0;

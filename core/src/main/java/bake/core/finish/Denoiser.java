@@ -258,7 +258,8 @@ public final class Denoiser {
                 if (px < 0 || py < 0 || px >= w || py >= h) continue;
                 int j = py * w + px;
                 float d = (dx * dx + dy * dy) * 0.06f;
-                for (int c = 0; c < 3; c++) d += Math.abs(base[3 * i + c] - base[3 * j + c]) / (3 * spread) + 1.2f * Math.abs(normal[3 * i + c] - normal[3 * j + c]);
+                for (int c = 0; c < 3; c++) d += Math.abs(base[3 * i + c] - base[3 * j + c]) / (3 * spread) + 1.2f
+                        * Math.abs(normal[3 * i + c] - normal[3 * j + c]);
                 d += Math.min(2, 3 * Math.abs(depth[i] - depth[j]) / Math.max(1e-3f, Math.min(depth[i], depth[j])));
                 if (d > 8) continue;
                 // Its own light counts for little: a pixel without company is mostly noise.
@@ -277,8 +278,10 @@ public final class Denoiser {
     /** How fast the distance changes from pixel to pixel here: a floor seen flat is still one floor. */
     private float slope(int x, int y) {
         int i = y * w + x;
-        float a = x + 1 < w ? Math.abs(depth[i + 1] - depth[i]) : Float.MAX_VALUE, b = x > 0 ? Math.abs(depth[i] - depth[i - 1]) : Float.MAX_VALUE;
-        float c = y + 1 < h ? Math.abs(depth[i + w] - depth[i]) : Float.MAX_VALUE, d = y > 0 ? Math.abs(depth[i] - depth[i - w]) : Float.MAX_VALUE;
+        float a = x + 1 < w ? Math.abs(depth[i + 1] - depth[i]) : Float.MAX_VALUE,
+                b = x > 0 ? Math.abs(depth[i] - depth[i - 1]) : Float.MAX_VALUE;
+        float c = y + 1 < h ? Math.abs(depth[i + w] - depth[i]) : Float.MAX_VALUE,
+                d = y > 0 ? Math.abs(depth[i] - depth[i - w]) : Float.MAX_VALUE;
         float across = Math.min(a, b), down = Math.min(c, d);
         return Math.max(across == Float.MAX_VALUE ? 0 : across, down == Float.MAX_VALUE ? 0 : down);
     }

@@ -2,7 +2,10 @@ package bake.core.finish;
 
 import java.util.List;
 
-/** False colours of illuminance, even in its logarithm, from {@link #LEAST} to {@link #MOST} lux. Every step is lighter than the one before, so that it reads in grey as well. */
+/**
+ * False colours of illuminance, even in its logarithm, from {@link #LEAST} to {@link #MOST} lux. Every step is lighter than the one before,
+ * so that it reads in grey as well.
+ */
 public final class LuxScale {
     public static final double LEAST = 5, MOST = 50_000;
     /** Where a scale is marked: values that lighting of rooms and sites is planned by (common practice, no source). */

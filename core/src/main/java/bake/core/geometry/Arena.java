@@ -5,7 +5,8 @@ import java.util.Arrays;
 /** Growing storage for the nodes and leaves of a subtree in the making. */
 final class Arena {
     /** Bits of a box that no ray enters. */
-    private static final int LEAST = Float.floatToRawIntBits(Float.POSITIVE_INFINITY), MOST = Float.floatToRawIntBits(Float.NEGATIVE_INFINITY);
+    private static final int LEAST = Float.floatToRawIntBits(Float.POSITIVE_INFINITY),
+            MOST = Float.floatToRawIntBits(Float.NEGATIVE_INFINITY);
 
     private final int block;
     private int[] nodes = new int[Bvh.STRIDE * 16];

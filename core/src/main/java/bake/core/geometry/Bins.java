@@ -42,7 +42,8 @@ final class Bins {
             return;
         }
         Part[] parts = new Part[(r.size() + PART - 1) / PART];
-        for (int k = 0; k < parts.length; k++) parts[k] = new Part(this, refs, r, r.from + k * PART, Math.min(r.to, r.from + (k + 1) * PART));
+        for (int k = 0; k < parts.length; k++)
+            parts[k] = new Part(this, refs, r, r.from + k * PART, Math.min(r.to, r.from + (k + 1) * PART));
         ForkJoinTask.invokeAll(parts);
         for (Part p : parts) add(p.bins);
     }

@@ -22,7 +22,8 @@ import java.util.stream.IntStream;
  * @param sources number of the scene instance that each triangle came from, -1 where instances share it
  * @param triangles how many there are
  */
-public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, float[] uvs, float[] colours, int[] materials, int[] sources, int triangles) {
+public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, float[] uvs, float[] colours, int[] materials, int[] sources,
+        int triangles) {
 
     static final int PACKET = 4, STRIDE = 36;
     /** Room in boxes around their triangles, as a share of the largest coordinate. */
@@ -51,13 +52,15 @@ public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, fl
 
     /** Bytes held by the arrays. */
     public long bytes() {
-        return bvh.bytes() + 4L * (packets.length + vertices.length + normals.length + uvs.length + colours.length + materials.length + sources.length);
+        return bvh.bytes() + 4L * (packets.length + vertices.length + normals.length + uvs.length + colours.length + materials.length
+                + sources.length);
     }
 
     /** Whether every number leads to something that is there, so that a ray's walk ends. */
     boolean isSound() {
         int places = places(), n = bvh.nodes().length, v = normals.length / 3;
-        if (n == 0 || n % Bvh.STRIDE != 0 || packets.length != 9 * places || vertices.length != 3 * places || places % PACKET != 0 || uvs.length / 2 < v || colours.length > 0 && colours.length < 3 * v) return false;
+        if (n == 0 || n % Bvh.STRIDE != 0 || packets.length != 9 * places || vertices.length != 3 * places || places % PACKET != 0
+                || uvs.length / 2 < v || colours.length > 0 && colours.length < 3 * v) return false;
         for (int i = 0; i < n; i += Bvh.STRIDE)
             for (int k = 0; k < Bvh.WIDTH; k++) {
                 int c = bvh.child(i, k);
@@ -83,7 +86,8 @@ public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, fl
         }
         boolean coloured = instances.stream().anyMatch(i -> meshes.get(i.mesh()).colours() != null);
         Soup s = new Soup(v0[count], t0[count], coloured);
-        IntStream.range(0, count).parallel().forEach(k -> s.add(meshes.get(instances.get(k).mesh()), instances.get(k).toWorld(), v0[k], t0[k], source[k]));
+        IntStream.range(0, count).parallel()
+                .forEach(k -> s.add(meshes.get(instances.get(k).mesh()), instances.get(k).toWorld(), v0[k], t0[k], source[k]));
         return s.build(pool);
     }
 
@@ -143,7 +147,10 @@ public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, fl
             }
         }
 
-        /** Triangles are met where their corners lie once rounded as seen from the ray, a hair beside their place: boxes leave room for that. */
+        /**
+         * Triangles are met where their corners lie once rounded as seen from the ray, a hair beside their place: boxes leave room for
+         * that.
+         */
         private void pad() {
             float most = 0;
             for (float x : boxes) most = Math.max(most, Math.abs(x));
@@ -163,9 +170,11 @@ public record Blas(Bvh bvh, float[] packets, int[] vertices, float[] normals, fl
             float[] packets = new float[9 * places];
             int[] vertices = new int[3 * places], materials = new int[places], sources = new int[places];
             IntStream.range(0, (places + 16_383) >> 14).parallel().forEach(part -> {
-                for (int i = part << 14; i < Math.min(places, (part + 1) << 14); i++) place(bvh.order()[i], i, packets, vertices, materials, sources);
+                for (int i = part << 14; i < Math.min(places, (part + 1) << 14); i++)
+                    place(bvh.order()[i], i, packets, vertices, materials, sources);
             });
-            return new Blas(new Bvh(bvh.nodes(), new int[0], PACKET, bvh.bounds()), packets, vertices, nrm, uv, col, materials, sources, mat.length);
+            return new Blas(new Bvh(bvh.nodes(), new int[0], PACKET, bvh.bounds()), packets, vertices, nrm, uv, col, materials, sources,
+                    mat.length);
         }
 
         /** An empty place keeps corners that are one, which nothing meets. */

@@ -86,7 +86,8 @@ final class ContentKey {
 
     private void affine(Affine t) {
         room(96);
-        buffer.putDouble(t.m00()).putDouble(t.m01()).putDouble(t.m02()).putDouble(t.m03()).putDouble(t.m10()).putDouble(t.m11()).putDouble(t.m12()).putDouble(t.m13())
+        buffer.putDouble(t.m00()).putDouble(t.m01()).putDouble(t.m02()).putDouble(t.m03()).putDouble(t.m10()).putDouble(t.m11())
+                .putDouble(t.m12()).putDouble(t.m13())
                 .putDouble(t.m20()).putDouble(t.m21()).putDouble(t.m22()).putDouble(t.m23());
     }
 }

@@ -123,7 +123,8 @@ public final class Geometry {
     /** At least how much larger than its own numbers an item is in the world. */
     public float scale(int item) {
         float most = 0;
-        for (int row = 12 * item; row < 12 * item + 12; row += 4) most = Math.max(most, Math.abs(toWorld[row]) + Math.abs(toWorld[row + 1]) + Math.abs(toWorld[row + 2]));
+        for (int row = 12 * item; row < 12 * item + 12; row += 4) most =
+                Math.max(most, Math.abs(toWorld[row]) + Math.abs(toWorld[row + 1]) + Math.abs(toWorld[row + 2]));
         return most;
     }
 

@@ -39,7 +39,8 @@ public final class LampShapes {
         float a = data[o + 12], b = data[o + 13];
         for (int r = 0; r < 3; r++) {
             float c = data[o + 4 * r + 3];
-            float e = kinds[k] == Lamp.Kind.SPHERE.ordinal() ? a : kinds[k] == Lamp.Kind.TUBE.ordinal() ? Math.abs(data[o + 4 * r]) * b + a : Math.abs(data[o + 4 * r]) * a + Math.abs(data[o + 4 * r + 1]) * b;
+            float e = kinds[k] == Lamp.Kind.SPHERE.ordinal() ? a : kinds[k] == Lamp.Kind.TUBE.ordinal() ? Math.abs(data[o + 4 * r]) * b + a
+                    : Math.abs(data[o + 4 * r]) * a + Math.abs(data[o + 4 * r + 1]) * b;
             out[at + r] = c - e - 1e-5f;
             out[at + 3 + r] = c + e + 1e-5f;
         }
@@ -72,7 +73,8 @@ public final class LampShapes {
         float a = ex * ex + ey * ey + ez * ez;
         if (a < 1e-12f) return -1;
         // Closest approach to the axis, then back to where the mantle is met.
-        float b = (ex * qx + ey * qy + ez * qz) / a, cx = qx - b * ex, cy = qy - b * ey, cz = qz - b * ez, h2 = (r * r - (cx * cx + cy * cy + cz * cz)) / a;
+        float b = (ex * qx + ey * qy + ez * qz) / a, cx = qx - b * ex, cy = qy - b * ey, cz = qz - b * ez,
+                h2 = (r * r - (cx * cx + cy * cy + cz * cz)) / a;
         if (h2 < 0) return -1;
         float t = b - (float) Math.sqrt(h2);
         return t > 1e-5f && t < ray.t && Math.abs(t * da - pa) <= h ? t : -1;

@@ -29,7 +29,9 @@ public final class Ray {
     /** Queries made with this ray since the counter was last read. */
     public long traced;
 
-    /** Children still to be visited, each below the bits of its distance, so that their order is that of nearness; the two levels share it. */
+    /**
+     * Children still to be visited, each below the bits of its distance, so that their order is that of nearness; the two levels share it.
+     */
     final long[] stack = new long[1024];
     final int[] near = new int[8];
     /** Distances and barycentric coordinates in a packet of triangles. */

@@ -1,9 +1,9 @@
 package bake.core.geometry;
 
 /**
- * How far computed hits may lie from the surfaces they stand for. A hit is c + u a + v b with corners and edges in 24 bit floats: a few roundings
- * of the largest number in it (the bounds of Higham 2002, section 3.1, gamma_n with n about 8), and as many again where it is brought to world
- * space or a new ray is brought back from there.
+ * How far computed hits may lie from the surfaces they stand for. A hit is c + u a + v b with corners and edges in 24 bit floats: a few
+ * roundings of the largest number in it (the bounds of Higham 2002, section 3.1, gamma_n with n about 8), and as many again where it is
+ * brought to world space or a new ray is brought back from there.
  */
 public final class Rounding {
     /** Unit roundoff of a float times the number of roundings, doubled for the plane test of the next ray. */

@@ -12,7 +12,8 @@ public final class ScalarTracer extends Tracer {
     }
 
     @Override
-    boolean walk(Bvh bvh, Blas blas, int item, Ray ray, float ox, float oy, float oz, float dx, float dy, float dz, boolean shadow, int base) {
+    boolean walk(Bvh bvh, Blas blas, int item, Ray ray, float ox, float oy, float oz, float dx, float dy, float dz, boolean shadow,
+            int base) {
         int[] nodes = bvh.nodes();
         long[] stack = ray.stack;
         float ix = -1 / nudge(dx), iy = -1 / nudge(dy), iz = -1 / nudge(dz);
@@ -26,7 +27,8 @@ public final class ScalarTracer extends Tracer {
                     int child = nodes[o + Bvh.CHILDREN + k];
                     if (child == Bvh.NOTHING) continue;
                     float in = most(slab(nodes[o + nx + k], ox, ix), slab(nodes[o + ny + k], oy, iy), slab(nodes[o + nz + k], oz, iz));
-                    float out = -most(-slab(nodes[o + 24 - nx + k], ox, ix), -slab(nodes[o + 40 - ny + k], oy, iy), -slab(nodes[o + 56 - nz + k], oz, iz));
+                    float out = -most(-slab(nodes[o + 24 - nx + k], ox, ix), -slab(nodes[o + 40 - ny + k], oy, iy),
+                            -slab(nodes[o + 56 - nz + k], oz, iz));
                     if (in < ray.tMin) in = ray.tMin;
                     if (in <= out * WideTracer.ROUND && in <= ray.t) sp = push(stack, first, sp, child, Float.floatToRawIntBits(in));
                 }
@@ -72,8 +74,10 @@ public final class ScalarTracer extends Tracer {
         float[] c = blas.packets();
         int o = Blas.first(prim), x = o + ray.ax, y = o + ray.ay, z = o + ray.az;
         float az = c[z] - ray.lz, bz = c[z + 12] - ray.lz, cz = c[z + 24] - ray.lz;
-        float ax = Math.fma(az, ray.sx, c[x] - ray.lx), bx = Math.fma(bz, ray.sx, c[x + 12] - ray.lx), cx = Math.fma(cz, ray.sx, c[x + 24] - ray.lx);
-        float ay = Math.fma(az, ray.sy, c[y] - ray.ly), by = Math.fma(bz, ray.sy, c[y + 12] - ray.ly), cy = Math.fma(cz, ray.sy, c[y + 24] - ray.ly);
+        float ax = Math.fma(az, ray.sx, c[x] - ray.lx), bx = Math.fma(bz, ray.sx, c[x + 12] - ray.lx),
+                cx = Math.fma(cz, ray.sx, c[x + 24] - ray.lx);
+        float ay = Math.fma(az, ray.sy, c[y] - ray.ly), by = Math.fma(bz, ray.sy, c[y + 12] - ray.ly),
+                cy = Math.fma(cz, ray.sy, c[y + 24] - ray.ly);
         float w = cx * by - cy * bx, u = ax * cy - ay * cx, v = bx * ay - by * ax, inv = 1 / (u + v + w);
         w *= inv;
         u *= inv;

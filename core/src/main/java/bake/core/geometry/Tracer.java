@@ -90,7 +90,8 @@ public abstract class Tracer {
      * @param blas the triangles below, or null at the top level
      * @param base where on the ray's stack this walk may begin
      */
-    abstract boolean walk(Bvh bvh, Blas blas, int item, Ray ray, float ox, float oy, float oz, float dx, float dy, float dz, boolean shadow, int base);
+    abstract boolean walk(Bvh bvh, Blas blas, int item, Ray ray, float ox, float oy, float oz, float dx, float dy, float dz, boolean shadow,
+            int base);
 
     /** Looks into an item of the top level. */
     final boolean visit(int entry, Ray ray, boolean shadow, int base) {
@@ -119,7 +120,8 @@ public abstract class Tracer {
     }
 
     /** Takes a triangle that a ray meets at {@code t}, if it is there at all; returns true when a shadow ray is blocked. */
-    final boolean meet(Blas blas, int item, int prim, Ray ray, float t, float w, float u, float v, float dx, float dy, float dz, boolean shadow) {
+    final boolean meet(Blas blas, int item, int prim, Ray ray, float t, float w, float u, float v, float dx, float dy, float dz,
+            boolean shadow) {
         byte flag = flags[blas.materials()[prim]];
         if (flag != TriangleFilter.SOLID) {
             if ((w == 0 || u == 0 || v == 0) && !owns(blas, prim, ray, w, u, v)) return false;
@@ -146,7 +148,8 @@ public abstract class Tracer {
         float bx = ray.sheared(c, o + 12, ray.ax, ray.lx, ray.sx), by = ray.sheared(c, o + 12, ray.ay, ray.ly, ray.sy);
         float cx = ray.sheared(c, o + 24, ray.ax, ray.lx, ray.sx), cy = ray.sheared(c, o + 24, ray.ay, ray.ly, ray.sy);
         boolean turned = cx * by - cy * bx + (ax * cy - ay * cx) + (bx * ay - by * ax) < 0;
-        return (w != 0 || upwards(cx - bx, cy - by) != turned) && (u != 0 || upwards(ax - cx, ay - cy) != turned) && (v != 0 || upwards(bx - ax, by - ay) != turned);
+        return (w != 0 || upwards(cx - bx, cy - by) != turned) && (u != 0 || upwards(ax - cx, ay - cy) != turned)
+                && (v != 0 || upwards(bx - ax, by - ay) != turned);
     }
 
     private static boolean upwards(float x, float y) {
@@ -154,7 +157,8 @@ public abstract class Tracer {
     }
 
     private static float cosine(Blas b, int prim, float dx, float dy, float dz) {
-        float ax = b.edge(prim, 1, 0), ay = b.edge(prim, 1, 1), az = b.edge(prim, 1, 2), bx = b.edge(prim, 2, 0), by = b.edge(prim, 2, 1), bz = b.edge(prim, 2, 2);
+        float ax = b.edge(prim, 1, 0), ay = b.edge(prim, 1, 1), az = b.edge(prim, 1, 2), bx = b.edge(prim, 2, 0), by = b.edge(prim, 2, 1),
+                bz = b.edge(prim, 2, 2);
         float nx = ay * bz - az * by, ny = az * bx - ax * bz, nz = ax * by - ay * bx;
         float nd = nx * dx + ny * dy + nz * dz;
         return Math.abs(nd) / (float) Math.sqrt((nx * nx + ny * ny + nz * nz) * (dx * dx + dy * dy + dz * dz));

@@ -25,7 +25,8 @@ public final class WideTracer extends Tracer {
     }
 
     @Override
-    boolean walk(Bvh bvh, Blas blas, int item, Ray ray, float ox, float oy, float oz, float dx, float dy, float dz, boolean shadow, int base) {
+    boolean walk(Bvh bvh, Blas blas, int item, Ray ray, float ox, float oy, float oz, float dx, float dy, float dz, boolean shadow,
+            int base) {
         int[] nodes = bvh.nodes(), near = ray.near;
         long[] stack = ray.stack;
         // Planes are met at (o - b) * (-1 / d): unlike b / d - o / d this loses nothing where the two terms are large and alike.
@@ -37,12 +38,14 @@ public final class WideTracer extends Tracer {
             if (node >= 0) {
                 FloatVector px = FloatVector.broadcast(F, ox), py = FloatVector.broadcast(F, oy), pz = FloatVector.broadcast(F, oz);
                 FloatVector x = FloatVector.broadcast(F, ix), y = FloatVector.broadcast(F, iy), z = FloatVector.broadcast(F, iz);
-                FloatVector fx = FloatVector.broadcast(F, ix * ROUND), fy = FloatVector.broadcast(F, iy * ROUND), fz = FloatVector.broadcast(F, iz * ROUND);
+                FloatVector fx = FloatVector.broadcast(F, ix * ROUND), fy = FloatVector.broadcast(F, iy * ROUND),
+                        fz = FloatVector.broadcast(F, iz * ROUND);
                 IntVector least = IntVector.broadcast(I, Float.floatToRawIntBits(ray.tMin)), most = IntVector.broadcast(I, limit);
                 do {
                     int o = node;
                     IntVector in = slab(nodes, o + nx, px, x).max(slab(nodes, o + ny, py, y)).max(slab(nodes, o + nz, pz, z).max(least));
-                    IntVector out = slab(nodes, o + 24 - nx, px, fx).min(slab(nodes, o + 40 - ny, py, fy)).min(slab(nodes, o + 56 - nz, pz, fz).min(most));
+                    IntVector out = slab(nodes, o + 24 - nx, px, fx).min(slab(nodes, o + 40 - ny, py, fy))
+                            .min(slab(nodes, o + 56 - nz, pz, fz).min(most));
                     long hits = in.compare(VectorOperators.LE, out).toLong();
                     o += Bvh.CHILDREN;
                     if (hits == 0) {
@@ -127,13 +130,16 @@ public final class WideTracer extends Tracer {
         float[] c = blas.packets(), p = ray.packet;
         int o = Blas.STRIDE * leaf, x = o + ray.ax, y = o + ray.ay, z = o + ray.az;
         FloatVector from = FloatVector.broadcast(Q, ray.lz), shear = FloatVector.broadcast(Q, ray.sx);
-        FloatVector az = FloatVector.fromArray(Q, c, z).sub(from), bz = FloatVector.fromArray(Q, c, z + 12).sub(from), cz = FloatVector.fromArray(Q, c, z + 24).sub(from);
+        FloatVector az = FloatVector.fromArray(Q, c, z).sub(from), bz = FloatVector.fromArray(Q, c, z + 12).sub(from),
+                cz = FloatVector.fromArray(Q, c, z + 24).sub(from);
         from = FloatVector.broadcast(Q, ray.lx);
-        FloatVector ax = az.fma(shear, FloatVector.fromArray(Q, c, x).sub(from)), bx = bz.fma(shear, FloatVector.fromArray(Q, c, x + 12).sub(from)),
+        FloatVector ax = az.fma(shear, FloatVector.fromArray(Q, c, x).sub(from)),
+                bx = bz.fma(shear, FloatVector.fromArray(Q, c, x + 12).sub(from)),
                 cx = cz.fma(shear, FloatVector.fromArray(Q, c, x + 24).sub(from));
         from = FloatVector.broadcast(Q, ray.ly);
         shear = FloatVector.broadcast(Q, ray.sy);
-        FloatVector ay = az.fma(shear, FloatVector.fromArray(Q, c, y).sub(from)), by = bz.fma(shear, FloatVector.fromArray(Q, c, y + 12).sub(from)),
+        FloatVector ay = az.fma(shear, FloatVector.fromArray(Q, c, y).sub(from)),
+                by = bz.fma(shear, FloatVector.fromArray(Q, c, y + 12).sub(from)),
                 cy = cz.fma(shear, FloatVector.fromArray(Q, c, y + 24).sub(from));
         FloatVector w = cx.mul(by).sub(cy.mul(bx)), u = ax.mul(cy).sub(ay.mul(cx)), v = bx.mul(ay).sub(by.mul(ax));
         FloatVector inv = FloatVector.broadcast(Q, 1).div(u.add(v).add(w));
@@ -141,7 +147,8 @@ public final class WideTracer extends Tracer {
         u = u.mul(inv);
         v = v.mul(inv);
         FloatVector t = w.fma(az, u.fma(bz, v.mul(cz))).mul(ray.sz);
-        int hits = (int) t.compare(VectorOperators.LT, ray.t).and(t.compare(VectorOperators.GT, ray.tMin)).and(u.compare(VectorOperators.GE, 0f))
+        int hits = (int) t.compare(VectorOperators.LT, ray.t).and(t.compare(VectorOperators.GT, ray.tMin))
+                .and(u.compare(VectorOperators.GE, 0f))
                 .and(v.compare(VectorOperators.GE, 0f)).and(w.compare(VectorOperators.GE, 0f)).toLong();
         if (hits == 0) return false;
         t.intoArray(p, 0);
@@ -151,7 +158,8 @@ public final class WideTracer extends Tracer {
         do {
             int k = Integer.numberOfTrailingZeros(hits);
             hits &= hits - 1;
-            if (p[k] < ray.t && meet(blas, item, Blas.PACKET * leaf + k, ray, p[k], p[4 + k], p[8 + k], p[12 + k], dx, dy, dz, shadow)) return true;
+            if (p[k] < ray.t && meet(blas, item, Blas.PACKET * leaf + k, ray, p[k], p[4 + k], p[8 + k], p[12 + k], dx, dy, dz, shadow))
+                return true;
         } while (hits != 0);
         return false;
     }

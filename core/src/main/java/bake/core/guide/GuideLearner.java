@@ -8,7 +8,9 @@ import java.util.Arrays;
  * depend on their order, and pictures stay the same to the bit.
  */
 public final class GuideLearner {
-    /** Looks that a leaf of space may hold before it is cut in two, for a round of {@link #ROUND} paths; grows with the root of the paths. */
+    /**
+     * Looks that a leaf of space may hold before it is cut in two, for a round of {@link #ROUND} paths; grows with the root of the paths.
+     */
     private static final int MOST_LOOKS = 1000, ROUND = 50_000;
     /** Most numbers kept for all leaves together, and most places that space is cut by. */
     private static final int MOST_WORTHS = 16_000_000, MOST_PLACES = 100_000;
@@ -92,7 +94,8 @@ public final class GuideLearner {
     public GuideLearner next(long paths) {
         Space space = guide.space;
         int ways = guide.ways();
-        double most = Math.max(MOST_LOOKS * Math.sqrt(Math.max(1, this.paths / (double) ROUND)), BOUNCES * this.paths * (double) ways / MOST_WORTHS);
+        double most = Math.max(MOST_LOOKS * Math.sqrt(Math.max(1, this.paths / (double) ROUND)),
+                BOUNCES * this.paths * (double) ways / MOST_WORTHS);
         SpaceCutter cut = new SpaceCutter(space, places, byLeaf(), keep * most);
         float[] worths = new float[space.leaves() * ways];
         boolean[] enough = new boolean[space.leaves()];

@@ -1,9 +1,9 @@
 package bake.core.guide;
 
 /**
- * What each way to look for light has brought, leaf by leaf of {@link Space}. For a sky guide the ways are all of the surroundings at once, or
- * a piece of a pane or a bin of directions; for a lamp guide they are parts of the light tree. It only proposes where to look; paths divide
- * by the density, so the mean never depends on it. Immutable; made by {@link GuideLearner}.
+ * What each way to look for light has brought, leaf by leaf of {@link Space}. For a sky guide the ways are all of the surroundings at once,
+ * or a piece of a pane or a bin of directions; for a lamp guide they are parts of the light tree. It only proposes where to look; paths
+ * divide by the density, so the mean never depends on it. Immutable; made by {@link GuideLearner}.
  */
 public final class LightGuide {
     final Space space;

@@ -11,7 +11,8 @@ final class WorthLearner {
     private static final float UNIT = 1 << 24, MOST = 1L << 44;
     /** Looks that a leaf needs before what it learnt is used. */
     private static final int LEAST_LOOKS = 64;
-    private static final VarHandle LONGS = MethodHandles.arrayElementVarHandle(long[].class), INTS = MethodHandles.arrayElementVarHandle(int[].class);
+    private static final VarHandle LONGS = MethodHandles.arrayElementVarHandle(long[].class),
+            INTS = MethodHandles.arrayElementVarHandle(int[].class);
 
     private final int ways;
     private final long[] sums;

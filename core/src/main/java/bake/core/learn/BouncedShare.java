@@ -8,7 +8,10 @@ import java.util.concurrent.atomic.AtomicLongArray;
  */
 public final class BouncedShare {
     private static final int ACROSS = 24, DOWN = 16;
-    /** Variance of bounced light, in those of straight light, from which on exchange pays: it takes four fifths of it, for half the time of a path. */
+    /**
+     * Variance of bounced light, in those of straight light, from which on exchange pays: it takes four fifths of it, for half the time of
+     * a path.
+     */
     private static final double PAYS = 2;
     private static final double STEPS = 1 << 16, MOST = 64;
     private static final int SEEN = 8;

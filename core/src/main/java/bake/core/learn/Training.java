@@ -17,14 +17,17 @@ import java.util.concurrent.atomic.AtomicLongArray;
 import java.util.function.BooleanSupplier;
 
 /**
- * Teaches the sky guide of one picture, in rounds between passes: before passes 0, 1, 2, 4 and so on (without the first where that must be prompt), each round with twice the
- * paths of the one before. These paths are spread over the whole picture and are no part of it, so that a region, a tile or
- * another machine's share looks for light in the same way as the whole, to the bit.
+ * Teaches the sky guide of one picture, in rounds between passes: before passes 0, 1, 2, 4 and so on (without the first where that must be
+ * prompt), each round with twice the paths of the one before. These paths are spread over the whole picture and are no part of it, so that
+ * a region, a tile or another machine's share looks for light in the same way as the whole, to the bit.
  */
 public final class Training {
     /** Share of the picture's own paths that training adds. */
     private static final double SHARE = 0.05;
-    /** Looks that every point of the first round's paths takes only to learn from; fewer in rounds of more paths, so that no round learns from less. */
+    /**
+     * Looks that every point of the first round's paths takes only to learn from; fewer in rounds of more paths, so that no round learns
+     * from less.
+     */
     private static final int LESSONS = 32, LAMP_LESSONS = 16;
     private static final int LEAST_PATHS = 8192, MOST_PATHS = 2_000_000, CHUNK = 1024;
     /** Least worth of a part of the lamps against the mean of all: nothing is given up. */
@@ -45,14 +48,18 @@ public final class Training {
     private Aim[] aims = new Aim[0];
     private int rounds;
     private boolean exchangePays = true;
-    /** Light that paths brought, by source group, in steps of a thousandth of {@code light}; whole numbers, so that their order does not matter. */
+    /**
+     * Light that paths brought, by source group, in steps of a thousandth of {@code light}; whole numbers, so that their order does not
+     * matter.
+     */
     private AtomicLongArray brought;
     private BouncedShare share = new BouncedShare();
     /** Straight and bounced light of each thread's last path. */
     private final double[] pair;
     private final double light;
 
-    public Training(RenderScene scene, Lens lens, double light, PathSettings settings, long pixels, PathTracer[] tracers, PathSampler[] samplers, float[][] paths, float[][] rays) {
+    public Training(RenderScene scene, Lens lens, double light, PathSettings settings, long pixels, PathTracer[] tracers,
+            PathSampler[] samplers, float[][] paths, float[][] rays) {
         this.tracers = tracers;
         this.samplers = samplers;
         this.paths = paths;
@@ -77,7 +84,8 @@ public final class Training {
 
     /** Whether what was learnt elsewhere is about as many ways to look as this scene has. */
     public boolean suits(Guides g) {
-        return g.sky().ways() == learner.guide().ways() && (g.lamps() == null) == (lampLearner == null) && (lampLearner == null || g.lamps().ways() == lampLearner.guide().ways()) && g.brought().length == brought.length();
+        return g.sky().ways() == learner.guide().ways() && (g.lamps() == null) == (lampLearner == null)
+                && (lampLearner == null || g.lamps().ways() == lampLearner.guide().ways()) && g.brought().length == brought.length();
     }
 
     /** Begins with what was learnt elsewhere. */

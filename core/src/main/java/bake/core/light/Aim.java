@@ -19,7 +19,8 @@ public abstract class Aim {
     }
 
     /**
-     * Chooses a direction in another way than at everything into the sample's x, y, z; returns the way's number, or -1 where it falls to aiming at everything.
+     * Chooses a direction in another way than at everything into the sample's x, y, z; returns the way's number, or -1 where it falls to
+     * aiming at everything.
      *
      * @param choose in [0, 1)
      */

@@ -211,7 +211,9 @@ public final class Atmosphere {
         for (int c = 0; c < 3; c++) multiple[3 * (y * MS + x) + c] = (float) (second[c] / (1 - factor[c]));
     }
 
-    /** Marches a ray for the multiple scattering table, with isotropic phase; {@code transfer} gets the light returned of a unit everywhere. */
+    /**
+     * Marches a ray for the multiple scattering table, with isotropic phase; {@code transfer} gets the light returned of a unit everywhere.
+     */
     private void march(double r, double mu, double cosSun, double musView, int steps, double[] out, double[] transfer) {
         double ground = toGround(r, mu), end = ground > 0 ? ground : toSphere(r, mu, TOP);
         if (end <= 0) return;
@@ -225,7 +227,8 @@ public final class Atmosphere {
             sunLight(q, Math.clamp((r * musView + at * cosSun) / q, -1, 1), sun);
             double dr = density(h, RAYLEIGH_HEIGHT), veil = haze * density(h, HAZE_HEIGHT), layer = ozone(h);
             for (int c = 0; c < 3; c++) {
-                double scatter = RAYLEIGH[c] * dr + HAZE_ALBEDO * veil, ext = RAYLEIGH[c] * dr + veil + OZONE[c] * layer, step = Math.exp(-ext * dt);
+                double scatter = RAYLEIGH[c] * dr + HAZE_ALBEDO * veil, ext = RAYLEIGH[c] * dr + veil + OZONE[c] * layer,
+                        step = Math.exp(-ext * dt);
                 double gain = t[c] * (ext > 1e-12 ? (1 - step) / ext : dt) * scatter;
                 out[c] += gain * sun[c] * phase;
                 transfer[c] += gain;

@@ -7,8 +7,8 @@ import bake.core.scene.Panorama;
 
 /**
  * The surroundings as light from a dome infinitely far away: lookup by direction, and sampling in proportion to
- * luminance (Pharr, Jakob and Humphreys, "Physically Based Rendering", piecewise-constant 2D distribution) over the whole dome, or over one of the
- * bins of a compass of directions that together make it up. Immutable; shared by all threads.
+ * luminance (Pharr, Jakob and Humphreys, "Physically Based Rendering", piecewise-constant 2D distribution) over the whole dome, or over one
+ * of the bins of a compass of directions that together make it up. Immutable; shared by all threads.
  */
 public final class Dome {
     /** Most cells across of the table that directions are chosen by; larger panoramas have several texels in a cell. */
@@ -63,7 +63,8 @@ public final class Dome {
         density = new float[across * down];
         for (int y = 0; y < down; y++)
             for (int x = 0; x < across; x++)
-                density[y * across + x] = (float) (rows.probability(y) * (double) columns[y].probability(x) * across * down / (2 * Math.PI * Math.PI));
+                density[y * across + x] = (float) (rows.probability(y) * (double) columns[y].probability(x) * across * down
+                        / (2 * Math.PI * Math.PI));
         binsAcross = Math.min(BINS_ACROSS, across);
         binsDown = Math.min(BINS_DOWN, down);
         binChance = new float[binsAcross * binsDown];
@@ -97,7 +98,8 @@ public final class Dome {
     }
 
     private void bin(int b) {
-        int x0 = firstColumn(b % binsAcross), x1 = firstColumn(b % binsAcross + 1), y0 = firstRow(b / binsAcross), y1 = firstRow(b / binsAcross + 1);
+        int x0 = firstColumn(b % binsAcross), x1 = firstColumn(b % binsAcross + 1), y0 = firstRow(b / binsAcross),
+                y1 = firstRow(b / binsAcross + 1);
         float[] w = new float[y1 - y0];
         for (int y = y0; y < y1; y++) w[y - y0] = rows.probability(y) * (columns[y].below(x1) - columns[y].below(x0));
         binRows[b] = new Distribution(w);
@@ -115,7 +117,8 @@ public final class Dome {
 
     /** From the picture's own axes, the middle column +y and the zenith +z, to the world's. */
     public Vec3 toWorld(Vec3 d) {
-        return new Vec3(turn[0] * d.x() + turn[3] * d.y() + turn[6] * d.z(), turn[1] * d.x() + turn[4] * d.y() + turn[7] * d.z(), turn[2] * d.x() + turn[5] * d.y() + turn[8] * d.z()).normalized();
+        return new Vec3(turn[0] * d.x() + turn[3] * d.y() + turn[6] * d.z(), turn[1] * d.x() + turn[4] * d.y() + turn[7] * d.z(),
+                turn[2] * d.x() + turn[5] * d.y() + turn[8] * d.z()).normalized();
     }
 
     /** Texels of the picture from side to side. */
@@ -134,12 +137,14 @@ public final class Dome {
     }
 
     /**
-     * Reads luminance by colour in direction (x, y, z) of length one, cd/m2, bilinear, into {@code out[0..2]}, and the number of its bin into
-     * {@code out[3]}; returns the density per steradian with which {@link #sample} gives that direction.
+     * Reads luminance by colour in direction (x, y, z) of length one, cd/m2, bilinear, into {@code out[0..2]}, and the number of its bin
+     * into {@code out[3]}; returns the density per steradian with which {@link #sample} gives that direction.
      */
     public float read(float x, float y, float z, float[] out) {
-        float mx = turn[0] * x + turn[1] * y + turn[2] * z, my = turn[3] * x + turn[4] * y + turn[5] * z, mz = turn[6] * x + turn[7] * y + turn[8] * z;
-        float u = (float) (Angles.atan2(mx, my) / (2 * Math.PI)) + 0.5f, v = (float) (Angles.atan2(Math.sqrt(mx * mx + my * my), mz) / Math.PI);
+        float mx = turn[0] * x + turn[1] * y + turn[2] * z, my = turn[3] * x + turn[4] * y + turn[5] * z,
+                mz = turn[6] * x + turn[7] * y + turn[8] * z;
+        float u = (float) (Angles.atan2(mx, my) / (2 * Math.PI)) + 0.5f,
+                v = (float) (Angles.atan2(Math.sqrt(mx * mx + my * my), mz) / Math.PI);
         if (u >= 1) u -= 1;
         blend(u, v, out);
         int i = Math.min((int) (u * across), across - 1), j = Math.min((int) (v * down), down - 1);
@@ -157,7 +162,8 @@ public final class Dome {
         int ja = Math.clamp(j, 0, height - 1), jb = Math.min(j + 1, height - 1);
         int a = 3 * (ja * width + ia), b = 3 * (ja * width + ib), c = 3 * (jb * width + ia), d = 3 * (jb * width + ib);
         for (int k = 0; k < 3; k++)
-            out[k] = scale * ((picture.at(a + k) * (1 - fx) + picture.at(b + k) * fx) * (1 - fy) + (picture.at(c + k) * (1 - fx) + picture.at(d + k) * fx) * fy);
+            out[k] = scale * ((picture.at(a + k) * (1 - fx) + picture.at(b + k) * fx) * (1 - fy)
+                    + (picture.at(c + k) * (1 - fx) + picture.at(d + k) * fx) * fy);
     }
 
     /** A direction into {@code out[0..2]}; its density is what {@link #read} returns. */

@@ -31,15 +31,18 @@ final class DomeWeights {
      * the root of its mean square, here of the bilinear blend.
      */
     private static float texel(Panorama p, int x, int y) {
-        int width = p.width(), xa = (x + width - 1) % width, xb = (x + 1) % width, ya = Math.max(0, y - 1) * width, yb = Math.min(p.height() - 1, y + 1) * width, yc = y * width;
-        return (float) Math.sqrt(0.82f * square(p, yc + x) + 0.042f * (square(p, yc + xa) + square(p, yc + xb) + square(p, ya + x) + square(p, yb + x))
+        int width = p.width(), xa = (x + width - 1) % width, xb = (x + 1) % width, ya = Math.max(0, y - 1) * width,
+                yb = Math.min(p.height() - 1, y + 1) * width, yc = y * width;
+        return (float) Math.sqrt(0.82f * square(p, yc + x) + 0.042f * (square(p, yc + xa) + square(p, yc + xb) + square(p, ya + x)
+                + square(p, yb + x))
                 + 0.002f * (square(p, ya + xa) + square(p, ya + xb) + square(p, yb + xa) + square(p, yb + xb)));
     }
 
     /** Root of the mean square of the texels that a cell touches, those beside it included. */
     private static float several(Panorama p, int x, int y, int across, int down) {
         int width = p.width(), height = p.height();
-        int x0 = (int) Math.floor(x * (double) width / across - 0.5), x1 = (int) Math.ceil((x + 1.0) * width / across + 0.5), y0 = (int) Math.floor(y * (double) height / down - 0.5),
+        int x0 = (int) Math.floor(x * (double) width / across - 0.5), x1 = (int) Math.ceil((x + 1.0) * width / across + 0.5),
+                y0 = (int) Math.floor(y * (double) height / down - 0.5),
                 y1 = (int) Math.ceil((y + 1.0) * height / down + 0.5);
         double sum = 0;
         int n = 0;
@@ -64,7 +67,8 @@ final class DomeWeights {
                 if (z > 0) for (int x = 0; x < w; x++) row += p.luminance(y * w + x) * z;
             } else
                 for (int x = 0; x < w; x++) {
-                    double a = 2 * Math.PI * ((x + 0.5) / w - 0.5), cos = turn[2] * sin * Math.sin(a) + turn[5] * sin * Math.cos(a) + turn[8] * z;
+                    double a = 2 * Math.PI * ((x + 0.5) / w - 0.5), cos =
+                            turn[2] * sin * Math.sin(a) + turn[5] * sin * Math.cos(a) + turn[8] * z;
                     if (cos > 0) row += p.luminance(y * w + x) * cos;
                 }
             up += row * sin;

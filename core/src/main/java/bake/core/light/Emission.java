@@ -5,10 +5,10 @@ import bake.core.math.PathSampler;
 import bake.core.math.Vec3;
 
 /**
- * Rays on which light leaves its sources, for photons (Jensen 1996): chosen so that the mean of {@link #r} and so on over all emissions is the luminous flux of
- * all sources, of what crosses the scene where they are infinitely far. Sun and surroundings shine along lines through a ball around the scene, most of them
- * through its openings where there are any: a line is weighed by the density of all ways to choose it (Veach and Guibas 1995, balance heuristic). One instance
- * per thread.
+ * Rays on which light leaves its sources, for photons (Jensen 1996): chosen so that the mean of {@link #r} and so on over all emissions is
+ * the luminous flux of all sources, of what crosses the scene where they are infinitely far. Sun and surroundings shine along lines through
+ * a ball around the scene, most of them through its openings where there are any: a line is weighed by the density of all ways to choose it
+ * (Veach and Guibas 1995, balance heuristic). One instance per thread.
  */
 public final class Emission {
     /** Share of lines that go through openings where there are some. */
@@ -41,7 +41,8 @@ public final class Emission {
         radius = 1.001f * (float) Math.sqrt(ex * ex + ey * ey + ez * ez) + 1e-3f;
         double area = openings.count() > 0 ? openings.area() : Math.PI * radius * radius;
         Vec3 e = lights.sunIlluminance();
-        double s = lights.hasSun() ? (0.2126 * e.x() + 0.7152 * e.y() + 0.0722 * e.z()) * area : 0, d = lights.dome().dark() ? 0 : Math.max(1e-6, lights.dome().horizontalIlluminance()) * area;
+        double s = lights.hasSun() ? (0.2126 * e.x() + 0.7152 * e.y() + 0.0722 * e.z()) * area : 0,
+                d = lights.dome().dark() ? 0 : Math.max(1e-6, lights.dome().horizontalIlluminance()) * area;
         double l = 4 * lights.emitters().emitted(), sum = s + d + l;
         s = s > 0 ? Math.max(s, LEAST * sum) : 0;
         d = d > 0 ? Math.max(d, LEAST * sum) : 0;
@@ -78,8 +79,10 @@ public final class Emission {
         if (choose < through) openings.point(dx, dy, dz, choose / through, random.u, random.v, light.rgb);
         else disc(random.u, random.v);
         float px = light.rgb[0], py = light.rgb[1], pz = light.rgb[2];
-        float ox = px - cx, oy = py - cy, oz = pz - cz, along = ox * dx + oy * dy + oz * dz, off = ox * ox + oy * oy + oz * oz - along * along;
-        float density = (off < radius * radius ? (1 - through) / ((float) Math.PI * radius * radius) : 0) + (all > 0 ? through * openings.crossed(px, py, pz, dx, dy, dz) / all : 0);
+        float ox = px - cx, oy = py - cy, oz = pz - cz, along = ox * dx + oy * dy + oz * dz,
+                off = ox * ox + oy * oy + oz * oz - along * along;
+        float density = (off < radius * radius ? (1 - through) / ((float) Math.PI * radius * radius) : 0)
+                + (all > 0 ? through * openings.crossed(px, py, pz, dx, dy, dz) / all : 0);
         float back = along + (float) Math.sqrt(Math.max(0, radius * radius - off));
         x = px - back * dx;
         y = py - back * dy;

@@ -9,8 +9,8 @@ import java.util.List;
 
 /**
  * Lamps and glowing objects, of which one is chosen at a shading point in about the proportion of what each could give there: a few
- * are all looked at, many through a {@link LightTree}. The number of an emitter is that of the lamp, and after the lamps that of the glowing
- * object.
+ * are all looked at, many through a {@link LightTree}. The number of an emitter is that of the lamp, and after the lamps that of the
+ * glowing object.
  */
 public final class Emitters {
     /** Up to this many are all looked at for each choice. */
@@ -91,7 +91,10 @@ public final class Emitters {
         return tree.cluster(s.emitter);
     }
 
-    /** Density of the last sample of {@link #sample} within its part, times what the part seems to give there: what a guide learns the worth of a part against. */
+    /**
+     * Density of the last sample of {@link #sample} within its part, times what the part seems to give there: what a guide learns the worth
+     * of a part against.
+     */
     public float perCluster(LightSample s, float px, float py, float pz) {
         return s.pdf / s.clusterChance * tree.clusterWeight(tree.cluster(s.emitter), px, py, pz, s);
     }
@@ -161,10 +164,12 @@ public final class Emitters {
     }
 
     /** Density with which {@link #sample} at (px, py, pz) would have chosen a glowing triangle's point met along a ray. */
-    public float pdfGlow(int item, int prim, float px, float py, float pz, float distance, float cos, LightSample scratch, float[] worth, int o) {
+    public float pdfGlow(int item, int prim, float px, float py, float pz, float distance, float cos, LightSample scratch, float[] worth,
+            int o) {
         int number = glow.number(item, prim);
         if (number < 0 || cos <= 0) return 0;
-        return chance(lamps + glow.cluster(number), px, py, pz, scratch, worth, o) * glow.pdf(number, px, py, pz, distance, cos, scratch.triangle);
+        return chance(lamps + glow.cluster(number), px, py, pz, scratch, worth, o)
+                * glow.pdf(number, px, py, pz, distance, cos, scratch.triangle);
     }
 
     /** Luminance of a lamp's body met by a ray along (dx, dy, dz) into out; false from an unlit side. */
@@ -182,7 +187,8 @@ public final class Emitters {
     }
 
     /** Density with which {@link #sample} at (px, py, pz) would have chosen the direction that met a lamp's body. */
-    public float pdfLamp(int lamp, float px, float py, float pz, float dx, float dy, float dz, float distance, LightSample scratch, float[] worth, int o) {
+    public float pdfLamp(int lamp, float px, float py, float pz, float dx, float dy, float dz, float distance, LightSample scratch,
+            float[] worth, int o) {
         float pdf = lampTable.pdf(lamp, px, py, pz, dx, dy, dz, distance);
         return pdf > 0 ? pdf * chance(lamp, px, py, pz, scratch, worth, o) : 0;
     }

@@ -31,11 +31,14 @@ final class FineCells {
         double mean = 0;
         for (float w : weights) mean += w / (double) weights.length;
         double least = 4 * mean;
-        int[] found = IntStream.range(0, across * down).parallel().filter(c -> weights[c] > least && uneven(p, c % across, c / across, across, down)).toArray();
+        int[] found = IntStream.range(0, across * down).parallel().filter(c -> weights[c] > least
+                && uneven(p, c % across, c / across, across, down)).toArray();
         if (found.length > MOST)
-            found = Arrays.stream(found).boxed().sorted((a, b) -> Float.compare(weights[b], weights[a])).limit(MOST).mapToInt(i -> i).sorted().toArray();
+            found = Arrays.stream(found).boxed().sorted((a, b) -> Float.compare(weights[b], weights[a])).limit(MOST).mapToInt(i -> i)
+                    .sorted().toArray();
         Distribution[] choices = new Distribution[found.length];
-        for (int k = 0; k < found.length; k++) choices[k] = new Distribution(parts(p, found[k] % across, found[k] / across, across, down, parts));
+        for (int k = 0; k < found.length; k++)
+            choices[k] = new Distribution(parts(p, found[k] % across, found[k] / across, across, down, parts));
         return new FineCells(parts, found, choices);
     }
 
@@ -56,7 +59,8 @@ final class FineCells {
         float[] w = new float[parts * parts];
         float sum = 0;
         for (int k = 0; k < w.length; k++) {
-            double cx = (x + (k % parts + 0.5) / parts) * p.width() / across - 0.5, cy = (y + (k / parts + 0.5) / parts) * p.height() / down - 0.5;
+            double cx = (x + (k % parts + 0.5) / parts) * p.width() / across - 0.5,
+                    cy = (y + (k / parts + 0.5) / parts) * p.height() / down - 0.5;
             for (int j = (int) Math.floor(cy - 0.5); j <= cy + 1; j++)
                 for (int i = (int) Math.floor(cx - 0.5); i <= cx + 1; i++)
                     w[k] = Math.max(w[k], p.luminance(Math.clamp(j, 0, p.height() - 1) * p.width() + Math.floorMod(i, p.width())));

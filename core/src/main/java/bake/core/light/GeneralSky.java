@@ -18,11 +18,16 @@ public final class GeneralSky {
     /** a and b of the gradation, c, d and e of the indicatrix; one line a type (ISO 15469, table 1). */
     private static final double[][] TABLE = {
         {4.0, -0.70, 0, -1.0, 0}, {4.0, -0.70, 2, -1.5, 0.15}, {1.1, -0.8, 0, -1.0, 0}, {1.1, -0.8, 2, -1.5, 0.15}, {0, -1.0, 0, -1.0, 0},
-        {0, -1.0, 2, -1.5, 0.15}, {0, -1.0, 5, -2.5, 0.30}, {0, -1.0, 10, -3.0, 0.45}, {-1.0, -0.55, 2, -1.5, 0.15}, {-1.0, -0.55, 5, -2.5, 0.30},
-        {-1.0, -0.55, 10, -3.0, 0.45}, {-1.0, -0.32, 10, -3.0, 0.45}, {-1.0, -0.32, 16, -3.0, 0.30}, {-1.0, -0.15, 16, -3.0, 0.30}, {-1.0, -0.15, 24, -2.8, 0.15}};
-    private static final String[] NAMES = {"Overcast, steeply darker to the horizon", "Overcast, a little brighter near the sun", "Overcast, darker to the horizon", "Overcast, brighter near the sun", "Overcast, the same everywhere",
-        "Partly cloudy, brighter near the sun", "Partly cloudy, bright about the sun", "Partly cloudy, with a white glow about the sun", "Partly cloudy, the sun behind cloud", "Partly cloudy, bright about the hidden sun",
-        "White-blue, with a glow about the sun", "Clear, little haze", "Clear, hazy air", "Cloudless and hazy, with a broad glow", "White-blue and hazy, with a broad glow"};
+        {0, -1.0, 2, -1.5, 0.15}, {0, -1.0, 5, -2.5, 0.30}, {0, -1.0, 10, -3.0, 0.45}, {-1.0, -0.55, 2, -1.5, 0.15},
+        {-1.0, -0.55, 5, -2.5, 0.30},
+        {-1.0, -0.55, 10, -3.0, 0.45}, {-1.0, -0.32, 10, -3.0, 0.45}, {-1.0, -0.32, 16, -3.0, 0.30}, {-1.0, -0.15, 16, -3.0, 0.30},
+        {-1.0, -0.15, 24, -2.8, 0.15}};
+    private static final String[] NAMES = {"Overcast, steeply darker to the horizon", "Overcast, a little brighter near the sun",
+            "Overcast, darker to the horizon", "Overcast, brighter near the sun", "Overcast, the same everywhere",
+        "Partly cloudy, brighter near the sun", "Partly cloudy, bright about the sun", "Partly cloudy, with a white glow about the sun",
+        "Partly cloudy, the sun behind cloud", "Partly cloudy, bright about the hidden sun",
+        "White-blue, with a glow about the sun", "Clear, little haze", "Clear, hazy air", "Cloudless and hazy, with a broad glow",
+        "White-blue and hazy, with a broad glow"};
     /** Horizontal illuminance from the sky over the extraterrestrial one, typical of each type. */
     private static final double[] LEVEL = {0.10, 0.18, 0.15, 0.22, 0.20, 0.38, 0.42, 0.41, 0.40, 0.36, 0.23, 0.10, 0.28, 0.28, 0.30};
     /** Types up to this one hide the sun. */

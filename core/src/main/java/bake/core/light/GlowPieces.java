@@ -8,7 +8,8 @@ import java.util.Map;
 /** Which glowing triangles hang together, and whether they close in a body. Triangles are nine numbers each: three corners. */
 final class GlowPieces {
     /** Bounds of nothing: lowest and highest corner. */
-    static final float[] NOTHING = {Float.POSITIVE_INFINITY, Float.POSITIVE_INFINITY, Float.POSITIVE_INFINITY, Float.NEGATIVE_INFINITY, Float.NEGATIVE_INFINITY, Float.NEGATIVE_INFINITY};
+    static final float[] NOTHING = {Float.POSITIVE_INFINITY, Float.POSITIVE_INFINITY, Float.POSITIVE_INFINITY, Float.NEGATIVE_INFINITY,
+            Float.NEGATIVE_INFINITY, Float.NEGATIVE_INFINITY};
 
     private GlowPieces() {}
 
@@ -39,13 +40,15 @@ final class GlowPieces {
         Map<List<Float>, Integer> edges = new HashMap<>();
         double volume = 0;
         for (int o = 0; o < c.length; o += 9) {
-            volume += c[o] * (c[o + 4] * c[o + 8] - c[o + 5] * c[o + 7]) + c[o + 1] * (c[o + 5] * c[o + 6] - c[o + 3] * c[o + 8]) + c[o + 2] * (c[o + 3] * c[o + 7] - c[o + 4] * c[o + 6]);
+            volume += c[o] * (c[o + 4] * c[o + 8] - c[o + 5] * c[o + 7]) + c[o + 1] * (c[o + 5] * c[o + 6] - c[o + 3] * c[o + 8]) + c[o + 2]
+                    * (c[o + 3] * c[o + 7] - c[o + 4] * c[o + 6]);
             for (int v = 0; v < 3; v++) {
                 int a = o + 3 * v, b = o + 3 * ((v + 1) % 3);
                 edges.merge(List.of(c[a], c[a + 1], c[a + 2], c[b], c[b + 1], c[b + 2]), 1, Integer::sum);
             }
         }
-        for (List<Float> e : edges.keySet()) if (edges.get(e) != 1 || !edges.containsKey(List.of(e.get(3), e.get(4), e.get(5), e.get(0), e.get(1), e.get(2)))) return false;
+        for (List<Float> e : edges.keySet())
+            if (edges.get(e) != 1 || !edges.containsKey(List.of(e.get(3), e.get(4), e.get(5), e.get(0), e.get(1), e.get(2)))) return false;
         return volume > 0;
     }
 }

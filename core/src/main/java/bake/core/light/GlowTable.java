@@ -12,12 +12,13 @@ import java.util.List;
 import java.util.TreeMap;
 
 /**
- * Glowing triangles, in clusters: within one, triangles are chosen by what they give. A cluster is an object, or a part of one that is strung out, such as the light
- * strips of a whole wall of shelves. Immutable.
+ * Glowing triangles, in clusters: within one, triangles are chosen by what they give. A cluster is an object, or a part of one that is
+ * strung out, such as the light strips of a whole wall of shelves. Immutable.
  */
 final class GlowTable {
     /** Triangles of one glowing object: world corners (9 floats each), where they came from, and their choice. */
-    private record GlowCluster(float[] corners, float[] power, float[] area, float[] reach, boolean closed, float[] offset, int[] item, int[] prim, Distribution choice) {}
+    private record GlowCluster(float[] corners, float[] power, float[] area, float[] reach, boolean closed, float[] offset, int[] item,
+            int[] prim, Distribution choice) {}
 
     /** Square of a cluster's size over its area from which on it counts as strung out; a ball has 1, a panel 2. */
     private static final double STRUNG = 8;
@@ -87,8 +88,10 @@ final class GlowTable {
     float weight(int cluster, float px, float py, float pz) {
         int o = STRIDE * cluster;
         float x = Math.abs(px - bounds[o]), y = Math.abs(py - bounds[o + 1]), z = Math.abs(pz - bounds[o + 2]);
-        float ax = Math.max(0, x - bounds[o + HALF]), ay = Math.max(0, y - bounds[o + HALF + 1]), az = Math.max(0, z - bounds[o + HALF + 2]);
-        float beside = ax * ax + ay * ay + az * az + bounds[o + THICK] * bounds[o + THICK], off = Math.max(x * x + y * y + z * z, bounds[o + R2]);
+        float ax = Math.max(0, x - bounds[o + HALF]), ay = Math.max(0, y - bounds[o + HALF + 1]),
+                az = Math.max(0, z - bounds[o + HALF + 2]);
+        float beside = ax * ax + ay * ay + az * az + bounds[o + THICK] * bounds[o + THICK],
+                off = Math.max(x * x + y * y + z * z, bounds[o + R2]);
         return bounds[o + POWER] / (float) Math.sqrt(beside * off);
     }
 
@@ -98,7 +101,8 @@ final class GlowTable {
             Blas b = geometry.blas(item);
             TreeMap<Integer, List<Integer>> byInstance = new TreeMap<>();
             for (int p = 0; p < b.places(); p++)
-                if (b.materials()[p] >= 0 && surfaces.glows(b.materials()[p])) byInstance.computeIfAbsent(geometry.instance(item, p), k -> new ArrayList<>()).add(p);
+                if (b.materials()[p] >= 0 && surfaces.glows(b.materials()[p]))
+                    byInstance.computeIfAbsent(geometry.instance(item, p), k -> new ArrayList<>()).add(p);
             if (byInstance.isEmpty()) continue;
             glowNumber[item] = new int[b.places()];
             Arrays.fill(glowNumber[item], -1);
@@ -139,11 +143,13 @@ final class GlowTable {
             return;
         }
         int along = axis;
-        int[] order = java.util.stream.IntStream.range(0, bounds.length).boxed().sorted(java.util.Comparator.comparingDouble(k -> bounds[k][along] + bounds[k][3 + along])).mapToInt(k -> k).toArray();
+        int[] order = java.util.stream.IntStream.range(0, bounds.length).boxed()
+                .sorted(java.util.Comparator.comparingDouble(k -> bounds[k][along] + bounds[k][3 + along])).mapToInt(k -> k).toArray();
         int half = order.length / 2;
         for (int from = 0; from < order.length; from = from == 0 ? half : order.length) {
             int[] part = Arrays.copyOfRange(order, from, from == 0 ? half : order.length);
-            divide(Arrays.stream(part).mapToObj(pieces::get).toList(), Arrays.stream(part).mapToObj(k -> bounds[k]).toArray(float[][]::new), out);
+            divide(Arrays.stream(part).mapToObj(pieces::get).toList(), Arrays.stream(part).mapToObj(k -> bounds[k]).toArray(float[][]::new),
+                    out);
         }
     }
 
@@ -183,7 +189,8 @@ final class GlowTable {
 
     private GlowCluster cluster(int item, Blas b, List<Integer> prims) {
         int n = prims.size();
-        float[] corners = new float[9 * n], area = new float[n], reach = new float[n], offset = new float[n], power = new float[n], rgb = new float[4];
+        float[] corners = new float[9 * n], area = new float[n], reach = new float[n], offset = new float[n], power = new float[n],
+                rgb = new float[4];
         int[] items = new int[n], primOf = new int[n];
         for (int k = 0; k < n; k++) {
             int p = prims.get(k);
@@ -205,8 +212,10 @@ final class GlowTable {
     private static float weight(GlowCluster c, int k, float px, float py, float pz) {
         float[] q = c.corners;
         int o = 9 * k;
-        float ax = q[o + 3] - q[o], ay = q[o + 4] - q[o + 1], az = q[o + 5] - q[o + 2], bx = q[o + 6] - q[o], by = q[o + 7] - q[o + 1], bz = q[o + 8] - q[o + 2];
-        float x = px - q[o] - (ax + bx) / 3, y = py - q[o + 1] - (ay + by) / 3, z = pz - q[o + 2] - (az + bz) / 3, d2 = x * x + y * y + z * z;
+        float ax = q[o + 3] - q[o], ay = q[o + 4] - q[o + 1], az = q[o + 5] - q[o + 2], bx = q[o + 6] - q[o], by = q[o + 7] - q[o + 1],
+                bz = q[o + 8] - q[o + 2];
+        float x = px - q[o] - (ax + bx) / 3, y = py - q[o + 1] - (ay + by) / 3, z = pz - q[o + 2] - (az + bz) / 3,
+                d2 = x * x + y * y + z * z;
         float side = x * (ay * bz - az * by) + y * (az * bx - ax * bz) + z * (ax * by - ay * bx);
         if (c.closed && side <= 0) return 0;
         float cos = Math.abs(side) / (2 * c.area[k] * (float) Math.sqrt(d2) + 1e-20f);
@@ -285,7 +294,8 @@ final class GlowTable {
         if (seen) {
             s.triangle.sample(u1, u2);
             // Where its direction meets the triangle (Moeller and Trumbore 1997).
-            float dx = s.triangle.x, dy = s.triangle.y, dz = s.triangle.z, tx = px - c.corners[o], ty = py - c.corners[o + 1], tz = pz - c.corners[o + 2];
+            float dx = s.triangle.x, dy = s.triangle.y, dz = s.triangle.z, tx = px - c.corners[o], ty = py - c.corners[o + 1],
+                    tz = pz - c.corners[o + 2];
             float hx = dy * e2z - dz * e2y, hy = dz * e2x - dx * e2z, hz = dx * e2y - dy * e2x, inv = 1 / (e1x * hx + e1y * hy + e1z * hz);
             b1 = Math.clamp((tx * hx + ty * hy + tz * hz) * inv, 0, 1);
             b2 = Math.clamp((dx * (ty * e1z - tz * e1y) + dy * (tz * e1x - tx * e1z) + dz * (tx * e1y - ty * e1x)) * inv, 0, 1 - b1);
@@ -305,7 +315,8 @@ final class GlowTable {
         s.g = there * s.rgb[1];
         s.b = there * s.rgb[2];
         s.onMesh = true;
-        // Both ends of a shadow ray stand off their surfaces, each along its own normal, so that neither hides the other at slanting angles.
+        // Both ends of a shadow ray stand off their surfaces, each along its own normal, so that neither hides the other at slanting
+        // angles.
         float e = c.offset[k] / (2 * c.area[k]) * (nx * s.x + ny * s.y + nz * s.z > 0 ? -1 : 1);
         s.tx = px + qx + e * nx;
         s.ty = py + qy + e * ny;
@@ -320,11 +331,13 @@ final class GlowTable {
         random.next2();
         float su = (float) Math.sqrt(random.u), b1 = su * (1 - random.v), b2 = su * random.v;
         float[] q = c.corners;
-        float e1x = q[o + 3] - q[o], e1y = q[o + 4] - q[o + 1], e1z = q[o + 5] - q[o + 2], e2x = q[o + 6] - q[o], e2y = q[o + 7] - q[o + 1], e2z = q[o + 8] - q[o + 2];
+        float e1x = q[o + 3] - q[o], e1y = q[o + 4] - q[o + 1], e1z = q[o + 5] - q[o + 2], e2x = q[o + 6] - q[o], e2y = q[o + 7] - q[o + 1],
+                e2z = q[o + 8] - q[o + 2];
         // Light leaves both sides of a sheet; the inner one of a body's stays in there.
         float side = !c.closed && random.next1() < 0.5f ? -1 : 1, l = side / Math.max(1e-20f, 2 * c.area[k]);
         float nx = l * (e1y * e2z - e1z * e2y), ny = l * (e1z * e2x - e1x * e2z), nz = l * (e1x * e2y - e1y * e2x), off = c.offset[k];
-        e.from(q[o] + b1 * e1x + b2 * e2x + off * nx, q[o + 1] + b1 * e1y + b2 * e2y + off * ny, q[o + 2] + b1 * e1z + b2 * e2z + off * nz, nx, ny, nz,
+        e.from(q[o] + b1 * e1x + b2 * e2x + off * nx, q[o + 1] + b1 * e1y + b2 * e2y + off * ny, q[o + 2] + b1 * e1z + b2 * e2z + off * nz,
+                nx, ny, nz,
                 (c.closed ? 1 : 2) * (float) Math.PI * c.area[k] / (p * c.choice.probability(k)), random);
         Blas blas = geometry.blas(c.item[k]);
         float[] rgb = new float[4];
@@ -345,18 +358,23 @@ final class GlowTable {
         return clusterOf[number];
     }
 
-    /** Density per steradian with which {@link #sample} would have chosen a point of a triangle met along a ray from a place, once its cluster was chosen. */
+    /**
+     * Density per steradian with which {@link #sample} would have chosen a point of a triangle met along a ray from a place, once its
+     * cluster was chosen.
+     */
     float pdf(int number, float px, float py, float pz, float distance, float cos, SphericalTriangle spare) {
         int cluster = clusterOf[number], k = number - firstOf[cluster];
         GlowCluster c = clusters[cluster];
-        return chance(c, k, px, py, pz) * (near(c, k, px, py, pz, spare) ? 1 / (float) spare.angle : distance * distance / (cos * c.area[k]));
+        return chance(c, k, px, py, pz) * (near(c, k, px, py, pz, spare) ? 1 / (float) spare.angle
+                : distance * distance / (cos * c.area[k]));
     }
 
     /** Whether a triangle is sampled as it is seen from a place; then {@code out} is how. */
     private static boolean near(GlowCluster c, int k, float px, float py, float pz, SphericalTriangle out) {
         float[] q = c.corners;
         int o = 9 * k;
-        float x = (q[o] + q[o + 3] + q[o + 6]) / 3 - px, y = (q[o + 1] + q[o + 4] + q[o + 7]) / 3 - py, z = (q[o + 2] + q[o + 5] + q[o + 8]) / 3 - pz;
+        float x = (q[o] + q[o + 3] + q[o + 6]) / 3 - px, y = (q[o + 1] + q[o + 4] + q[o + 7]) / 3 - py,
+                z = (q[o + 2] + q[o + 5] + q[o + 8]) / 3 - pz;
         return x * x + y * y + z * z < NEAR * NEAR * c.reach[k] && out.from(q, o, px, py, pz);
     }
 }

@@ -9,7 +9,8 @@ import java.util.List;
 /** The lamps of a scene as flat arrays: what each could give at a place, points on it, and the density of them. Immutable. */
 final class LampTable {
     private static final int STRIDE = 26;
-    private static final int CX = 0, SIZE2 = 3, POWER = 4, FRAME = 5, HALF_W = 17, HALF_H = 18, LUM = 19, COS_OUT = 22, COS_IN = 23, WEIGHT = 24;
+    private static final int CX = 0, SIZE2 = 3, POWER = 4, FRAME = 5, HALF_W = 17, HALF_H = 18, LUM = 19, COS_OUT = 22, COS_IN = 23,
+            WEIGHT = 24;
     private static final float PI = (float) Math.PI;
 
     private final float[] data;
@@ -68,7 +69,10 @@ final class LampTable {
         return data[STRIDE * i + POWER];
     }
 
-    /** Middle and squared half size into {@code out[0..3]}; axis and the cosine beyond which there is no light into {@code [4..7]}, -1 for every way. */
+    /**
+     * Middle and squared half size into {@code out[0..3]}; axis and the cosine beyond which there is no light into {@code [4..7]}, -1 for
+     * every way.
+     */
     void bound(int i, float[] out) {
         int o = STRIDE * i;
         System.arraycopy(data, o, out, 0, 4);
@@ -119,7 +123,8 @@ final class LampTable {
 
     private float intensity(int i, float x, float y, float z, float length) {
         int f = STRIDE * i + FRAME;
-        return webs[i].candela((x * data[f] + y * data[f + 4] + z * data[f + 8]) / length, (x * data[f + 1] + y * data[f + 5] + z * data[f + 9]) / length,
+        return webs[i].candela((x * data[f] + y * data[f + 4] + z * data[f + 8]) / length,
+                (x * data[f + 1] + y * data[f + 5] + z * data[f + 9]) / length,
                 (x * data[f + 2] + y * data[f + 6] + z * data[f + 10]) / length);
     }
 
@@ -165,7 +170,8 @@ final class LampTable {
         float d2 = cx * cx + cy * cy + cz * cz;
         aim(s, cx, cy, cz, d2);
         float k = 1 / d2;
-        if (kind[i] == Lamp.Kind.SPOT) k *= spotFalloff(o, -(s.x * data[o + FRAME + 2] + s.y * data[o + FRAME + 6] + s.z * data[o + FRAME + 10]));
+        if (kind[i] == Lamp.Kind.SPOT) k *= spotFalloff(o,
+                -(s.x * data[o + FRAME + 2] + s.y * data[o + FRAME + 6] + s.z * data[o + FRAME + 10]));
         if (kind[i] == Lamp.Kind.WEB) k *= intensity(i, -s.x, -s.y, -s.z, 1);
         s.r *= k;
         s.g *= k;
@@ -183,13 +189,17 @@ final class LampTable {
         switch (kind[i]) {
             case POINT, SPOT, WEB -> emitPoint(i, p, u, v, random, e);
             case SPHERE -> {
-                float c = 1 - 2 * u, s = (float) Math.sqrt(Math.max(0, 1 - c * c)), rad = data[o + HALF_W] * 1.0001f, nx = s * (float) Math.cos(phi), ny = s * (float) Math.sin(phi);
-                e.from(data[o] + rad * nx, data[o + 1] + rad * ny, data[o + 2] + rad * c, nx, ny, c, 4 * PI * PI * data[o + HALF_W] * data[o + HALF_W] / p, random);
+                float c = 1 - 2 * u, s = (float) Math.sqrt(Math.max(0, 1 - c * c)), rad = data[o + HALF_W] * 1.0001f,
+                        nx = s * (float) Math.cos(phi), ny = s * (float) Math.sin(phi);
+                e.from(data[o] + rad * nx, data[o + 1] + rad * ny, data[o + 2] + rad * c, nx, ny, c,
+                        4 * PI * PI * data[o + HALF_W] * data[o + HALF_W] / p, random);
             }
             case TUBE -> {
                 // Its axis is the frame's first one.
-                float h = (2 * u - 1) * data[o + HALF_H], c = (float) Math.cos(phi), s = (float) Math.sin(phi), rad = data[o + HALF_W], nx = c * data[f + 1] + s * ax, ny = c * data[f + 5] + s * ay, nz = c * data[f + 9] + s * az;
-                e.from(data[o] + h * data[f] + 1.0001f * rad * nx, data[o + 1] + h * data[f + 4] + 1.0001f * rad * ny, data[o + 2] + h * data[f + 8] + 1.0001f * rad * nz, nx, ny, nz, 4 * PI * PI * rad * data[o + HALF_H] / p, random);
+                float h = (2 * u - 1) * data[o + HALF_H], c = (float) Math.cos(phi), s = (float) Math.sin(phi), rad = data[o + HALF_W],
+                        nx = c * data[f + 1] + s * ax, ny = c * data[f + 5] + s * ay, nz = c * data[f + 9] + s * az;
+                e.from(data[o] + h * data[f] + 1.0001f * rad * nx, data[o + 1] + h * data[f + 4] + 1.0001f * rad * ny,
+                        data[o + 2] + h * data[f + 8] + 1.0001f * rad * nz, nx, ny, nz, 4 * PI * PI * rad * data[o + HALF_H] / p, random);
             }
             default -> {
                 float lx, ly;
@@ -202,7 +212,8 @@ final class LampTable {
                     ly = (2 * v - 1) * data[o + HALF_H];
                 }
                 float side = twoSided[i] && random.next1() < 0.5f ? -1 : 1, off = 1e-4f * side;
-                e.from(data[o] + data[f] * lx + data[f + 1] * ly + off * ax, data[o + 1] + data[f + 4] * lx + data[f + 5] * ly + off * ay, data[o + 2] + data[f + 8] * lx + data[f + 9] * ly + off * az,
+                e.from(data[o] + data[f] * lx + data[f + 1] * ly + off * ax, data[o + 1] + data[f + 4] * lx + data[f + 5] * ly + off * ay,
+                        data[o + 2] + data[f + 8] * lx + data[f + 9] * ly + off * az,
                         side * ax, side * ay, side * az, (twoSided[i] ? 2 : 1) * PI * flatArea(i) / p, random);
             }
         }
@@ -214,8 +225,10 @@ final class LampTable {
 
     private void emitPoint(int i, float p, float u, float v, PathSampler random, Emission e) {
         int o = STRIDE * i, f = o + FRAME;
-        float least = kind[i] == Lamp.Kind.SPOT ? data[o + COS_OUT] : -1, cos = 1 - u * (1 - least), sin = (float) Math.sqrt(Math.max(0, 1 - cos * cos));
-        e.towards(data[o], data[o + 1], data[o + 2], data[f + 2], data[f + 6], data[f + 10], sin, cos, 2 * PI * v, 2 * PI * (1 - least) / p);
+        float least = kind[i] == Lamp.Kind.SPOT ? data[o + COS_OUT] : -1, cos = 1 - u * (1 - least),
+                sin = (float) Math.sqrt(Math.max(0, 1 - cos * cos));
+        e.towards(data[o], data[o + 1], data[o + 2], data[f + 2], data[f + 6], data[f + 10], sin, cos, 2 * PI * v,
+                2 * PI * (1 - least) / p);
         float k = kind[i] == Lamp.Kind.SPOT ? spotFalloff(o, cos) : kind[i] == Lamp.Kind.WEB ? intensity(i, e.dx, e.dy, e.dz, 1) : 1;
         e.r *= k;
         e.g *= k;
@@ -247,7 +260,8 @@ final class LampTable {
             lx = (2 * u1 - 1) * data[o + HALF_W];
             ly = (2 * u2 - 1) * data[o + HALF_H];
         }
-        float qx = cx + data[f] * lx + data[f + 1] * ly, qy = cy + data[f + 4] * lx + data[f + 5] * ly, qz = cz + data[f + 8] * lx + data[f + 9] * ly;
+        float qx = cx + data[f] * lx + data[f + 1] * ly, qy = cy + data[f + 4] * lx + data[f + 5] * ly,
+                qz = cz + data[f + 8] * lx + data[f + 9] * ly;
         float d2 = qx * qx + qy * qy + qz * qz;
         aim(s, qx, qy, qz, d2);
         float cos = -(s.x * data[f + 2] + s.y * data[f + 6] + s.z * data[f + 10]);

@@ -41,8 +41,8 @@ public final class LightSample {
     }
 
     /**
-     * At most the cosine under which light from a ball comes to the surface, 0 where it is behind; a little is left for what just peeps over the
-     * horizon. One where light may come from all around.
+     * At most the cosine under which light from a ball comes to the surface, 0 where it is behind; a little is left for what just peeps
+     * over the horizon. One where light may come from all around.
      *
      * @param d2 squared length of (x, y, z), which leads to the middle of the ball, whose radius has the square r2
      */
@@ -61,7 +61,8 @@ public final class LightSample {
     boolean stands(float px, float py, float pz, float[] worth, int o) {
         float[] w = weighed;
         float x = facing ? nx : 0, y = facing ? ny : 0, z = facing ? nz : 0;
-        if (parts > 0 && w[0] == px && w[1] == py && w[2] == pz && w[3] == x && w[4] == y && w[5] == z && weighedBy == worth && weighedAt == o) return true;
+        if (parts > 0 && w[0] == px && w[1] == py && w[2] == pz && w[3] == x && w[4] == y && w[5] == z && weighedBy == worth
+                && weighedAt == o) return true;
         w[0] = px;
         w[1] = py;
         w[2] = pz;

@@ -58,7 +58,8 @@ public final class LightTable {
             Atmosphere air = air(g.haze(), g.groundAlbedo(), before);
             GeneralSky sky = new GeneralSky(g.type(), g.toSun());
             double up = Math.max(0, g.toSun().z()), half = Math.toRadians(g.sunDegrees() / 2);
-            Vec3 sun = GeneralSky.hidesSun(g.type()) ? Vec3.ZERO : air.sunIlluminance(Math.asin(Math.clamp(g.toSun().z(), -1, 1))).times(Math.pow(2, g.sunStops()));
+            Vec3 sun = GeneralSky.hidesSun(g.type()) ? Vec3.ZERO : air.sunIlluminance(Math.asin(Math.clamp(g.toSun().z(), -1, 1)))
+                    .times(Math.pow(2, g.sunStops()));
             double level = Math.pow(2, g.skyStops());
             Vec3 land = sky.colour().times(sky.horizontalLux()).plus(sun.times(up / level)).times(g.groundAlbedo() / Math.PI);
             return new Surround(g, new Dome(sky.image(4 * SKY_WIDTH, land), level, 0), g.toSun(), sun, half, air);
@@ -71,7 +72,8 @@ public final class LightTable {
         private static Surround hdri(Surroundings.Hdri h) {
             Dome dome = new Dome(h.panorama(), h.factor(), h.rotation(), h.tilt(), h.roll());
             if (h.sun() == null) return new Surround(h, dome, null, Vec3.ZERO, 0, null);
-            return new Surround(h, dome, dome.toWorld(h.sun().towards()), h.sun().lux().times(h.factor()), Math.toRadians(h.sun().degrees() / 2), null);
+            return new Surround(h, dome, dome.toWorld(h.sun().towards()), h.sun().lux().times(h.factor()),
+                    Math.toRadians(h.sun().degrees() / 2), null);
         }
 
         /** Night by a full moon: what the sun leaves of the sky, and the air lit by the moon as it is by the sun, so much weaker. */
@@ -80,7 +82,8 @@ public final class LightTable {
             float[] sky = SkyImage.clear(air, k.toSun(), SKY_WIDTH).copy(), lit = SkyImage.clear(air, moon, SKY_WIDTH).copy();
             for (int i = 0; i < sky.length; i++) sky[i] += (float) (MOON * lit[i]);
             Vec3 lux = air.sunIlluminance(Math.asin(Math.clamp(moon.z(), -1, 1))).times(MOON * Math.pow(2, k.sunStops()));
-            return new Surround(k, new Dome(new Panorama("moonlit sky", SKY_WIDTH, SKY_WIDTH / 2, sky), Math.pow(2, k.skyStops()), 0), moon, lux, Math.toRadians(k.sunDegrees() / 2), air);
+            return new Surround(k, new Dome(new Panorama("moonlit sky", SKY_WIDTH, SKY_WIDTH / 2, sky), Math.pow(2, k.skyStops()), 0), moon,
+                    lux, Math.toRadians(k.sunDegrees() / 2), air);
         }
 
         private static Surround sunSky(Surroundings.SunSky k, Surround before) {
@@ -101,7 +104,8 @@ public final class LightTable {
      * @param byPower whether emitters are chosen by their power alone, for comparison
      */
     public LightTable(Surround s, List<Lamp> lamps, Geometry geometry, SurfaceTable surfaces, boolean apart, boolean byPower) {
-        List<String> names = new ArrayList<>(List.of("Sun", s.of() instanceof Surroundings.SunSky || s.of() instanceof Surroundings.General ? "Sky" : "Surroundings"));
+        List<String> names = new ArrayList<>(List.of("Sun", s.of() instanceof Surroundings.SunSky
+                || s.of() instanceof Surroundings.General ? "Sky" : "Surroundings"));
         int[] groupOf = new int[lamps.size()];
         for (int i = 0; i < groupOf.length; i++) {
             String g = lamps.get(i).group();

@@ -20,7 +20,9 @@ final class LightTree {
 
     private final Emitters emitters;
     private final float[] data;
-    /** For each node: its first child (the other follows), or -1; its parent; for leaves, where its emitters are in the order and how many. */
+    /**
+     * For each node: its first child (the other follows), or -1; its parent; for leaves, where its emitters are in the order and how many.
+     */
     private final int[] left, parent, first, size;
     private final int[] order, leafOf;
     private int nodes;
@@ -140,7 +142,8 @@ final class LightTree {
         for (int a = 0; a < 3; a++) data[o + a] = (float) ((lo[a] + hi[a]) / 2);
         for (int k = from; k < to; k++) {
             int e = 8 * order[k];
-            r = Math.max(r, Math.sqrt(square(b[e] - data[o]) + square(b[e + 1] - data[o + 1]) + square(b[e + 2] - data[o + 2])) + Math.sqrt(b[e + 3]));
+            r = Math.max(r, Math.sqrt(square(b[e] - data[o]) + square(b[e + 1] - data[o + 1]) + square(b[e + 2] - data[o + 2]))
+                    + Math.sqrt(b[e + 3]));
         }
         data[o + R2] = (float) (r * r);
         data[o + POWER] = (float) power;
@@ -172,7 +175,8 @@ final class LightTree {
         w *= at.facing(-x, -y, -z, d2, r2);
         if (co < -1 || !(w > 0)) return w;
         // The angle between the axis and the point, less the spread of the axes, less what the node's sphere fills.
-        float c = (x * data[o + AXIS] + y * data[o + AXIS + 1] + z * data[o + AXIS + 2]) / (float) Math.sqrt(d2), s = (float) Math.sqrt(Math.max(0, 1 - c * c));
+        float c = (x * data[o + AXIS] + y * data[o + AXIS + 1] + z * data[o + AXIS + 2]) / (float) Math.sqrt(d2),
+                s = (float) Math.sqrt(Math.max(0, 1 - c * c));
         if (c >= co) return w;
         float so = data[o + SIN_O], c1 = c * co + s * so, s1 = s * co - c * so;
         float su2 = r2 / d2, cu = (float) Math.sqrt(1 - su2), su = (float) Math.sqrt(su2);

@@ -87,7 +87,8 @@ public final class Openings {
         all.sort((a, b) -> Float.compare(b.area(), a.area()));
         // Without lamp bodies: moving a lamp must not change where daylight is looked for. One box at a time: these are few
         // rays, asked for when nothing is warm yet.
-        return new Openings(all.subList(0, Math.min(MOST, all.size())), new ScalarTracer(geometry, new LampShapes(List.of()), surfaces, pool));
+        return new Openings(all.subList(0, Math.min(MOST, all.size())),
+                new ScalarTracer(geometry, new LampShapes(List.of()), surfaces, pool));
     }
 
     /** How many panes are aimed at. */
@@ -150,7 +151,8 @@ public final class Openings {
 
     private Cell at(float px, float py, float pz, Ray ray) {
         if (cells.length == 0) return Cell.NONE;
-        int x = (int) Math.floor((px - low[0]) / cell[0]), y = (int) Math.floor((py - low[1]) / cell[1]), z = (int) Math.floor((pz - low[2]) / cell[2]);
+        int x = (int) Math.floor((px - low[0]) / cell[0]), y = (int) Math.floor((py - low[1]) / cell[1]),
+                z = (int) Math.floor((pz - low[2]) / cell[2]);
         if (x < 0 || y < 0 || z < 0 || x >= GRID || y >= GRID || z >= GRID) return Cell.NONE;
         int i = (z * GRID + y) * GRID + x;
         Cell c = cells[i];
@@ -239,7 +241,10 @@ public final class Openings {
         return PaneAim.of(panes, cuts, worth, o);
     }
 
-    /** Chooses a direction through a pane into the sample's x, y, z, and tells which way that was; -1 where the pane faces away and everything is to be aimed at. */
+    /**
+     * Chooses a direction through a pane into the sample's x, y, z, and tells which way that was; -1 where the pane faces away and
+     * everything is to be aimed at.
+     */
     public int sample(float px, float py, float pz, float choose, float u1, float u2, LightSample out, Ray ray) {
         Cell c = at(px, py, pz, ray);
         int k = 0;

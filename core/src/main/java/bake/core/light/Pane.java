@@ -39,7 +39,8 @@ final class Pane {
         nx = cx / l;
         ny = cy / l;
         nz = cz / l;
-        float aa = ax * ax + ay * ay + az * az, bb = bx * bx + by * by + bz * bz, ab = ax * bx + ay * by + az * bz, det = 1 / (aa * bb - ab * ab);
+        float aa = ax * ax + ay * ay + az * az, bb = bx * bx + by * by + bz * bz, ab = ax * bx + ay * by + az * bz,
+                det = 1 / (aa * bb - ab * ab);
         ux = (bb * ax - ab * bx) * det;
         uy = (bb * ay - ab * by) * det;
         uz = (bb * az - ab * bz) * det;
@@ -74,7 +75,8 @@ final class Pane {
         float k = p.triangle ? 1 / 3f : 0.5f;
         for (Pane q : out) {
             float m = q.triangle ? 1 / 3f : 0.5f;
-            float d = Math.abs(p.ox + k * (p.ax + p.bx) - q.ox - m * (q.ax + q.bx)) + Math.abs(p.oy + k * (p.ay + p.by) - q.oy - m * (q.ay + q.by))
+            float d = Math.abs(p.ox + k * (p.ax + p.bx) - q.ox - m * (q.ax + q.bx))
+                    + Math.abs(p.oy + k * (p.ay + p.by) - q.oy - m * (q.ay + q.by))
                     + Math.abs(p.oz + k * (p.az + p.bz) - q.oz - m * (q.az + q.bz));
             if (d < SAME) return;
         }
@@ -143,7 +145,8 @@ final class Pane {
 
     /** Whether this covers the middle of another, near its plane. */
     boolean covers(Pane q, float near) {
-        float k = q.triangle ? 1 / 3f : 0.5f, x = q.ox + k * (q.ax + q.bx) - ox, y = q.oy + k * (q.ay + q.by) - oy, z = q.oz + k * (q.az + q.bz) - oz;
+        float k = q.triangle ? 1 / 3f : 0.5f, x = q.ox + k * (q.ax + q.bx) - ox, y = q.oy + k * (q.ay + q.by) - oy,
+                z = q.oz + k * (q.az + q.bz) - oz;
         if (Math.abs(x * nx + y * ny + z * nz) > near) return false;
         float u = x * ux + y * uy + z * uz, v = x * vx + y * vy + z * vz;
         return u >= -0.05f && v >= -0.05f && (triangle ? u + v <= 1.05f : u <= 1.05f && v <= 1.05f);
@@ -172,7 +175,8 @@ final class Pane {
 
     /** About the solid angle that the pane fills from a place. */
     float weight(float px, float py, float pz) {
-        float k = triangle ? 1 / 3f : 0.5f, x = ox + k * (ax + bx) - px, y = oy + k * (ay + by) - py, z = oz + k * (az + bz) - pz, d2 = x * x + y * y + z * z;
+        float k = triangle ? 1 / 3f : 0.5f, x = ox + k * (ax + bx) - px, y = oy + k * (ay + by) - py, z = oz + k * (az + bz) - pz,
+                d2 = x * x + y * y + z * z;
         float cos = Math.abs(x * nx + y * ny + z * nz) / (float) Math.sqrt(d2 + 1e-12f);
         return area * (0.1f + cos) / Math.max(d2, area);
     }

@@ -86,7 +86,8 @@ final class PaneAim extends Aim {
     @Override
     public float wholeFrom(float px, float py, float pz) {
         float w = whole();
-        if (oneSided) for (int k = 0; k < panes.length; k++) if (!panes[k].faces(px, py, pz)) w += sums[(k + 1) * cuts * cuts - 1] - (k == 0 ? 0 : sums[k * cuts * cuts - 1]);
+        if (oneSided) for (int k = 0; k < panes.length; k++) if (!panes[k].faces(px, py, pz))
+            w += sums[(k + 1) * cuts * cuts - 1] - (k == 0 ? 0 : sums[k * cuts * cuts - 1]);
         return w;
     }
 

@@ -50,8 +50,8 @@ public final class PanoramaEdits {
     }
 
     /**
-     * Takes the sun out: the brightest spot, as far as it stands out from the sky around it, which closes the hole. What is left and the sun
-     * together shed what the whole did on every plane that sees the spot.
+     * Takes the sun out: the brightest spot, as far as it stands out from the sky around it, which closes the hole. What is left and the
+     * sun together shed what the whole did on every plane that sees the spot.
      *
      * @param degrees diameter of the sun's disc that is to shine in its place
      * @return null where nothing in the picture is like a sun
@@ -100,7 +100,8 @@ public final class PanoramaEdits {
             }
         }
         if (!(towards.length() > 0)) return null;
-        return new Parted(new Panorama(p.name() + " without its sun", w, h, rgb), new PanoramaSun(towards.normalized(), new Vec3(flux[0], flux[1], flux[2]), degrees));
+        return new Parted(new Panorama(p.name() + " without its sun", w, h, rgb),
+                new PanoramaSun(towards.normalized(), new Vec3(flux[0], flux[1], flux[2]), degrees));
     }
 
     private static int rows(int h) {

@@ -1,8 +1,9 @@
 package bake.core.light;
 
 /**
- * A triangle as seen from a place: its solid angle (Van Oosterom and Strackee 1983, equation 8) and directions evenly spread over it (Arvo 1995, "Stratified
- * Sampling of Spherical Triangles", section 3). Near by, points spread evenly over the surface would be far too rare where it looks largest. Made once and used again.
+ * A triangle as seen from a place: its solid angle (Van Oosterom and Strackee 1983, equation 8) and directions evenly spread over it (Arvo
+ * 1995, "Stratified Sampling of Spherical Triangles", section 3). Near by, points spread evenly over the surface would be far too rare
+ * where it looks largest. Made once and used again.
  */
 final class SphericalTriangle {
     /** Solid angle from which on it is worth it, steradian: smaller triangles look the same all over, and lose digits here. */
@@ -25,7 +26,8 @@ final class SphericalTriangle {
         cx = corners[o + 6] - px;
         cy = corners[o + 7] - py;
         cz = corners[o + 8] - pz;
-        double a = Math.sqrt(ax * ax + ay * ay + az * az), b = Math.sqrt(bx * bx + by * by + bz * bz), c = Math.sqrt(cx * cx + cy * cy + cz * cz);
+        double a = Math.sqrt(ax * ax + ay * ay + az * az), b = Math.sqrt(bx * bx + by * by + bz * bz),
+                c = Math.sqrt(cx * cx + cy * cy + cz * cz);
         if (!(a > 0 && b > 0 && c > 0)) return false;
         ax /= a;
         ay /= a;
@@ -51,7 +53,8 @@ final class SphericalTriangle {
         double q = ((w * t - k * s) * cosA - w) / ((w * s + k * t) * sinA);
         q = Math.clamp(q, -1.0, 1.0);
         // The corner of the smaller triangle that holds the part, on the way from a to c.
-        double ca = cx * ax + cy * ay + cz * az, ox = cx - ca * ax, oy = cy - ca * ay, oz = cz - ca * az, l = Math.sqrt(ox * ox + oy * oy + oz * oz), r = Math.sqrt(Math.max(0, 1 - q * q));
+        double ca = cx * ax + cy * ay + cz * az, ox = cx - ca * ax, oy = cy - ca * ay, oz = cz - ca * az,
+                l = Math.sqrt(ox * ox + oy * oy + oz * oz), r = Math.sqrt(Math.max(0, 1 - q * q));
         double dx = q * ax + r * ox / l, dy = q * ay + r * oy / l, dz = q * az + r * oz / l;
         double db = dx * bx + dy * by + dz * bz, h = 1 - v * (1 - db), g = Math.sqrt(Math.max(0, 1 - h * h));
         double ex = dx - db * bx, ey = dy - db * by, ez = dz - db * bz, m = Math.max(1e-12, Math.sqrt(ex * ex + ey * ey + ez * ez));
@@ -62,7 +65,8 @@ final class SphericalTriangle {
 
     /** Angle between the planes through (0, p, q) and (0, p, r). */
     private static double corner(double px, double py, double pz, double qx, double qy, double qz, double rx, double ry, double rz) {
-        double mx = py * qz - pz * qy, my = pz * qx - px * qz, mz = px * qy - py * qx, nx = py * rz - pz * ry, ny = pz * rx - px * rz, nz = px * ry - py * rx;
+        double mx = py * qz - pz * qy, my = pz * qx - px * qz, mz = px * qy - py * qx, nx = py * rz - pz * ry, ny = pz * rx - px * rz,
+                nz = px * ry - py * rx;
         double kx = my * nz - mz * ny, ky = mz * nx - mx * nz, kz = mx * ny - my * nx;
         return Math.atan2(Math.sqrt(kx * kx + ky * ky + kz * kz), mx * nx + my * ny + mz * nz);
     }

@@ -18,14 +18,16 @@ final class BlueNoise {
 
     /** The value for a pixel, for the given dimension: the tile is moved on by irrational steps (Roberts 2018, the R2 sequence). */
     static int at(int x, int y, int dimension) {
-        int mx = x + (int) ((dimension + 1) * 3242174889L >>> 26) & SIZE - 1, my = y + (int) ((dimension + 1) * 2447445414L >>> 26) & SIZE - 1;
+        int mx = x + (int) ((dimension + 1) * 3242174889L >>> 26) & SIZE - 1,
+                my = y + (int) ((dimension + 1) * 2447445414L >>> 26) & SIZE - 1;
         return TILE[my * SIZE + mx];
     }
 
     private static int[] make() {
         float[] kernel = new float[(2 * REACH + 1) * (2 * REACH + 1)];
         for (int dy = -REACH; dy <= REACH; dy++)
-            for (int dx = -REACH; dx <= REACH; dx++) kernel[(dy + REACH) * (2 * REACH + 1) + dx + REACH] = (float) Math.exp(-(dx * dx + dy * dy) / (2 * SIGMA * SIGMA));
+            for (int dx = -REACH; dx <= REACH; dx++) kernel[(dy + REACH) * (2 * REACH + 1) + dx + REACH] =
+                    (float) Math.exp(-(dx * dx + dy * dy) / (2 * SIGMA * SIGMA));
         boolean[] on = new boolean[COUNT];
         float[] energy = new float[COUNT];
         int first = COUNT / 10;

@@ -1,6 +1,9 @@
 package bake.core.math;
 
-/** A discrete distribution over {@code n} weights with its running sums, sampled by a table of where to begin (Chen and Asau 1974, "On generating random variates from an empirical distribution"). */
+/**
+ * A discrete distribution over {@code n} weights with its running sums, sampled by a table of where to begin (Chen and Asau 1974, "On
+ * generating random variates from an empirical distribution").
+ */
 public final class Distribution {
     private final float[] cdf;
     /** For each of as many equal parts of [0, 1) as there are entries: the entry that its beginning falls into. */

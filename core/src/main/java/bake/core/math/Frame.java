@@ -1,6 +1,9 @@
 package bake.core.math;
 
-/** Three directions at right angles, of which one is given (Duff et al. 2017, "Building an Orthonormal Basis, Revisited", listing 3). Made once and used again. */
+/**
+ * Three directions at right angles, of which one is given (Duff et al. 2017, "Building an Orthonormal Basis, Revisited", listing 3). Made
+ * once and used again.
+ */
 public final class Frame {
     public float tx, ty, tz, bx, by, bz, nx, ny, nz;
     /** What {@link #turn} found. */

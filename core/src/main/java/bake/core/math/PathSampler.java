@@ -8,9 +8,10 @@ package bake.core.math;
  * Vegdahl (from memory). Every number is a pure function of (pixel, sample, dimension, seed), so pictures do
  * not depend on threads or tiles.
  *
- * <p>Dimensions have fixed places: those of the camera, then for each bounce those of the direction that the path takes ({@link #direction}) and those
- * of light that is looked for ({@link #bounce}). What only some paths ask for has a sequence of its own ({@link #aside}), and so have rays that
- * are sent several at a time ({@link #branch}): whatever a path passes or looks for, its next bounce is the same pair of dimensions.
+ * <p>Dimensions have fixed places: those of the camera, then for each bounce those of the direction that the path takes ({@link
+ * #direction}) and those of light that is looked for ({@link #bounce}). What only some paths ask for has a sequence of its own ({@link
+ * #aside}), and so have rays that are sent several at a time ({@link #branch}): whatever a path passes or looks for, its next bounce is the
+ * same pair of dimensions.
  *
  * <p>One instance per thread; {@link #start} begins a path, {@link #next2} fills {@link #u} and {@link #v}
  * with two numbers in [0, 1).
@@ -21,7 +22,10 @@ public final class PathSampler {
     public float u, v;
     /** Pairs whose error is spread as blue noise over the screen: those that decide on what is seen first. */
     private static final int BLUE = 16;
-    /** Pairs of the camera, where those for a direction begin, and those for light; all pairs of a bounce, of a branch, and where the sequence aside begins. */
+    /**
+     * Pairs of the camera, where those for a direction begin, and those for light; all pairs of a bounce, of a branch, and where the
+     * sequence aside begins.
+     */
     private static final int DIRECTION = 6, LIGHT = 8, BOUNCE = 256, BRANCH = 1 << 16, ASIDE = 1 << 30;
     private int pixelSeed, pictureSeed, x, y, sample, dimension, blue, branch, kept, aside;
 

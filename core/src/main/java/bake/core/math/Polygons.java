@@ -20,7 +20,8 @@ public final class Polygons {
             if (b.plus(d).minus(a).minus(c).length() < 1e-3 * b.minus(d).length()) return List.of(new Vec3[][] {{a, b, c, d}});
         }
         Vec3 n = Vec3.ZERO;
-        for (int i = 1; i + 1 < corners.size(); i++) n = n.plus(corners.get(i).minus(corners.getFirst()).cross(corners.get(i + 1).minus(corners.getFirst())));
+        for (int i = 1; i + 1 < corners.size(); i++)
+            n = n.plus(corners.get(i).minus(corners.getFirst()).cross(corners.get(i + 1).minus(corners.getFirst())));
         List<Vec3> left = new ArrayList<>(corners);
         while (left.size() > 3) {
             int ear = 0;

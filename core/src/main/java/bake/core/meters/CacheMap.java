@@ -11,9 +11,10 @@ import bake.core.surface.SurfacePoint;
 import bake.core.work.Workers;
 
 /**
- * Caches laid over the model. Records: each has a tone of its own, with a dark dot where it lies, and pales to its radius; reddish where bounces are traced since
- * the place is too narrow; dark grey where no record reaches. Cells: each that a bounce of about a metre would read has a tone of its own; dark grey where such bounces
- * are traced on. Photons: dark dots, on the tone of the one whose estimate a place takes.
+ * Caches laid over the model. Records: each has a tone of its own, with a dark dot where it lies, and pales to its radius; reddish where
+ * bounces are traced since the place is too narrow; dark grey where no record reaches. Cells: each that a bounce of about a metre would
+ * read has a tone of its own; dark grey where such bounces are traced on. Photons: dark dots, on the tone of the one whose estimate a place
+ * takes.
  */
 public final class CacheMap extends SurfaceMap {
     /** What is shown of caches. */

@@ -9,7 +9,10 @@ import bake.core.solve.Caches;
 import bake.core.surface.SurfacePoint;
 import bake.core.work.Workers;
 
-/** What caches know so far of the light that a picture will show: bounced light of its matt surfaces, from records where there are some, else from cells or photons. */
+/**
+ * What caches know so far of the light that a picture will show: bounced light of its matt surfaces, from records where there are some,
+ * else from cells or photons.
+ */
 public final class CachedPicture extends SurfaceMap {
     /** Width of the cells that are looked at, metres. */
     private static final float WIDEST = 0.5f;
@@ -46,6 +49,7 @@ public final class CachedPicture extends SurfaceMap {
             if (k == IrradianceCache.Known.LITTLE || k == IrradianceCache.Known.ENOUGH) return true;
         }
         if (caches.cells() != null && caches.cells().read(s.px, s.py, s.pz, s.gx, s.gy, s.gz, WIDEST, 0.5f, 0.5f, out)) return true;
-        return caches.photons() != null && caches.photons().settled() && caches.photons().read(s.px, s.py, s.pz, s.gx, s.gy, s.gz, WIDEST, 0.5f, 0.5f, out);
+        return caches.photons() != null && caches.photons().settled() && caches.photons()
+                .read(s.px, s.py, s.pz, s.gx, s.gy, s.gz, WIDEST, 0.5f, 0.5f, out);
     }
 }

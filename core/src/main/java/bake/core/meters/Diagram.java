@@ -48,7 +48,8 @@ public final class Diagram extends SurfaceMap {
     private float edge(Ray ray, float[] least) {
         Blas b = scene.geometry().blas(ray.item);
         int p = ray.prim;
-        float ax = b.edge(p, 1, 0), ay = b.edge(p, 1, 1), az = b.edge(p, 1, 2), bx = b.edge(p, 2, 0), by = b.edge(p, 2, 1), bz = b.edge(p, 2, 2);
+        float ax = b.edge(p, 1, 0), ay = b.edge(p, 1, 1), az = b.edge(p, 1, 2), bx = b.edge(p, 2, 0), by = b.edge(p, 2, 1),
+                bz = b.edge(p, 2, 2);
         if (!scene.geometry().isWorld(ray.item)) {
             var g = scene.geometry();
             float x = ax, y = ay, z = az;

@@ -9,9 +9,9 @@ import bake.core.surface.SurfacePoint;
 import bake.core.work.Workers;
 
 /**
- * What a guide knows, laid over the model: surfaces that look for light at the same source first have the same colour, the stronger the more of all
- * their looks go there; grey where nothing was learnt. Sources are openings, directions of the surroundings, or parts of the lamps. What is drawn is
- * put on the film as the luminance that displays as intended under a linear curve.
+ * What a guide knows, laid over the model: surfaces that look for light at the same source first have the same colour, the stronger the
+ * more of all their looks go there; grey where nothing was learnt. Sources are openings, directions of the surroundings, or parts of the
+ * lamps. What is drawn is put on the film as the luminance that displays as intended under a linear curve.
  */
 public final class GuideMap extends SurfaceMap {
     private static final float GOLDEN = 0.61803399f, UNKNOWN = 0.32f;

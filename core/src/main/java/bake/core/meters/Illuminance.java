@@ -14,8 +14,8 @@ import bake.core.work.Workers;
 import java.util.function.BooleanSupplier;
 
 /**
- * A picture of illuminance: every pixel of the film gets the lux that fall on what is seen there, by source group, as its luminance by colour.
- * Sheets of glass are looked through. The sky has none.
+ * A picture of illuminance: every pixel of the film gets the lux that fall on what is seen there, by source group, as its luminance by
+ * colour. Sheets of glass are looked through. The sky has none.
  */
 public final class Illuminance implements Passes {
     private static final int TILE = 16, MOST_PANES = 16;

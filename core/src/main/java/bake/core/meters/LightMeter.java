@@ -37,7 +37,8 @@ public final class LightMeter {
      */
     public Reading measure(Vec3 at, Vec3 normal, int samples, long seed, int index) {
         Vec3 n = normal.normalized();
-        if (!at.isFinite() || !(Math.abs(n.length() - 1) < 1e-6)) throw new IllegalArgumentException("a point needs a position and a direction");
+        if (!at.isFinite() || !(Math.abs(n.length() - 1) < 1e-6))
+            throw new IllegalArgumentException("a point needs a position and a direction");
         PathTracer tracer = new PathTracer(scene, bounces, 0);
         PathSampler random = new PathSampler();
         int batches = Math.min(16, samples);
@@ -50,7 +51,8 @@ public final class LightMeter {
                 java.util.Arrays.fill(path, 0);
                 // Batches use scrambles of their own, so their means are independent.
                 random.start(index, b, s, seed);
-                tracer.irradiance((float) at.x(), (float) at.y(), (float) at.z(), (float) n.x(), (float) n.y(), (float) n.z(), random, path);
+                tracer.irradiance((float) at.x(), (float) at.y(), (float) at.z(), (float) n.x(), (float) n.y(), (float) n.z(), random,
+                        path);
                 for (int i = 0; gains != null && i < path.length; i++) path[i] *= gains[i];
                 for (int g = 0; g < sum.length; g++) {
                     double l = 0.2126 * path[3 * g] + 0.7152 * path[3 * g + 1] + 0.0722 * path[3 * g + 2];

@@ -13,8 +13,8 @@ import bake.core.work.Workers;
 import java.util.function.BooleanSupplier;
 
 /**
- * Pictures of a model without light: each look is given a colour by the surface it meets first. What is drawn is put on the film as the luminance that
- * displays as intended under a linear curve.
+ * Pictures of a model without light: each look is given a colour by the surface it meets first. What is drawn is put on the film as the
+ * luminance that displays as intended under a linear curve.
  */
 abstract class SurfaceMap implements Passes {
     private static final int TILE = 16;

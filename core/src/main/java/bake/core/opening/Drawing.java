@@ -20,7 +20,8 @@ public final class Drawing {
 
     /** The corners of the upright rectangle on a plane that has two opposite ones; on a level plane its sides lie along x and y. */
     public static List<Vec3> rectangle(Vec3 a, Vec3 b, Vec3 normal) {
-        Vec3 u = Math.abs(normal.z()) > LEVEL ? new Vec3(1, 0, 0).minus(normal.times(normal.x())).normalized() : Vec3.UP.cross(normal).normalized(), v = normal.cross(u);
+        Vec3 u = Math.abs(normal.z()) > LEVEL ? new Vec3(1, 0, 0).minus(normal.times(normal.x())).normalized()
+                : Vec3.UP.cross(normal).normalized(), v = normal.cross(u);
         Vec3 d = b.minus(a);
         return List.of(a, a.plus(u.times(d.dot(u))), a.plus(u.times(d.dot(u))).plus(v.times(d.dot(v))), a.plus(v.times(d.dot(v))));
     }

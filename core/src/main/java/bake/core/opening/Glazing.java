@@ -78,10 +78,12 @@ final class Glazing {
         for (int i = 0; i < all.size(); i++) {
             Rectangle o = all.get(i);
             if (o.n().dot(r.n()) < 0.999 || Math.abs(r.origin().minus(o.origin()).dot(o.n())) > SAME) continue;
-            Rectangle both = bounds(o.origin(), o.u(), o.v(), o.n(), o.at(0, 0), o.at(o.width(), o.height()), r.at(0, 0), r.at(r.width(), 0), r.at(0, r.height()), r.at(r.width(), r.height()));
+            Rectangle both = bounds(o.origin(), o.u(), o.v(), o.n(), o.at(0, 0), o.at(o.width(), o.height()), r.at(0, 0),
+                    r.at(r.width(), 0), r.at(0, r.height()), r.at(r.width(), r.height()));
             // Neighbours with a frame between them at most, which make a rectangle together.
             double gapU = both.width() - o.width() - extent(r, o.u()), gapV = both.height() - o.height() - extent(r, o.v());
-            boolean beside = gapU < GAP && both.height() < Math.max(o.height(), extent(r, o.v())) + 0.02, above = gapV < GAP && both.width() < Math.max(o.width(), extent(r, o.u())) + 0.02;
+            boolean beside = gapU < GAP && both.height() < Math.max(o.height(), extent(r, o.v())) + 0.02, above = gapV < GAP
+                    && both.width() < Math.max(o.width(), extent(r, o.u())) + 0.02;
             if (gapU < 0.001 && gapV < 0.001 || beside || above) {
                 all.set(i, both);
                 return;

@@ -61,7 +61,8 @@ public final class Indoors {
             double d = free(t, ray, q, Vec3.UP.times(-1));
             if (d < FAR && d < down + 1.2) down = Math.max(down, d);
         }
-        return down + up < LEAST_HEIGHT || down >= FAR || up >= FAR ? null : new Vec3(p.x(), p.y(), p.z() - down + Math.min(EYE, 0.7 * (down + up)));
+        return down + up < LEAST_HEIGHT || down >= FAR || up >= FAR ? null
+                : new Vec3(p.x(), p.y(), p.z() - down + Math.min(EYE, 0.7 * (down + up)));
     }
 
     /** How much floor there is around a place, about. */

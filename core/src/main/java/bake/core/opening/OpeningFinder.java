@@ -61,7 +61,8 @@ public final class OpeningFinder {
         }
         if (stop.getAsBoolean()) return null;
         List<Found> sorted = new ArrayList<>(all);
-        sorted.sort(Comparator.comparingDouble(Found::score).reversed().thenComparing(f -> f.rectangle.middle().x()).thenComparing(f -> f.rectangle.middle().y()).thenComparing(f -> f.rectangle.middle().z()));
+        sorted.sort(Comparator.comparingDouble(Found::score).reversed().thenComparing(f -> f.rectangle.middle().x())
+                .thenComparing(f -> f.rectangle.middle().y()).thenComparing(f -> f.rectangle.middle().z()));
         List<Rectangle> taken = new ArrayList<>();
         List<Portal> out = new ArrayList<>();
         for (Found f : sorted) {
@@ -80,7 +81,8 @@ public final class OpeningFinder {
         double out = 0, in = 0;
         int n = 0;
         boolean ours = false;
-        for (double[] p : SPREAD) ours = ours || room.sees(open, r.at(p[0] * r.width(), p[1] * r.height()).plus(r.n().times(WallHoles.BEFORE)));
+        for (double[] p : SPREAD) ours = ours
+                || room.sees(open, r.at(p[0] * r.width(), p[1] * r.height()).plus(r.n().times(WallHoles.BEFORE)));
         if (!ours) return;
         for (double[] p : SPREAD) {
             Vec3 at = r.at(p[0] * r.width(), p[1] * r.height());
@@ -133,7 +135,8 @@ public final class OpeningFinder {
     /** A portal on the sheets of glass that a ray goes through first, facing where it comes from; null where there is none. */
     public static Portal glass(RenderScene scene, Vec3 from, Vec3 direction) {
         List<Portal> all = new ArrayList<>();
-        for (Rectangle r : Glazing.find(scene.geometry(), scene.surfaces())) all.add((r.n().dot(direction) < 0 ? r : r.flipped()).portal("Opening"));
+        for (Rectangle r : Glazing.find(scene.geometry(), scene.surfaces()))
+            all.add((r.n().dot(direction) < 0 ? r : r.flipped()).portal("Opening"));
         return along(all, from, direction);
     }
 
@@ -154,7 +157,8 @@ public final class OpeningFinder {
             for (Vec3 q : List.of(at, m)) {
                 k++;
                 // From the other side, so that a wall that the portal lies on is met.
-                boolean before = open.open(q.minus(n.times(0.005)), n, WallHoles.BEFORE + 0.005), behind = open.open(q.plus(n.times(0.005)), n.times(-1), WallHoles.BEFORE + 0.005);
+                boolean before = open.open(q.minus(n.times(0.005)), n, WallHoles.BEFORE + 0.005),
+                        behind = open.open(q.plus(n.times(0.005)), n.times(-1), WallHoles.BEFORE + 0.005);
                 if (!before || !behind) shut++;
                 in += open.of(q.plus(n.times(before ? WallHoles.BEFORE : 0.01)), n, RAYS, List.of());
                 out += open.of(q.minus(n.times(behind ? WallHoles.BEHIND : 0.01)), n.times(-1), RAYS, List.of());

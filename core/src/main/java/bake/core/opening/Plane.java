@@ -50,7 +50,8 @@ final class Plane {
                 for (int side = 0; side < 2; side++) add(all, side == 0 ? n : n.times(-1), c, area);
             }
         }
-        return all.values().stream().filter(p -> p.area >= LEAST).sorted((a, b) -> a.area != b.area ? Double.compare(b.area, a.area) : Double.compare(a.offset, b.offset)).toList();
+        return all.values().stream().filter(p -> p.area >= LEAST).sorted((a, b) -> a.area != b.area ? Double.compare(b.area, a.area)
+                : Double.compare(a.offset, b.offset)).toList();
     }
 
     static void corners(Geometry g, int item, int prim, Vec3[] out) {
@@ -67,7 +68,8 @@ final class Plane {
     private static void add(Map<Long, Plane> all, Vec3 n, Vec3[] c, double area) {
 
         double d = n.dot(c[0]);
-        long key = ((Math.round(n.x() * 64) + 64) << 48) ^ ((Math.round(n.y() * 64) + 64) << 40) ^ ((Math.round(n.z() * 64) + 64) << 32) ^ (Math.round(d / SAME) & 0xffffffffL);
+        long key = ((Math.round(n.x() * 64) + 64) << 48) ^ ((Math.round(n.y() * 64) + 64) << 40) ^ ((Math.round(n.z() * 64)
+                + 64) << 32) ^ (Math.round(d / SAME) & 0xffffffffL);
         Plane p = all.computeIfAbsent(key, k -> new Plane(n, d));
         p.take(c, area);
     }
@@ -94,7 +96,8 @@ final class Plane {
             int o = 6 * t;
             for (int k = 0; k < 3; k++) {
                 // Near each corner, and so in several parts of a large wall.
-                double x = 0.15 * (corners[o] + corners[o + 2] + corners[o + 4]) + 0.55 * corners[o + 2 * k], y = 0.15 * (corners[o + 1] + corners[o + 3] + corners[o + 5]) + 0.55 * corners[o + 2 * k + 1];
+                double x = 0.15 * (corners[o] + corners[o + 2] + corners[o + 4]) + 0.55 * corners[o + 2 * k],
+                        y = 0.15 * (corners[o + 1] + corners[o + 3] + corners[o + 5]) + 0.55 * corners[o + 2 * k + 1];
                 if (test.test(at(x, y))) return true;
             }
         }
@@ -111,13 +114,16 @@ final class Plane {
         for (int t = 0; t < count; t++) {
             int o = 6 * t;
             double ax = corners[o], ay = corners[o + 1], bx = corners[o + 2], by = corners[o + 3], cx = corners[o + 4], cy = corners[o + 5];
-            int i0 = (int) Math.floor((Math.min(ax, Math.min(bx, cx)) - u0) / cell), i1 = (int) Math.ceil((Math.max(ax, Math.max(bx, cx)) - u0) / cell);
-            int j0 = (int) Math.floor((Math.min(ay, Math.min(by, cy)) - v0) / cell), j1 = (int) Math.ceil((Math.max(ay, Math.max(by, cy)) - v0) / cell);
+            int i0 = (int) Math.floor((Math.min(ax, Math.min(bx, cx)) - u0) / cell),
+                    i1 = (int) Math.ceil((Math.max(ax, Math.max(bx, cx)) - u0) / cell);
+            int j0 = (int) Math.floor((Math.min(ay, Math.min(by, cy)) - v0) / cell),
+                    j1 = (int) Math.ceil((Math.max(ay, Math.max(by, cy)) - v0) / cell);
             double det = (bx - ax) * (cy - ay) - (cx - ax) * (by - ay);
             if (Math.abs(det) < 1e-12) continue;
             for (int j = Math.max(0, j0); j < Math.min(down, j1); j++)
                 for (int i = Math.max(0, i0); i < Math.min(across, i1); i++) {
-                    double x = u0 + (i + 0.5) * cell - ax, y = v0 + (j + 0.5) * cell - ay, s = (x * (cy - ay) - (cx - ax) * y) / det, r = ((bx - ax) * y - x * (by - ay)) / det;
+                    double x = u0 + (i + 0.5) * cell - ax, y = v0 + (j + 0.5) * cell - ay, s = (x * (cy - ay) - (cx - ax) * y) / det,
+                            r = ((bx - ax) * y - x * (by - ay)) / det;
                     if (s >= 0 && r >= 0 && s + r <= 1) out[j * across + i] = true;
                 }
         }

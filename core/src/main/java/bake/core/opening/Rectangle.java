@@ -54,11 +54,13 @@ record Rectangle(Vec3 origin, Vec3 u, Vec3 v, Vec3 n, double width, double heigh
         Vec3 q = at.plus(d.times(t));
         boolean in = false;
         // Crossings of a line in the plane (even-odd rule), along the two axes that the normal lies least along.
-        int skip = Math.abs(n.x()) > Math.abs(n.y()) ? Math.abs(n.x()) > Math.abs(n.z()) ? 0 : 2 : Math.abs(n.y()) > Math.abs(n.z()) ? 1 : 2, a = skip == 0 ? 1 : 0, b = skip == 2 ? 1 : 2;
+        int skip = Math.abs(n.x()) > Math.abs(n.y()) ? Math.abs(n.x()) > Math.abs(n.z()) ? 0 : 2 : Math.abs(n.y()) > Math.abs(n.z()) ? 1
+                : 2, a = skip == 0 ? 1 : 0, b = skip == 2 ? 1 : 2;
         List<Vec3> c = p.corners();
         for (int i = 0, j = c.size() - 1; i < c.size(); j = i++) {
             double yi = axis(c.get(i), b), yj = axis(c.get(j), b);
-            if (yi > axis(q, b) != yj > axis(q, b) && axis(q, a) < (axis(c.get(j), a) - axis(c.get(i), a)) * (axis(q, b) - yi) / (yj - yi) + axis(c.get(i), a)) in = !in;
+            if (yi > axis(q, b) != yj > axis(q, b) && axis(q, a) < (axis(c.get(j), a) - axis(c.get(i), a)) * (axis(q, b) - yi) / (yj - yi)
+                    + axis(c.get(i), a)) in = !in;
         }
         return in;
     }

@@ -69,11 +69,13 @@ final class WallHoles {
         for (int j = 0; j < down; j += step)
             for (int i = 0; i < across; i += step) {
                 boolean any = false;
-                for (int b = j; b < Math.min(down, j + step); b++) for (int a = i; a < Math.min(across, i + step); a++) any |= clear[b * across + a];
+                for (int b = j; b < Math.min(down, j + step); b++) for (int a = i; a < Math.min(across, i + step); a++)
+                    any |= clear[b * across + a];
                 if (!any) continue;
                 Vec3 at = p.at(p.u0 + (i + step / 2.0) * cell, p.v0 + (j + step / 2.0) * cell);
                 if (!OpeningFinder.between(open, at, p.n, List.of(), 16)) continue;
-                for (int b = j; b < Math.min(down, j + step); b++) for (int a = i; a < Math.min(across, i + step); a++) out[b * across + a] = clear[b * across + a];
+                for (int b = j; b < Math.min(down, j + step); b++) for (int a = i; a < Math.min(across, i + step); a++)
+                    out[b * across + a] = clear[b * across + a];
             }
         return out;
     }

@@ -42,7 +42,9 @@ final class Grounding implements Sight {
         dome.read(hx * l, hy * l, hz * l, out);
     }
 
-    /** Share of the wall for a point of the floor, by its distance from the middle in radii: 0 within the rim, 1 outside, without a kink. */
+    /**
+     * Share of the wall for a point of the floor, by its distance from the middle in radii: 0 within the rim, 1 outside, without a kink.
+     */
     private float blend(float rho) {
         if (rho >= 1) return 1;
         float t = soft > 0 ? (rho - (1 - soft)) / soft : 0;

@@ -21,7 +21,9 @@ final class OpenLight {
         double[] cells = cells(around);
         java.util.stream.IntStream.range(0, TILTS).parallel().forEach(j -> {
             double t = Math.PI * j / (TILTS - 1);
-            for (int i = 0; i < TURNS; i++) fill(cells, Math.sin(t) * Math.cos(2 * Math.PI * i / TURNS), Math.sin(t) * Math.sin(2 * Math.PI * i / TURNS), Math.cos(t), 3 * (j * TURNS + i));
+            for (int i = 0; i < TURNS; i++)
+                fill(cells, Math.sin(t) * Math.cos(2 * Math.PI * i / TURNS), Math.sin(t) * Math.sin(2 * Math.PI * i / TURNS), Math.cos(t),
+                        3 * (j * TURNS + i));
         });
     }
 
@@ -32,9 +34,11 @@ final class OpenLight {
         java.util.stream.IntStream.range(0, DOWN).parallel().forEach(j -> {
             float[] c = new float[4];
             for (int v = j * finer; v < (j + 1) * finer; v++) {
-                double t0 = Math.PI * v / (DOWN * finer), t1 = Math.PI * (v + 1) / (DOWN * finer), t = (t0 + t1) / 2, solid = (Math.cos(t0) - Math.cos(t1)) * 2 * Math.PI / (ACROSS * finer);
+                double t0 = Math.PI * v / (DOWN * finer), t1 = Math.PI * (v + 1) / (DOWN * finer), t = (t0 + t1) / 2,
+                        solid = (Math.cos(t0) - Math.cos(t1)) * 2 * Math.PI / (ACROSS * finer);
                 for (int u = 0; u < ACROSS * finer; u++) {
-                    double p = 2 * Math.PI * (u + 0.5) / (ACROSS * finer), x = Math.sin(t) * Math.cos(p), y = Math.sin(t) * Math.sin(p), z = Math.cos(t);
+                    double p = 2 * Math.PI * (u + 0.5) / (ACROSS * finer), x = Math.sin(t) * Math.cos(p), y = Math.sin(t) * Math.sin(p),
+                            z = Math.cos(t);
                     around.dome().read((float) x, (float) y, (float) z, c);
                     int o = 9 * (j * ACROSS + u / finer);
                     for (int k = 0; k < 3; k++) {
@@ -67,7 +71,8 @@ final class OpenLight {
         float fy = (float) (v - j), fx = (float) (u - i);
         int a = 3 * (j * TURNS + i % TURNS), b = 3 * (j * TURNS + (i + 1) % TURNS), down = 3 * TURNS;
         float cos = sun == null ? 0 : (float) Math.max(0, x * sun.x() + y * sun.y() + z * sun.z());
-        for (int k = 0; k < 3; k++) out[k] = (table[a + k] * (1 - fx) + table[b + k] * fx) * (1 - fy) + (table[a + down + k] * (1 - fx) + table[b + down + k] * fx) * fy;
+        for (int k = 0; k < 3; k++) out[k] = (table[a + k] * (1 - fx) + table[b + k] * fx) * (1 - fy)
+                + (table[a + down + k] * (1 - fx) + table[b + down + k] * fx) * fy;
         if (cos == 0) return;
         out[0] += (float) sunLux.x() * cos;
         out[1] += (float) sunLux.y() * cos;

@@ -31,7 +31,8 @@ final class Plate implements Sight {
         float fx = u - i, fy = v - j;
         int a = 3 * (j * width + i), b = 3 * (j * width + right), c = 3 * (down * width + i), d = 3 * (down * width + right);
         for (int k = 0; k < 3; k++)
-            out[k] = factor * ((picture.at(a + k) * (1 - fx) + picture.at(b + k) * fx) * (1 - fy) + (picture.at(c + k) * (1 - fx) + picture.at(d + k) * fx) * fy);
+            out[k] = factor * ((picture.at(a + k) * (1 - fx) + picture.at(b + k) * fx) * (1 - fy)
+                    + (picture.at(c + k) * (1 - fx) + picture.at(d + k) * fx) * fy);
     }
 
     @Override

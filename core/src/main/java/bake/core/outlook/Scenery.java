@@ -21,7 +21,8 @@ public final class Scenery {
      * @param before what was compiled before, or null; what it shares with this is taken over
      */
     public static Scenery of(Outlook outlook, LightTable.Surround light, boolean catches, double aspect, Scenery before) {
-        if (before != null && before.outlook.equals(outlook) && before.light == light && (before.open != null) == catches && (before.aspect == aspect || !(outlook.backdrop() instanceof Outlook.Plate))) return before;
+        if (before != null && before.outlook.equals(outlook) && before.light == light && (before.open != null) == catches
+                && (before.aspect == aspect || !(outlook.backdrop() instanceof Outlook.Plate))) return before;
         return new Scenery(outlook, light, catches, aspect, before);
     }
 
@@ -103,7 +104,10 @@ public final class Scenery {
         return behind != null ? behind.white() : (float) (dome.horizontalIlluminance() / Math.PI);
     }
 
-    /** Illuminance by colour, lux, that a plane facing (x, y, z) would have if nothing stood around it; only where there is a shadow catcher. */
+    /**
+     * Illuminance by colour, lux, that a plane facing (x, y, z) would have if nothing stood around it; only where there is a shadow
+     * catcher.
+     */
     public void open(float x, float y, float z, float[] out) {
         open.at(x, y, z, out);
     }

@@ -7,12 +7,13 @@ package bake.core.path;
  * @param later what carries on from there
  * @param cachedSurroundings whether an irradiance cache holds light straight from the surroundings too, the sun never
  * @param gatherRays rays that each record of an irradiance cache gathers light with, 32 to 16384
- * @param nearField distance from the first surface up to which bounces are traced rather than taken from an irradiance cache, metres, 0 to 100; 0 for
- *     in narrow places only
+ * @param nearField distance from the first surface up to which bounces are traced rather than taken from an irradiance cache, metres, 0 to
+ *     100; 0 for in narrow places only
  * @param photons how many a photon map holds, 1000 to 50 million
  * @param caustics what becomes of light that mirrors and clear solids throw on matt surfaces
  */
-public record BounceSettings(First first, Later later, boolean cachedSurroundings, int gatherRays, double nearField, int photons, Caustics caustics) {
+public record BounceSettings(First first, Later later, boolean cachedSurroundings, int gatherRays, double nearField, int photons,
+        Caustics caustics) {
     /** Photons of a map that nobody asked for otherwise: a tenth of what a map needs that is seen directly (common practice, no source). */
     public static final int PHOTONS = 200_000;
     /** How near the near field of a narrow place ends, metres: about what stands on shelves and tables. */
@@ -21,8 +22,10 @@ public record BounceSettings(First first, Later later, boolean cachedSurrounding
     /** @throws IllegalArgumentException when a value is out of range */
     public BounceSettings {
         if (!(nearField >= 0 && nearField <= 100)) throw new IllegalArgumentException("a near field is 0 to 100 metres, not " + nearField);
-        if (gatherRays < 32 || gatherRays > 16384) throw new IllegalArgumentException("a record gathers 32 to 16384 rays, not " + gatherRays);
-        if (photons < 1000 || photons > 50_000_000) throw new IllegalArgumentException("a photon map holds 1000 to 50000000 photons, not " + photons);
+        if (gatherRays < 32 || gatherRays > 16384)
+            throw new IllegalArgumentException("a record gathers 32 to 16384 rays, not " + gatherRays);
+        if (photons < 1000 || photons > 50_000_000)
+            throw new IllegalArgumentException("a photon map holds 1000 to 50000000 photons, not " + photons);
     }
 
     /** With as many rays as a test needs. */
@@ -30,7 +33,10 @@ public record BounceSettings(First first, Later later, boolean cachedSurrounding
         this(first, later, false, 288, 0, PHOTONS, Caustics.PATH_TRACING);
     }
 
-    /** Rays of a record for a noise aim, percent: their error falls with the root of their number. With fewer than the least, walls of tests are blotchy. */
+    /**
+     * Rays of a record for a noise aim, percent: their error falls with the root of their number. With fewer than the least, walls of tests
+     * are blotchy.
+     */
     public static int gatherRays(double noiseAim) {
         return (int) Math.clamp(3200 / Math.max(0.25, noiseAim * noiseAim), 144, 1600);
     }

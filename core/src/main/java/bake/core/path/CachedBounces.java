@@ -7,9 +7,9 @@ import bake.core.surface.Scatter;
 import bake.core.surface.SurfacePoint;
 
 /**
- * Ends paths in a radiance cache or a photon map: at a matt point that a path has come to after a bounce, the irradiance of its cell times its albedo stands for all
- * that the point scatters. Cells wider than the path's footprint there are not used, and so none that is nearer than its own size. One for each
- * {@link PathTracer}.
+ * Ends paths in a radiance cache or a photon map: at a matt point that a path has come to after a bounce, the irradiance of its cell times
+ * its albedo stands for all that the point scatters. Cells wider than the path's footprint there are not used, and so none that is nearer
+ * than its own size. One for each {@link PathTracer}.
  */
 public final class CachedBounces {
     private MattLight known;

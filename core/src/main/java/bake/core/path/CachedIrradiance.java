@@ -6,9 +6,9 @@ import bake.core.surface.Scatter;
 import bake.core.surface.SurfacePoint;
 
 /**
- * First bounces from an irradiance cache: what the matt body of a point scatters of light that has bounced is its albedo times the irradiance that
- * records around it agree on. Where there are none, or the place is too narrow for any, several rays gather it there and then. One for each
- * {@link PathTracer}.
+ * First bounces from an irradiance cache: what the matt body of a point scatters of light that has bounced is its albedo times the
+ * irradiance that records around it agree on. Where there are none, or the place is too narrow for any, several rays gather it there and
+ * then. One for each {@link PathTracer}.
  */
 public final class CachedIrradiance {
     private IrradianceCache cache;

@@ -15,7 +15,9 @@ public final class CachedPoints {
     private final CachedBounces cells;
     private final CachedIrradiance records;
     private final SplitBounce split;
-    /** Whether light ends after its first bounce off a matt surface: what such a bounce meets shows only what it gives off and is lit with. */
+    /**
+     * Whether light ends after its first bounce off a matt surface: what such a bounce meets shows only what it gives off and is lit with.
+     */
     private boolean onlyFirst;
 
     CachedPoints(PathTracer path, SplitBounce split) {

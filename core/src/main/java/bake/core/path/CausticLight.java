@@ -5,8 +5,8 @@ import bake.core.surface.Scatter;
 import bake.core.surface.SurfacePoint;
 
 /**
- * Light that smooth surfaces have thrown on matt ones, from photons that came that way (Jensen 1996, section 4.3); or left out. Paths that would find such light
- * by chance then leave it alone. One for each {@link PathTracer}.
+ * Light that smooth surfaces have thrown on matt ones, from photons that came that way (Jensen 1996, section 4.3); or left out. Paths that
+ * would find such light by chance then leave it alone. One for each {@link PathTracer}.
  */
 final class CausticLight {
     /** Photons of an estimate: few, since caustics have sharp edges. */
@@ -32,7 +32,9 @@ final class CausticLight {
         map = m;
     }
 
-    /** Whether light that a path has run into is a caustic that it is to leave alone; with its luminance by the path's throughput, cd/m2. */
+    /**
+     * Whether light that a path has run into is a caustic that it is to leave alone; with its luminance by the path's throughput, cd/m2.
+     */
     boolean leaves(float luminance) {
         if (how == BounceSettings.Caustics.PATH_TRACING || path.wide == 0 || path.from.pdf >= 0) return false;
         if (how == BounceSettings.Caustics.LEFT_OUT) leftOut += luminance;

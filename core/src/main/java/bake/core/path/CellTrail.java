@@ -11,7 +11,10 @@ import java.util.Arrays;
  */
 public final class CellTrail {
     private static final int MOST = 8;
-    /** No real light is as strong, cd/m2; what is would not be taken from a file. The clamp of pictures has no say here: what is bright beyond measure for a camera may be all that lights the room next door. */
+    /**
+     * No real light is as strong, cd/m2; what is would not be taken from a file. The clamp of pictures has no say here: what is bright
+     * beyond measure for a camera may be all that lights the room next door.
+     */
     private static final float LIMIT = 1e11f;
 
     private final int channels;

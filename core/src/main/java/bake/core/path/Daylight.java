@@ -73,7 +73,8 @@ public final class Daylight {
         int k = guide.learnt(leaf);
         if (k < 0) return null;
         Aim a = aims[k];
-        if (a == null) aims[k] = a = compass ? scene.lights().aim(guide.worths(), k * guide.ways()) : scene.openings().aim(guide.worths(), k * guide.ways());
+        if (a == null) aims[k] = a = compass ? scene.lights().aim(guide.worths(), k * guide.ways())
+                : scene.openings().aim(guide.worths(), k * guide.ways());
         return a;
     }
 

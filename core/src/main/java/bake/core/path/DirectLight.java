@@ -11,8 +11,8 @@ import bake.core.surface.Scatter;
 import bake.core.surface.SurfacePoint;
 
 /**
- * Looks for light straight from sun, surroundings and emitters to the point that a path has come to, as often and in such ways as guides say, and
- * teaches guides what it finds. One for each {@link PathTracer}.
+ * Looks for light straight from sun, surroundings and emitters to the point that a path has come to, as often and in such ways as guides
+ * say, and teaches guides what it finds. One for each {@link PathTracer}.
  */
 public final class DirectLight {
     private final PathTracer path;
@@ -35,7 +35,10 @@ public final class DirectLight {
     public boolean around;
     /** What the lamp guide knows of the point; -1 for nothing. */
     public int lampAt = -1;
-    /** Whether bounces off the point's matt body are not traced, so that light sampling there stands alone; and whether its gloss is traced apart. */
+    /**
+     * Whether bounces off the point's matt body are not traced, so that light sampling there stands alone; and whether its gloss is traced
+     * apart.
+     */
     private boolean beside, glossApart;
     /** Whether what records know holds light straight from the surroundings. */
     private boolean skyGathered;
@@ -182,14 +185,18 @@ public final class DirectLight {
         }
     }
 
-    /** Looks that bring the picture nothing, only teach: a look is one ray, a path that comes to a point is many. Half of them look anywhere. */
+    /**
+     * Looks that bring the picture nothing, only teach: a look is one ray, a path that comes to a point is many. Half of them look
+     * anywhere.
+     */
     private void teach(SurfacePoint point) {
         float first = random.next1();
         for (int k = 0; k < lessons; k++) {
             Aim how = k % 2 == 0 ? null : aim;
             daylight.sample(how, point.px, point.py, point.pz, (first + k) / lessons, random, light, shadow);
             float cos = point.nx * light.x + point.ny * light.y + point.nz * light.z;
-            daylight.brought(cos > 0 && light.pdf > 0 && arrives(point) ? cos * (0.2126f * light.r * shadow.tr + 0.7152f * light.g * shadow.tg + 0.0722f * light.b * shadow.tb) : 0);
+            daylight.brought(cos > 0 && light.pdf > 0 && arrives(point)
+                    ? cos * (0.2126f * light.r * shadow.tr + 0.7152f * light.g * shadow.tg + 0.0722f * light.b * shadow.tb) : 0);
         }
     }
 
@@ -237,7 +244,8 @@ public final class DirectLight {
 
     /** A shadow ray from a place to just before a glowing triangle. */
     private void toMesh(float x, float y, float z) {
-        float dx = light.tx - x, dy = light.ty - y, dz = light.tz - z, d = (float) Math.sqrt(dx * dx + dy * dy + dz * dz), k = 1 / Math.max(d, Float.MIN_NORMAL);
+        float dx = light.tx - x, dy = light.ty - y, dz = light.tz - z, d = (float) Math.sqrt(dx * dx + dy * dy + dz * dz),
+                k = 1 / Math.max(d, Float.MIN_NORMAL);
         shadow.set(x, y, z, k * dx, k * dy, k * dz, d);
     }
 
@@ -248,11 +256,13 @@ public final class DirectLight {
         float first = random.next1();
         for (int k = 0; k < lampLooks; k++) {
             random.next2();
-            if (!lights.emitters().sample(point.px, point.py, point.pz, (first + k) / Math.max(1, lampLooks), random.u, random.v, light, lamplight.worths(lampAt), Math.max(0, lampAt))) continue;
+            if (!lights.emitters().sample(point.px, point.py, point.pz, (first + k) / Math.max(1, lampLooks), random.u, random.v, light,
+                    lamplight.worths(lampAt), Math.max(0, lampAt))) continue;
             light.pdf *= lampLooks;
             float got = connect(bounce);
             light.pdf /= lampLooks;
-            lamplight.brought(light, point.px, point.py, point.pz, got * Math.max(0, point.nx * light.x + point.ny * light.y + point.nz * light.z));
+            lamplight.brought(light, point.px, point.py, point.pz, got
+                    * Math.max(0, point.nx * light.x + point.ny * light.y + point.nz * light.z));
         }
         if (lampLessons > 0) teachLamps(point);
     }
@@ -262,9 +272,11 @@ public final class DirectLight {
         for (int k = 0; k < lampLessons; k++) {
             random.next2();
             int at = k % 2 == 0 ? -1 : lampAt;
-            if (!lights.emitters().sample(point.px, point.py, point.pz, (first + k) / lampLessons, random.u, random.v, light, lamplight.worths(at), Math.max(0, at))) continue;
+            if (!lights.emitters().sample(point.px, point.py, point.pz, (first + k) / lampLessons, random.u, random.v, light,
+                    lamplight.worths(at), Math.max(0, at))) continue;
             float cos = point.nx * light.x + point.ny * light.y + point.nz * light.z;
-            lamplight.brought(light, point.px, point.py, point.pz, cos > 0 && arrives(point) ? cos * (0.2126f * light.r + 0.7152f * light.g + 0.0722f * light.b) : 0);
+            lamplight.brought(light, point.px, point.py, point.pz, cos > 0
+                    && arrives(point) ? cos * (0.2126f * light.r + 0.7152f * light.g + 0.0722f * light.b) : 0);
         }
     }
 
@@ -284,7 +296,8 @@ public final class DirectLight {
         scatter.eval(light.x, light.y, light.z);
         body(scatter);
         // Rough glass may scatter to others what it does not scatter here.
-        if (!((scatter.r + rgb[0]) * light.r + (scatter.g + rgb[1]) * light.g + (scatter.b + rgb[2]) * light.b > 0) && !(path.trail.second() && point.transmission > 0)) return 0;
+        if (!((scatter.r + rgb[0]) * light.r + (scatter.g + rgb[1]) * light.g + (scatter.b + rgb[2]) * light.b > 0)
+                && !(path.trail.second() && point.transmission > 0)) return 0;
         if (light.group == LightTable.DOME && onlook.mixes()) onlook.replace(point, scatter, light);
         float chance = chance(scatter);
         if (chance < 1 && random.next1() >= chance || !arrives(point)) return 0;
@@ -308,7 +321,10 @@ public final class DirectLight {
         return 0.2126f * r + 0.7152f * g + 0.0722f * b;
     }
 
-    /** What the matt body scatters of the light where only gloss is evaluated, since no bounce off it could find the light too; else nothing. */
+    /**
+     * What the matt body scatters of the light where only gloss is evaluated, since no bounce off it could find the light too; else
+     * nothing.
+     */
     private void body(Scatter scatter) {
         if (beside && glossApart && !(skyGathered && light.group == LightTable.DOME)) scatter.matt(light.x, light.y, light.z, rgb);
         else rgb[0] = rgb[1] = rgb[2] = 0;

@@ -4,8 +4,8 @@ import bake.core.compiled.RenderScene;
 import bake.core.light.LightTable;
 
 /**
- * What a path runs into that gives light: surroundings, sun, lamps and glowing surfaces, each weighed against light sampling, which might have found it at
- * the last scattering too (Veach and Guibas 1995, power heuristic). One for each {@link PathTracer}.
+ * What a path runs into that gives light: surroundings, sun, lamps and glowing surfaces, each weighed against light sampling, which might
+ * have found it at the last scattering too (Veach and Guibas 1995, power heuristic). One for each {@link PathTracer}.
  */
 final class MetLight {
     private final PathTracer path;
@@ -26,7 +26,9 @@ final class MetLight {
         else if (!lights.dome().dark() || onlook.seesOther()) {
             float whole = lights.dome().read(ray.dx, ray.dy, ray.dz, rgb);
             onlook.replace(ray, rgb);
-            float other = from.pdf < 0 || lights.dome().dark() ? 0 : from.skyLooks * path.direct().daylight.pdf(from.aim, from.x, from.y, from.z, ray.dx, ray.dy, ray.dz, whole, (int) rgb[3], path.direct().shadow);
+            float other = from.pdf < 0 || lights.dome().dark() ? 0 : from.skyLooks
+                    * path.direct().daylight.pdf(from.aim, from.x, from.y, from.z, ray.dx, ray.dy, ray.dz, whole, (int) rgb[3],
+                    path.direct().shadow);
             met(onlook.group(LightTable.DOME), other);
         }
         float sun = lights.pdfSun(ray.dx, ray.dy, ray.dz);
@@ -51,7 +53,9 @@ final class MetLight {
         var from = path.from;
         if (!lights.emitters().lampLuminance(lamp, ray.dx, ray.dy, ray.dz, rgb)) return;
         var direct = path.direct();
-        float other = from.pdf < 0 ? 0 : from.lampLooks * lights.emitters().pdfLamp(lamp, from.x, from.y, from.z, ray.dx, ray.dy, ray.dz, path.come, direct.before(from), direct.lamplight.worths(from.lampAt), Math.max(0, from.lampAt));
+        float other = from.pdf < 0 ? 0 : from.lampLooks * lights.emitters()
+                .pdfLamp(lamp, from.x, from.y, from.z, ray.dx, ray.dy, ray.dz, path.come, direct.before(from),
+                direct.lamplight.worths(from.lampAt), Math.max(0, from.lampAt));
         met(lights.emitters().lampGroup(lamp), other);
     }
 
@@ -65,7 +69,9 @@ final class MetLight {
         rgb[0] = point.emitR;
         rgb[1] = point.emitG;
         rgb[2] = point.emitB;
-        float other = from.pdf < 0 ? 0 : from.lampLooks * lights.emitters().pdfGlow(ray.item, ray.prim, from.x, from.y, from.z, path.come, cos, direct.before(from), direct.lamplight.worths(from.lampAt), Math.max(0, from.lampAt));
+        float other = from.pdf < 0 ? 0 : from.lampLooks * lights.emitters()
+                .pdfGlow(ray.item, ray.prim, from.x, from.y, from.z, path.come, cos, direct.before(from),
+                direct.lamplight.worths(from.lampAt), Math.max(0, from.lampAt));
         met(lights.glowGroup(), other);
     }
 

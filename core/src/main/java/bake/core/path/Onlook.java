@@ -12,8 +12,8 @@ import bake.core.surface.SurfacePoint;
  * surfaces, or on a shadow catcher. One for each {@link PathTracer}.
  *
  * <p>A shadow catcher is a matt surface with just the reflectance under which it would look like what lies behind it if nothing stood
- * around it: pi B / E, where B is what is seen behind and E the illuminance of the open surface. So its shadow is B times the share of E that
- * is left. All other light, of lamps or from a bounce, it reflects by its own base colour, and adds that. Only the camera sees it so.
+ * around it: pi B / E, where B is what is seen behind and E the illuminance of the open surface. So its shadow is B times the share of E
+ * that is left. All other light, of lamps or from a bounce, it reflects by its own base colour, and adds that. Only the camera sees it so.
  */
 final class Onlook {
     private final LightTable lights;
@@ -22,7 +22,10 @@ final class Onlook {
     private float px = 0.5f, py = 0.5f;
     /** Whether the path met nothing but panes so far; nothing but smooth surfaces; whether one of them mirrored it. */
     boolean straight, smoothly, mirrored;
-    /** Source group that light straight onto the caught point counts for, -1 when there is none; one over the luminance of what lies behind it. */
+    /**
+     * Source group that light straight onto the caught point counts for, -1 when there is none; one over the luminance of what lies behind
+     * it.
+     */
     private int caught = -1;
     private float behind;
     /** What the caught point's own base colour is of its reflectance, by colour. */
@@ -139,8 +142,8 @@ final class Onlook {
     }
 
     /**
-     * The path is at a surface. When that catches shadows and the camera sees it, the point is changed to what it looks like. Returns whether nothing
-     * lights what lies behind it, which then is {@link #seen} as it is.
+     * The path is at a surface. When that catches shadows and the camera sees it, the point is changed to what it looks like. Returns
+     * whether nothing lights what lies behind it, which then is {@link #seen} as it is.
      */
     boolean meet(SurfacePoint p, boolean catches, Ray r, FirstSeen first) {
         caught = -1;

@@ -6,7 +6,10 @@ import bake.core.surface.Fresnel;
 import bake.core.surface.SurfacePoint;
 import bake.core.surface.SurfaceTable;
 
-/** What a path passes between two bounces: panes, cut-outs, lamps that are not seen, and the inside of clear solids. One for each {@link PathTracer}. */
+/**
+ * What a path passes between two bounces: panes, cut-outs, lamps that are not seen, and the inside of clear solids. One for each {@link
+ * PathTracer}.
+ */
 final class Passage {
     private final PathTracer path;
     private final RenderScene scene;
@@ -64,7 +67,10 @@ final class Passage {
         return true;
     }
 
-    /** Light that a solid swallows on the way through it (Beer): the one that the path has gone into, or, where it began inside, the one it comes out of. */
+    /**
+     * Light that a solid swallows on the way through it (Beer): the one that the path has gone into, or, where it began inside, the one it
+     * comes out of.
+     */
     void absorb() {
         SurfacePoint p = path.point;
         float way = path.ray.t;

@@ -37,7 +37,8 @@ public final class PathHead {
 
     /** Light that came to the second point, cd/m2: direction, colour, source group. */
     public int lights;
-    public final float[] lx = new float[MOST], ly = new float[MOST], lz = new float[MOST], lr = new float[MOST], lg = new float[MOST], lb = new float[MOST];
+    public final float[] lx = new float[MOST], ly = new float[MOST], lz = new float[MOST], lr = new float[MOST], lg = new float[MOST],
+            lb = new float[MOST];
     public final int[] group = new int[MOST];
     /** Density with which light sampling finds it, and whether a bounce finds it too; whether it came along the bounce. */
     public final float[] density = new float[MOST];

@@ -18,7 +18,8 @@ import bake.core.film.PixelFilter;
  * @param bounced how light that has bounced is computed
  * @param occlusion how corners are darkened for the look of it
  */
-public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, boolean guided, boolean exchange, boolean prompt, PixelFilter filter, BounceSettings bounced, Occlusion occlusion) {
+public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, boolean guided, boolean exchange, boolean prompt,
+        PixelFilter filter, BounceSettings bounced, Occlusion occlusion) {
     /**
      * Most bounces of each kind. What the last one meets still shows its own light.
      *

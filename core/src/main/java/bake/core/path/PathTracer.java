@@ -57,7 +57,10 @@ public final class PathTracer {
     /** Whether the path only looks for the first matt point, and how far it is. */
     private boolean probing;
     private float found;
-    /** Whether what gives light is not to be counted before the path has met a surface: light is looked for where it comes from. How far that surface is. */
+    /**
+     * Whether what gives light is not to be counted before the path has met a surface: light is looked for where it comes from. How far
+     * that surface is.
+     */
     boolean past;
     private float reached;
     int wide; // bounces off what has width
@@ -156,7 +159,9 @@ public final class PathTracer {
         onlook.frame(s);
     }
 
-    /** Sets where in the picture the next path begins, 0 left to 1 right and 0 top to 1 bottom: what a flat backdrop shows depends on it. */
+    /**
+     * Sets where in the picture the next path begins, 0 left to 1 right and 0 top to 1 bottom: what a flat backdrop shows depends on it.
+     */
     public void place(float x, float y) {
         onlook.place(x, y);
     }
@@ -231,8 +236,8 @@ public final class PathTracer {
     }
 
     /**
-     * Adds the luminance by colour that comes to a surface along a direction after at least one bounce, by source group, cd/m2; what gives light itself
-     * is left out.
+     * Adds the luminance by colour that comes to a surface along a direction after at least one bounce, by source group, cd/m2; what gives
+     * light itself is left out.
      *
      * @param cos to the surface's normal
      * @param among how many rays whose mean counts this is one of
@@ -271,7 +276,10 @@ public final class PathTracer {
         photons.end();
     }
 
-    /** Looks for the first matt point behind panes and in mirrors, which is {@link #point} then; returns how far the way to it is, or infinity. */
+    /**
+     * Looks for the first matt point behind panes and in mirrors, which is {@link #point} then; returns how far the way to it is, or
+     * infinity.
+     */
     public float firstMatt(float ox, float oy, float oz, float dx, float dy, float dz, PathSampler sampler, float[] spare) {
         begin(sampler, spare, 1);
         probing = true;
@@ -360,8 +368,11 @@ public final class PathTracer {
                 bounce++;
                 continue;
             }
-            shade = occlusion.strength() > 0 && wide == 0 && !cells.on() && Scatter.mostlyMatt(point) ? direct.open(point, (float) occlusion.metres()) ? 1 : (float) (1 - occlusion.strength()) : 1;
-            if (trail.first()) trail.keepFirst(point, scene.surfaces(), shade * br * onlook.own(0), shade * bg * onlook.own(1), shade * bb * onlook.own(2));
+            shade = occlusion.strength() > 0 && wide == 0 && !cells.on()
+                    && Scatter.mostlyMatt(point) ? direct.open(point, (float) occlusion.metres()) ? 1 : (float) (1 - occlusion.strength())
+                    : 1;
+            if (trail.first()) trail.keepFirst(point, scene.surfaces(), shade * br * onlook.own(0), shade * bg * onlook.own(1),
+                    shade * bb * onlook.own(2));
             else if (trail.between()) trail.meet(point, scene.surfaces(), -(point.nx * ray.dx + point.ny * ray.dy + point.nz * ray.dz));
             if (cached.knowsBounces()) {
                 if (!cached.addBounces(bounce)) return;

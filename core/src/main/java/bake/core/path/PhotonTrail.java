@@ -5,8 +5,8 @@ import bake.core.surface.Scatter;
 import bake.core.surface.SurfacePoint;
 
 /**
- * A path that brings light instead of looking for it (Jensen 1996): what it leaves on each matt surface that it comes by. One for each {@link PathTracer};
- * off unless photons are sent out.
+ * A path that brings light instead of looking for it (Jensen 1996): what it leaves on each matt surface that it comes by. One for each
+ * {@link PathTracer}; off unless photons are sent out.
  */
 final class PhotonTrail {
     private PhotonSamples all, caustic;
@@ -53,7 +53,8 @@ final class PhotonTrail {
     }
 
     /**
-     * What shading normals make of light that comes from the source rather than of what is seen (Veach 1997, section 5.3.2): a factor on the throughput.
+     * What shading normals make of light that comes from the source rather than of what is seen (Veach 1997, section 5.3.2): a factor on
+     * the throughput.
      *
      * @param dx with {@code dy} and {@code dz}, the direction that the photon came along
      */

@@ -30,7 +30,8 @@ final class RoundEdges {
         double turn = random.aside() * Math.PI / 2;
         float best = 1, bx = 0, by = 0, bz = 0;
         // Two directions along the true face, however the normal is bent.
-        float d = p.tx * p.gx + p.ty * p.gy + p.tz * p.gz, ux = p.tx - d * p.gx, uy = p.ty - d * p.gy, uz = p.tz - d * p.gz, l = ux * ux + uy * uy + uz * uz;
+        float d = p.tx * p.gx + p.ty * p.gy + p.tz * p.gz, ux = p.tx - d * p.gx, uy = p.ty - d * p.gy, uz = p.tz - d * p.gz,
+                l = ux * ux + uy * uy + uz * uz;
         if (!(l > 1e-12f)) return;
         l = 1 / (float) Math.sqrt(l);
         ux *= l;

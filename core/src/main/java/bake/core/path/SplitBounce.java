@@ -5,9 +5,9 @@ import bake.core.math.PathSampler;
 import bake.core.surface.SurfacePoint;
 
 /**
- * Light that comes to one point from all around after a bounce, gathered by several rays at once (splitting: Arvo and Kirk 1990, "Particle Transport and
- * Image Synthesis", section 4) in strata of equal irradiance. What a ray ends in is known from a cache, so that a few of them cost less than another
- * path from the camera. One for each {@link PathTracer} that needs it.
+ * Light that comes to one point from all around after a bounce, gathered by several rays at once (splitting: Arvo and Kirk 1990, "Particle
+ * Transport and Image Synthesis", section 4) in strata of equal irradiance. What a ray ends in is known from a cache, so that a few of them
+ * cost less than another path from the camera. One for each {@link PathTracer} that needs it.
  */
 final class SplitBounce {
     /** Rays around the normal, and looks for the surroundings. */

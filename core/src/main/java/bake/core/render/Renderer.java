@@ -88,13 +88,18 @@ public final class Renderer implements Passes {
             exchanges[i] = new PathExchange(scene.tracer(), tracers[i].clamp(), heads[i].length);
             for (int k = 0; k < heads[i].length; k++) heads[i][k] = new PathHead(paths[i].length);
         }
-        training = settings.guided() && (scene.openings().count() > 0 || !scene.lights().dome().dark() || scene.lights().emitters().clusters() > 0)
-                ? new Training(scene, lens, camera.saturation(), settings, (long) film.width() * film.height(), tracers, samplers, paths, rays) : null;
+        training = settings.guided() && (scene.openings().count() > 0 || !scene.lights().dome().dark()
+                || scene.lights().emitters().clusters() > 0)
+                ? new Training(scene, lens, camera.saturation(), settings, (long) film.width() * film.height(), tracers, samplers, paths,
+                rays) : null;
         caches = settings.bounced().later() == BounceSettings.Later.RADIANCE_CACHE
-                ? new CacheRounds(new RadianceCache(tracers[0].channels()), lens, settings, (long) film.width() * film.height(), tracers, samplers, paths, rays) : null;
+                ? new CacheRounds(new RadianceCache(tracers[0].channels()), lens, settings, (long) film.width() * film.height(), tracers,
+                samplers, paths, rays) : null;
         records = settings.bounced().first() == BounceSettings.First.IRRADIANCE_CACHE
-                ? new RecordRounds(new IrradianceCache(tracers[0].channels()), lens, settings, film.width(), film.height(), tracers, samplers, paths, rays) : null;
-        photons = settings.bounced().mapped() ? new PhotonRound(scene, tracers, samplers, paths, settings.seed(), settings.bounced().photons(), false) : null;
+                ? new RecordRounds(new IrradianceCache(tracers[0].channels()), lens, settings, film.width(), film.height(), tracers,
+                samplers, paths, rays) : null;
+        photons = settings.bounced().mapped() ? new PhotonRound(scene, tracers, samplers, paths, settings.seed(),
+                settings.bounced().photons(), false) : null;
         caustics = settings.bounced().caustics() == BounceSettings.Caustics.PHOTON_MAP
                 ? new PhotonRound(scene, tracers, samplers, paths, settings.seed(), settings.bounced().photons(), true) : null;
         for (PathTracer t : tracers) {
@@ -104,8 +109,9 @@ public final class Renderer implements Passes {
     }
 
     /**
-     * Begins with what another picture of the scene has cached, before the first pass, and adds to it. What there is may be used or not, part by part:
-     * a cache that this picture's solvers do not read is left alone, and so is one of a scene with other source groups (a backdrop apart is one more).
+     * Begins with what another picture of the scene has cached, before the first pass, and adds to it. What there is may be used or not,
+     * part by part: a cache that this picture's solvers do not read is left alone, and so is one of a scene with other source groups (a
+     * backdrop apart is one more).
      */
     public void begin(Caches c) {
         int n = tracers[0].channels();
@@ -118,12 +124,13 @@ public final class Renderer implements Passes {
 
     /** What was cached so far. To be asked between passes. */
     public Caches caches() {
-        return new Caches(caches == null ? null : caches.cache(), records == null ? null : records.cache(), photons == null ? null : photons.map(), caustics == null ? null : caustics.map());
+        return new Caches(caches == null ? null : caches.cache(), records == null ? null : records.cache(),
+                photons == null ? null : photons.map(), caustics == null ? null : caustics.map());
     }
 
     /**
-     * Holds all rounds of learning and caching that come before a pass; {@link #pass} does so itself where it was not done. Rounds are held before
-     * passes 0, 1, 2, 4 and so on, in an order that is the same whether a picture was begun or is gone on with.
+     * Holds all rounds of learning and caching that come before a pass; {@link #pass} does so itself where it was not done. Rounds are held
+     * before passes 0, 1, 2, 4 and so on, in an order that is the same whether a picture was begun or is gone on with.
      *
      * @return false when it was stopped; what was done is kept
      */
@@ -133,8 +140,10 @@ public final class Renderer implements Passes {
             if (training != null && !training.before(next, workers, stop)) return false;
             int at = next;
             double part = records == null ? 1 : 0.6;
-            if (caches != null && !caches.before(next, workers, stop, share -> { if (at == 0) watch.prepared(part * share); })) return false;
-            if (records != null && (!settings.prompt() || next > 1) && !records.before(settings.prompt() ? 1 : Integer.MAX_VALUE, workers, stop, share -> watch.prepared(1 - part + part * share))) return false;
+            if (caches != null && !caches.before(next, workers, stop, share -> { if (at == 0) watch.prepared(part * share); }))
+                return false;
+            if (records != null && (!settings.prompt() || next > 1) && !records.before(settings.prompt() ? 1 : Integer.MAX_VALUE, workers,
+                    stop, share -> watch.prepared(1 - part + part * share))) return false;
             prepared = next;
         }
         return true;
@@ -148,7 +157,8 @@ public final class Renderer implements Passes {
         }
         if (photons != null) {
             if (!photons.before(workers, stop, share -> watch.prepared(caustics == null ? share : 0.5 + share / 2))) return false;
-            for (PathTracer t : tracers) t.cached().follow(photons.map().seenBy(t.direct()::clear), settings.bounced().first() == BounceSettings.First.PHOTON_MAP ? 0 : 1);
+            for (PathTracer t : tracers) t.cached().follow(photons.map().seenBy(t.direct()::clear),
+                    settings.bounced().first() == BounceSettings.First.PHOTON_MAP ? 0 : 1);
         }
         return true;
     }
@@ -158,8 +168,8 @@ public final class Renderer implements Passes {
     }
 
     /**
-     * Begins with what was learnt in another picture of the scene, before the first pass; false when it does not suit. Guides never change the
-     * mean of a picture, but they do its bits.
+     * Begins with what was learnt in another picture of the scene, before the first pass; false when it does not suit. Guides never change
+     * the mean of a picture, but they do its bits.
      */
     public boolean begin(Guides g) {
         if (training == null || !training.suits(g)) return false;
@@ -191,7 +201,8 @@ public final class Renderer implements Passes {
         // From pass to pass they move, since the errors of a tile's pixels are a little alike.
         int shift = PathSampler.hash(number ^ (int) settings.seed() * 0x9e3779b1) >>> 1, mx = shift % TILE, my = shift / TILE % TILE;
         int left = (region.x() + mx) / TILE, top = (region.y() + my) / TILE;
-        int across = (region.x() + region.width() - 1 + mx) / TILE - left + 1, down = (region.y() + region.height() - 1 + my) / TILE - top + 1;
+        int across = (region.x() + region.width() - 1 + mx) / TILE - left + 1,
+                down = (region.y() + region.height() - 1 + my) / TILE - top + 1;
         boolean[] stopped = new boolean[workers.threads()];
         if (!prepare(number, workers, stop, share -> {})) return false;
         workers.run(across * down, (worker, tile) -> {
@@ -206,7 +217,9 @@ public final class Renderer implements Passes {
         for (int g = 0; g < CELL * CELL; g++) group(worker, number, x0, y0, g);
     }
 
-    /** Paths of one pixel from each cell of a tile, which tell each other what they found. Which ones they are changes from pass to pass. */
+    /**
+     * Paths of one pixel from each cell of a tile, which tell each other what they found. Which ones they are changes from pass to pass.
+     */
     private void group(int worker, int number, int x0, int y0, int group) {
         PathHead[] all = heads[worker];
         int n = 0;

@@ -64,7 +64,9 @@ public record Lamp(
         return a > 0 ? lumens / (Math.PI * a) : 0;
     }
 
-    /** Lumens that give an intensity of 1 cd in the direction in which the lamp is strongest (spot: in its middle; tube: straight across). */
+    /**
+     * Lumens that give an intensity of 1 cd in the direction in which the lamp is strongest (spot: in its middle; tube: straight across).
+     */
     public double lumensPerCandela() {
         return switch (kind) {
             case POINT, SPHERE -> 4 * Math.PI;
@@ -87,8 +89,8 @@ public record Lamp(
 
     /**
      * Illuminance on a plane facing the middle of the lamp at a distance in the direction in which it is strongest, lux. Exact for
-     * point, spot, web, sphere and disc; rectangles and tubes by their closed forms as well (Lambert's formula for the factor of a rectangle on
-     * the axis through its middle; a tube as a line source).
+     * point, spot, web, sphere and disc; rectangles and tubes by their closed forms as well (Lambert's formula for the factor of a
+     * rectangle on the axis through its middle; a tube as a line source).
      *
      * @param metres distance from the lamp's middle, beyond its body
      */
@@ -110,10 +112,12 @@ public record Lamp(
     }
 
     public Lamp withLumens(double lm) {
-        return new Lamp(name, group, kind, frame, width, height, lm, colour, beamDegrees, fieldDegrees, visible, twoSided, mirrored, weight, web);
+        return new Lamp(name, group, kind, frame, width, height, lm, colour, beamDegrees, fieldDegrees, visible, twoSided, mirrored, weight,
+                web);
     }
 
     public Lamp withFrame(Affine f) {
-        return new Lamp(name, group, kind, f, width, height, lumens, colour, beamDegrees, fieldDegrees, visible, twoSided, mirrored, weight, web);
+        return new Lamp(name, group, kind, f, width, height, lumens, colour, beamDegrees, fieldDegrees, visible, twoSided, mirrored, weight,
+                web);
     }
 }

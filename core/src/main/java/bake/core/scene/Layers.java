@@ -18,9 +18,11 @@ import bake.core.math.Vec3;
  * @param images pictures that scale the values above, or null for each: see the constants
  */
 public record Layers(
-        double specular, Vec3 specularColour, double coat, double coatRoughness, Vec3 sheen, double sheenRoughness, double anisotropy, double anisotropyTurn,
+        double specular, Vec3 specularColour, double coat, double coatRoughness, Vec3 sheen, double sheenRoughness, double anisotropy,
+        double anisotropyTurn,
         Vec3 attenuationColour, double attenuationDistance, Images images) {
-    public static final Layers NONE = new Layers(1, new Vec3(1, 1, 1), 0, 0, Vec3.ZERO, 0, 0, 0, new Vec3(1, 1, 1), Double.POSITIVE_INFINITY, Images.NONE);
+    public static final Layers NONE = new Layers(1, new Vec3(1, 1, 1), 0, 0, Vec3.ZERO, 0, 0, 0, new Vec3(1, 1, 1),
+            Double.POSITIVE_INFINITY, Images.NONE);
 
     /**
      * Pictures, each null or in the channels that glTF names: {@code specular} alpha, {@code coat} red, {@code coatRoughness}
@@ -34,33 +36,41 @@ public record Layers(
 
         Images shift(int by) {
             if (this == NONE) return this;
-            return new Images(Material.shift(specular, by), Material.shift(specularColour, by), Material.shift(coat, by), Material.shift(coatRoughness, by),
-                    Material.shift(sheen, by), Material.shift(sheenRoughness, by), Material.shift(anisotropy, by), Material.shift(transmission, by));
+            return new Images(Material.shift(specular, by), Material.shift(specularColour, by), Material.shift(coat, by),
+                    Material.shift(coatRoughness, by),
+                    Material.shift(sheen, by), Material.shift(sheenRoughness, by), Material.shift(anisotropy, by),
+                    Material.shift(transmission, by));
         }
     }
 
     public Layers withSpecular(double s, Vec3 colour) {
-        return new Layers(s, colour, coat, coatRoughness, sheen, sheenRoughness, anisotropy, anisotropyTurn, attenuationColour, attenuationDistance, images);
+        return new Layers(s, colour, coat, coatRoughness, sheen, sheenRoughness, anisotropy, anisotropyTurn, attenuationColour,
+                attenuationDistance, images);
     }
 
     public Layers withCoat(double c, double roughness) {
-        return new Layers(specular, specularColour, c, roughness, sheen, sheenRoughness, anisotropy, anisotropyTurn, attenuationColour, attenuationDistance, images);
+        return new Layers(specular, specularColour, c, roughness, sheen, sheenRoughness, anisotropy, anisotropyTurn, attenuationColour,
+                attenuationDistance, images);
     }
 
     public Layers withSheen(Vec3 colour, double roughness) {
-        return new Layers(specular, specularColour, coat, coatRoughness, colour, roughness, anisotropy, anisotropyTurn, attenuationColour, attenuationDistance, images);
+        return new Layers(specular, specularColour, coat, coatRoughness, colour, roughness, anisotropy, anisotropyTurn, attenuationColour,
+                attenuationDistance, images);
     }
 
     public Layers withAnisotropy(double strength, double turn) {
-        return new Layers(specular, specularColour, coat, coatRoughness, sheen, sheenRoughness, strength, turn, attenuationColour, attenuationDistance, images);
+        return new Layers(specular, specularColour, coat, coatRoughness, sheen, sheenRoughness, strength, turn, attenuationColour,
+                attenuationDistance, images);
     }
 
     public Layers withAttenuation(Vec3 colour, double distance) {
-        return new Layers(specular, specularColour, coat, coatRoughness, sheen, sheenRoughness, anisotropy, anisotropyTurn, colour, distance, images);
+        return new Layers(specular, specularColour, coat, coatRoughness, sheen, sheenRoughness, anisotropy, anisotropyTurn, colour,
+                distance, images);
     }
 
     public Layers withImages(Images i) {
-        return new Layers(specular, specularColour, coat, coatRoughness, sheen, sheenRoughness, anisotropy, anisotropyTurn, attenuationColour, attenuationDistance, i);
+        return new Layers(specular, specularColour, coat, coatRoughness, sheen, sheenRoughness, anisotropy, anisotropyTurn,
+                attenuationColour, attenuationDistance, i);
     }
 
     Layers shift(int by) {

@@ -33,7 +33,8 @@ public record Material(
             double metallic, double roughness, Image roughnessImage, Image normalImage, double normalScale,
             double ior, double transmission, boolean thin, double translucency,
             Vec3 emission, Image emissionImage) {
-        this(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale, ior, transmission, thin,
+        this(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale, ior,
+                transmission, thin,
                 translucency, emission, emissionImage, Layers.NONE, Relief.NONE, Thrift.NONE, false);
     }
 
@@ -108,17 +109,20 @@ public record Material(
     }
 
     public Material withLayers(Layers l) {
-        return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale, ior, transmission,
+        return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale,
+                ior, transmission,
                 thin, translucency, emission, emissionImage, l, relief, thrift, catcher);
     }
 
     public Material withRelief(Relief r) {
-        return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale, ior, transmission,
+        return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale,
+                ior, transmission,
                 thin, translucency, emission, emissionImage, layers, r, thrift, catcher);
     }
 
     public Material withThrift(Thrift t) {
-        return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale, ior, transmission,
+        return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale,
+                ior, transmission,
                 thin, translucency, emission, emissionImage, layers, relief, t, catcher);
     }
 
@@ -130,7 +134,8 @@ public record Material(
     }
 
     public Material withCatcher(boolean c) {
-        return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale, ior, transmission,
+        return new Material(name, base, baseImage, alpha, alphaMode, cutoff, metallic, roughness, roughnessImage, normalImage, normalScale,
+                ior, transmission,
                 thin, translucency, emission, emissionImage, layers, relief, thrift, c);
     }
 

@@ -38,11 +38,13 @@ public record Outlook(Sight backdrop, Sight mirrored, boolean apart) {
      * @param radius of the floor, metres, above 0
      * @param tripod height of the lens over the floor when the panorama was taken, metres, above 0
      * @param softness of the rim between floor and wall, 0 for a crease to 1
-     * @param stretch height of the upright wall in radii; 0 for half a ball that begins at the floor. Upright lines of the panorama stay straight on the wall
+     * @param stretch height of the upright wall in radii; 0 for half a ball that begins at the floor. Upright lines of the panorama stay
+     *     straight on the wall
      */
     public record Ground(double x, double y, double z, double radius, double tripod, double softness, double stretch) {
         public Ground {
-            if (!(radius > 0) || !(tripod > 0) || !(stretch >= 0) || !(softness >= 0)) throw new IllegalArgumentException("a grounded panorama needs a radius and a tripod height above zero");
+            if (!(radius > 0) || !(tripod > 0) || !(stretch >= 0) || !(softness >= 0))
+                throw new IllegalArgumentException("a grounded panorama needs a radius and a tripod height above zero");
         }
     }
 }

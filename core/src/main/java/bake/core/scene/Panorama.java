@@ -1,8 +1,9 @@
 package bake.core.scene;
 
 /**
- * An equirectangular picture of the surroundings, or a flat one that stands behind a model. The top row is the zenith, the middle column looks along +y. Linear Rec. 709
- * luminance by colour, cd/m2, finite and not negative. Immutable; two panoramas are equal when they are the same object.
+ * An equirectangular picture of the surroundings, or a flat one that stands behind a model. The top row is the zenith, the middle column
+ * looks along +y. Linear Rec. 709 luminance by colour, cd/m2, finite and not negative. Immutable; two panoramas are equal when they are the
+ * same object.
  */
 public final class Panorama {
     private final String name;
@@ -17,7 +18,8 @@ public final class Panorama {
     }
 
     private Panorama(String name, int width, int height, float[] full, short[] half, float unit, long length) {
-        if (width < 1 || height < 1 || length != 3L * width * height) throw new IllegalArgumentException("panorama " + name + ": size and data do not agree");
+        if (width < 1 || height < 1 || length != 3L * width * height)
+            throw new IllegalArgumentException("panorama " + name + ": size and data do not agree");
         this.name = name;
         this.width = width;
         this.height = height;

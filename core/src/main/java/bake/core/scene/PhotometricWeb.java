@@ -90,13 +90,15 @@ public final class PhotometricWeb {
         if (v < vertical[0] - ends || v > vertical[n - 1] + ends) return 0;
         int i = place(vertical, v), j = place(horizontal, h);
         // A full turn may be given without its end: between the last angle and 360 it goes on to the first.
-        int m = horizontal.length, next = j + 1 < m ? j + 1 : m > 1 && system == Angle.C && horizontal[0] == 0 && horizontal[m - 1] > 180 && horizontal[m - 1] < 360 ? 0 : j;
+        int m = horizontal.length, next = j + 1 < m ? j + 1 : m > 1 && system == Angle.C && horizontal[0] == 0 && horizontal[m - 1] > 180
+                && horizontal[m - 1] < 360 ? 0 : j;
         double hNext = next == 0 && j > 0 ? 360 : horizontal[next];
         if (system != Angle.C && (h > horizontal[m - 1] + ends || h < horizontal[0] - ends)) return 0;
         int up = Math.min(i + 1, n - 1);
         double fv = up > i ? Math.clamp((v - vertical[i]) / (vertical[up] - vertical[i]), 0, 1) : 0;
         double fh = next != j ? Math.clamp((h - horizontal[j]) / (hNext - horizontal[j]), 0, 1) : 0;
-        double a = candela[j * n + i] * (1 - fv) + candela[j * n + up] * fv, b = candela[next * n + i] * (1 - fv) + candela[next * n + up] * fv;
+        double a = candela[j * n + i] * (1 - fv) + candela[j * n + up] * fv,
+                b = candela[next * n + i] * (1 - fv) + candela[next * n + up] * fv;
         return (float) (a * (1 - fh) + b * fh);
     }
 
@@ -111,7 +113,8 @@ public final class PhotometricWeb {
         int rows = 360, turns = horizontal.length == 1 && system == Angle.C ? 1 : 360;
         double sum = 0;
         for (int r = 0; r < rows; r++) {
-            double t = Math.PI * (r + 0.5) / rows, s = Math.sin(t), z = Math.cos(t), ring = 2 * Math.PI * (Math.cos(Math.PI * r / rows) - Math.cos(Math.PI * (r + 1) / rows));
+            double t = Math.PI * (r + 0.5) / rows, s = Math.sin(t), z = Math.cos(t),
+                    ring = 2 * Math.PI * (Math.cos(Math.PI * r / rows) - Math.cos(Math.PI * (r + 1) / rows));
             for (int k = 0; k < turns; k++) {
                 double p = 2 * Math.PI * (k + 0.5) / turns;
                 sum += candela(s * Math.cos(p), s * Math.sin(p), z) * ring / turns;

@@ -12,7 +12,8 @@ import java.util.List;
 public record Portal(String name, List<Vec3> corners) {
     public Portal {
         corners = List.copyOf(corners);
-        if (corners.size() < 3) throw new IllegalArgumentException("portal " + name + " has " + corners.size() + " corners; it needs three");
+        if (corners.size() < 3) throw new IllegalArgumentException("portal " + name + " has " + corners.size()
+                + " corners; it needs three");
     }
 
     /** Unit vector to the side that the portal faces, by the areas of its projections (Newell's method). */
@@ -23,7 +24,8 @@ public record Portal(String name, List<Vec3> corners) {
 
     private Vec3 area() {
         Vec3 n = Vec3.ZERO;
-        for (int i = 1; i + 1 < corners.size(); i++) n = n.plus(corners.get(i).minus(corners.getFirst()).cross(corners.get(i + 1).minus(corners.getFirst())));
+        for (int i = 1; i + 1 < corners.size(); i++)
+            n = n.plus(corners.get(i).minus(corners.getFirst()).cross(corners.get(i + 1).minus(corners.getFirst())));
         return n.times(0.5);
     }
 

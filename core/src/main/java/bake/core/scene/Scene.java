@@ -14,7 +14,8 @@ public record Scene(
         List<Lamp> lamps, Surroundings surroundings, List<Portal> portals, Map<String, Vec3> levels, Outlook outlook) {
 
     /** A scene without portals. */
-    public Scene(List<Mesh> meshes, List<Instance> instances, List<Material> materials, List<Texture> textures, List<Lamp> lamps, Surroundings surroundings) {
+    public Scene(List<Mesh> meshes, List<Instance> instances, List<Material> materials, List<Texture> textures, List<Lamp> lamps,
+            Surroundings surroundings) {
         this(meshes, instances, materials, textures, lamps, surroundings, List.of(), Map.of(), Outlook.PLAIN);
     }
 

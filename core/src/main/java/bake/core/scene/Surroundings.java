@@ -16,7 +16,8 @@ public sealed interface Surroundings {
      * @param disc whether the sun's disc is seen; its light is there all the same
      * @param moon whether a full moon, opposite to the sun, lights the night
      */
-    record SunSky(Vec3 toSun, double haze, double sunStops, double skyStops, double sunDegrees, double groundAlbedo, boolean disc, boolean moon)
+    record SunSky(Vec3 toSun, double haze, double sunStops, double skyStops, double sunDegrees, double groundAlbedo, boolean disc,
+            boolean moon)
             implements Surroundings {
         /** The sun's mean apparent diameter as seen from the earth, degrees. */
         public static final double SUN_DEGREES = 0.533;
@@ -32,7 +33,8 @@ public sealed interface Surroundings {
      *
      * @param type 1 to 15 of ISO 15469
      */
-    record General(int type, Vec3 toSun, double haze, double sunStops, double skyStops, double sunDegrees, double groundAlbedo, boolean disc) implements Surroundings {
+    record General(int type, Vec3 toSun, double haze, double sunStops, double skyStops, double sunDegrees, double groundAlbedo,
+            boolean disc) implements Surroundings {
         public General(int type, Vec3 toSun, double haze, double sunStops, double skyStops, double sunDegrees, double groundAlbedo) {
             this(type, toSun, haze, sunStops, skyStops, sunDegrees, groundAlbedo, true);
         }

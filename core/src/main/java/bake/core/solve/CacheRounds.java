@@ -11,9 +11,10 @@ import bake.core.work.Workers;
 import java.util.function.BooleanSupplier;
 
 /**
- * Fills the radiance cache of a picture in rounds of paths that begin at the camera and are no part of the picture. Each matt point that such a path
- * comes by gets one sample of its irradiance; from the second round on paths end in what the rounds before have found (Mueller et al. 2021,
- * "Real-time Neural Radiance Caching", call that self-training). Most rounds come before the first pass, further ones between passes.
+ * Fills the radiance cache of a picture in rounds of paths that begin at the camera and are no part of the picture. Each matt point that
+ * such a path comes by gets one sample of its irradiance; from the second round on paths end in what the rounds before have found (Mueller
+ * et al. 2021, "Real-time Neural Radiance Caching", call that self-training). Most rounds come before the first pass, further ones between
+ * passes.
  */
 public final class CacheRounds {
     /** Paths of a first prepass, in paths per pixel, and within what limits. */
@@ -36,7 +37,8 @@ public final class CacheRounds {
     private final boolean prompt;
     private int rounds;
 
-    public CacheRounds(RadianceCache cache, Lens lens, PathSettings settings, long pixels, PathTracer[] tracers, PathSampler[] samplers, float[][] paths, float[][] rays) {
+    public CacheRounds(RadianceCache cache, Lens lens, PathSettings settings, long pixels, PathTracer[] tracers, PathSampler[] samplers,
+            float[][] paths, float[][] rays) {
         this.cache = cache;
         this.lens = lens;
         this.tracers = tracers;

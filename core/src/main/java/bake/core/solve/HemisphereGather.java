@@ -9,9 +9,10 @@ import bake.core.path.PathTracer;
 import bake.core.surface.SurfacePoint;
 
 /**
- * Makes irradiance records: gathers what comes to a place from all over its hemisphere, in strata of equal irradiance, and from differences between
- * neighbouring strata how that changes as the place turns and moves (Ward and Heckbert 1992, equations 1 and 2, in the form of Krivanek, Gautron, Bouatouch and
- * Pattanaik 2005, "Improved Radiance Gradient Computation", section 3 for cosine-weighted strata). One instance per thread.
+ * Makes irradiance records: gathers what comes to a place from all over its hemisphere, in strata of equal irradiance, and from differences
+ * between neighbouring strata how that changes as the place turns and moves (Ward and Heckbert 1992, equations 1 and 2, in the form of
+ * Krivanek, Gautron, Bouatouch and Pattanaik 2005, "Improved Radiance Gradient Computation", section 3 for cosine-weighted strata). One
+ * instance per thread.
  */
 public final class HemisphereGather {
     /** Radius of a record in the harmonic mean of the distances around it. */
@@ -55,7 +56,8 @@ public final class HemisphereGather {
      */
     public void record(SurfacePoint p, PathSampler random, float least, float most, IrradianceCache known, RecordSamples out) {
         frame.around(p.nx, p.ny, p.nz);
-        float gx = p.gx, gy = p.gy, gz = p.gz, px = p.px, py = p.py, pz = p.pz, x = px + p.offset * gx, y = py + p.offset * gy, z = pz + p.offset * gz;
+        float gx = p.gx, gy = p.gy, gz = p.gz, px = p.px, py = p.py, pz = p.pz, x = px + p.offset * gx, y = py + p.offset * gy,
+                z = pz + p.offset * gz;
         float near = how.nearField() > 0 || !open(x, y, z, gx, gy, gz, random, least) ? how.near() : 0;
         if (near > 0 && how.nearField() == 0) out.mark(px, py, pz, frame.nx, frame.ny, frame.nz, least);
         if (near > 0 && known.far(near, px, py, pz, frame.nx, frame.ny, frame.nz, null)) return;
@@ -77,14 +79,18 @@ public final class HemisphereGather {
         out.add(px, py, pz, frame.nx, frame.ny, frame.nz, Math.max(least, radius), gradients, light);
     }
 
-    /** Sums light that comes from beyond some distance into {@link #light}; returns the sum of one over distance, over {@link #seen} directions. */
+    /**
+     * Sums light that comes from beyond some distance into {@link #light}; returns the sum of one over distance, over {@link #seen}
+     * directions.
+     */
     private float gather(float x, float y, float z, float gx, float gy, float gz, float beyond, PathSampler random) {
         double inverse = 0;
         seen = 0;
         for (int k = 0; k < sectors; k++)
             for (int j = 0; j < rings; j++) {
                 random.next2();
-                float sin2 = (j + random.u) / rings, sin = (float) Math.sqrt(sin2), cos = (float) Math.sqrt(1 - sin2), phi = 2 * (float) Math.PI * (k + random.v) / sectors;
+                float sin2 = (j + random.u) / rings, sin = (float) Math.sqrt(sin2), cos = (float) Math.sqrt(1 - sin2),
+                        phi = 2 * (float) Math.PI * (k + random.v) / sectors;
                 frame.turn(sin * (float) Math.cos(phi), sin * (float) Math.sin(phi), cos);
                 float dx = frame.x, dy = frame.y, dz = frame.z;
                 int i = k * rings + j;
@@ -113,9 +119,11 @@ public final class HemisphereGather {
         float inverse = 0;
         for (int k = 0; k < PROBES; k++) {
             random.next2();
-            float sin = (float) Math.sqrt(random.u), cos = (float) Math.sqrt(1 - random.u), phi = 2 * (float) Math.PI * (k + random.v) / PROBES;
+            float sin = (float) Math.sqrt(random.u), cos = (float) Math.sqrt(1 - random.u),
+                    phi = 2 * (float) Math.PI * (k + random.v) / PROBES;
             frame.turn(sin * (float) Math.cos(phi), sin * (float) Math.sin(phi), cos);
-            if (frame.x * gx + frame.y * gy + frame.z * gz > 0) inverse += 1 / tracer.direct().free(x, y, z, frame.x, frame.y, frame.z, Float.POSITIVE_INFINITY);
+            if (frame.x * gx + frame.y * gy + frame.z * gz > 0)
+                inverse += 1 / tracer.direct().free(x, y, z, frame.x, frame.y, frame.z, Float.POSITIVE_INFINITY);
         }
         return !(inverse > 0) || REACH * PROBES / inverse >= least;
     }
@@ -135,7 +143,8 @@ public final class HemisphereGather {
             int before = (k + sectors - 1) % sectors;
             for (int j = 0; j < rings; j++) {
                 int i = k * rings + j, q = before * rings + j;
-                double low = Math.sqrt(j / (double) rings), high = Math.sqrt((j + 1) / (double) rings), middle = Math.sqrt((j + 0.5) / rings);
+                double low = Math.sqrt(j / (double) rings), high = Math.sqrt((j + 1) / (double) rings),
+                        middle = Math.sqrt((j + 0.5) / rings);
                 sum += luminance[i];
                 turned += middle / Math.sqrt(1 - middle * middle) * luminance[i];
                 if (j > 0) along += low * (1 - low * low) / Math.min(distance[i], distance[i - 1]) * (luminance[i] - luminance[i - 1]);

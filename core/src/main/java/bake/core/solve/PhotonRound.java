@@ -14,8 +14,8 @@ import java.util.List;
 import java.util.function.BooleanSupplier;
 
 /**
- * Sends photons out until enough of them lie on surfaces, before a picture's first pass. They go out in batches of a fixed size, so that how many there are
- * depends on no thread.
+ * Sends photons out until enough of them lie on surfaces, before a picture's first pass. They go out in batches of a fixed size, so that
+ * how many there are depends on no thread.
  */
 public final class PhotonRound {
     private static final int CHUNK = 2048, CHUNKS = 16;
@@ -38,7 +38,8 @@ public final class PhotonRound {
      * @param wanted about how many photons are to lie on surfaces
      * @param caustic whether only those count that came by smooth surfaces alone
      */
-    public PhotonRound(RenderScene scene, PathTracer[] tracers, PathSampler[] samplers, float[][] paths, long seed, int wanted, boolean caustic) {
+    public PhotonRound(RenderScene scene, PathTracer[] tracers, PathSampler[] samplers, float[][] paths, long seed, int wanted,
+            boolean caustic) {
         this.scene = scene;
         this.tracers = tracers;
         this.samplers = samplers;
@@ -89,7 +90,8 @@ public final class PhotonRound {
                 watch.prepared(Math.min(0.9, 0.9 * kept / wanted));
             }
         }
-        map = PhotonMap.of(tracers[0].channels(), all.toArray(PhotonSamples[]::new), emitted, bounds == null ? 1 : (caustic ? FINE : REACH) * diagonal(bounds));
+        map = PhotonMap.of(tracers[0].channels(), all.toArray(PhotonSamples[]::new), emitted,
+                bounds == null ? 1 : (caustic ? FINE : REACH) * diagonal(bounds));
         return true;
     }
 
@@ -119,7 +121,8 @@ public final class PhotonRound {
         Frame[] frames = new Frame[workers.threads()];
         for (int i = 0; i < frames.length; i++) frames[i] = new Frame();
         for (int i = 0; i < searches.length; i++) searches[i] = new PhotonMap.Search();
-        workers.run((map.photons() + CHUNK - 1) / CHUNK, (worker, part) -> map.settle(part * CHUNK, Math.min(map.photons(), (part + 1) * CHUNK), searches[worker],
+        workers.run((map.photons() + CHUNK - 1) / CHUNK, (worker, part) ->
+                map.settle(part * CHUNK, Math.min(map.photons(), (part + 1) * CHUNK), searches[worker],
                 (x, y, z, nx, ny, nz, r, open) -> cover(tracers[worker], frames[worker], x, y, z, nx, ny, nz, r, open), spare[worker]));
     }
 
@@ -134,7 +137,8 @@ public final class PhotonRound {
             float away = r * (float) (0.5 - Math.sin(Math.asin(1 - 2 * (k * 5 % open.length + 0.5) / open.length) / 3));
             open[k] = t.direct().free(px, py, pz, f.x, f.y, f.z, r);
             if (open[k] < away) continue;
-            if (t.direct().free(px + away * f.x, py + away * f.y, pz + away * f.z, -nx, -ny, -nz, 2 * h + 0.2f * away) < Float.POSITIVE_INFINITY) there++;
+            if (t.direct().free(px + away * f.x, py + away * f.y, pz + away * f.z, -nx, -ny, -nz,
+                    2 * h + 0.2f * away) < Float.POSITIVE_INFINITY) there++;
         }
         return there / (float) open.length;
     }

@@ -13,8 +13,8 @@ import bake.core.work.Workers;
 import java.util.function.BooleanSupplier;
 
 /**
- * Fills the irradiance cache of a picture before its first pass, from coarse to fine: each round looks at a grid of places of the picture, twice as
- * fine as the one before, and makes records where those of the rounds before do not reach.
+ * Fills the irradiance cache of a picture before its first pass, from coarse to fine: each round looks at a grid of places of the picture,
+ * twice as fine as the one before, and makes records where those of the rounds before do not reach.
  */
 public final class RecordRounds {
     /** Grids from coarse to fine: pixels between their places, and the number of them across a picture that the first one has at least. */
@@ -36,7 +36,8 @@ public final class RecordRounds {
     private final int finest;
     private int stride;
 
-    public RecordRounds(IrradianceCache cache, Lens lens, PathSettings settings, int width, int height, PathTracer[] tracers, PathSampler[] samplers, float[][] paths, float[][] rays) {
+    public RecordRounds(IrradianceCache cache, Lens lens, PathSettings settings, int width, int height, PathTracer[] tracers,
+            PathSampler[] samplers, float[][] paths, float[][] rays) {
         this.cache = cache;
         this.lens = lens;
         this.width = width;
@@ -75,7 +76,8 @@ public final class RecordRounds {
     }
 
     private boolean round(Workers workers, BooleanSupplier stop) {
-        int across = (width + stride - 1) / stride, down = (height + stride - 1) / stride, rows = (down + ROW - 1) / ROW, columns = (across + ROW - 1) / ROW;
+        int across = (width + stride - 1) / stride, down = (height + stride - 1) / stride, rows = (down + ROW - 1) / ROW,
+                columns = (across + ROW - 1) / ROW;
         RecordSamples[] chunks = new RecordSamples[rows * columns];
         boolean[] stopped = new boolean[workers.threads()];
         workers.run(chunks.length, (worker, chunk) -> {
@@ -112,6 +114,7 @@ public final class RecordRounds {
     private boolean known(SurfacePoint p) {
         if (how.nearField() > 0) return cache.far(how.near(), p.px, p.py, p.pz, p.nx, p.ny, p.nz, null);
         IrradianceCache.Known k = cache.read(p.px, p.py, p.pz, p.nx, p.ny, p.nz, null);
-        return k == IrradianceCache.Known.ENOUGH || k == IrradianceCache.Known.NARROW && cache.far(how.near(), p.px, p.py, p.pz, p.nx, p.ny, p.nz, null);
+        return k == IrradianceCache.Known.ENOUGH || k == IrradianceCache.Known.NARROW
+                && cache.far(how.near(), p.px, p.py, p.pz, p.nx, p.ny, p.nz, null);
     }
 }

@@ -62,7 +62,8 @@ final class Pyramid {
                 int xa = Math.min(2 * x, w - 1), xb = Math.min(2 * x + 1, w - 1);
                 int a = 4 * (ya * w + xa), b = 4 * (ya * w + xb), c = 4 * (yb * w + xa), d = 4 * (yb * w + xb), o = 4 * (y * nw + x);
                 for (int k = 0; k < 3; k++) {
-                    float mean = 0.25f * (curve[from[a + k] & 255] + curve[from[b + k] & 255] + curve[from[c + k] & 255] + curve[from[d + k] & 255]);
+                    float mean = 0.25f * (curve[from[a + k] & 255] + curve[from[b + k] & 255] + curve[from[c + k] & 255]
+                            + curve[from[d + k] & 255]);
                     out[o + k] = srgb ? ENCODE[(int) (mean * 4095 + 0.5f)] : (byte) (int) (mean * 255 + 0.5f);
                 }
                 out[o + 3] = (byte) ((from[a + 3] & 255) + (from[b + 3] & 255) + (from[c + 3] & 255) + (from[d + 3] & 255) + 2 >> 2);

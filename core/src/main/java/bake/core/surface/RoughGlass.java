@@ -56,7 +56,8 @@ final class RoughGlass {
      */
     static float kept(float cos, float a, double eta) {
         float z = Math.clamp((float) ((Math.log(eta) - LEAST) / (MOST - LEAST) * (INDICES - 1)), 0, INDICES - 1.001f);
-        float y = Math.clamp((float) Math.sqrt(a) * (ALPHAS - 1), 0, ALPHAS - 1.001f), x = Math.clamp(cos * COSINES - 0.5f, 0, COSINES - 1.001f);
+        float y = Math.clamp((float) Math.sqrt(a) * (ALPHAS - 1), 0, ALPHAS - 1.001f),
+                x = Math.clamp(cos * COSINES - 0.5f, 0, COSINES - 1.001f);
         int k = (int) z, i = (int) y, j = (int) x, o = (k * ALPHAS + i) * COSINES + j;
         return mix(z - k, plane(o, x - j, y - i), plane(o + ALPHAS * COSINES, x - j, y - i));
     }

@@ -170,7 +170,8 @@ public final class Scatter {
 
     /** Whether light from no direction but mirrored and refracted ones is scattered, so that none need be looked for. */
     public static boolean onlyStraight(SurfacePoint p) {
-        return p.alpha <= SMOOTH && (p.transmission == 1 || p.metallic == 1) && !(p.layered && (p.coat > 0 || p.sheenR + p.sheenG + p.sheenB > 0));
+        return p.alpha <= SMOOTH && (p.transmission == 1 || p.metallic == 1)
+                && !(p.layered && (p.coat > 0 || p.sheenR + p.sheenG + p.sheenB > 0));
     }
 
     /** Scattering from light direction (x, y, z) to the view, into r, g, b and pdf; perfectly smooth parts give nothing. */
@@ -195,11 +196,15 @@ public final class Scatter {
         r = Math.max(0, r - body[0]);
         g = Math.max(0, g - body[1]);
         b = Math.max(0, b - body[2]);
-        float through = s.translucency * (1 - s.metallic), lobe = (1 - pClear) * (1 - pGloss) * (1 - pCoat) * (iz > 0 ? 1 - through : through);
+        float through = s.translucency * (1 - s.metallic), lobe = (1 - pClear) * (1 - pGloss) * (1 - pCoat)
+                * (iz > 0 ? 1 - through : through);
         pdf = Math.max(0, pdf - lobe * Math.abs(iz) * INV_PI);
     }
 
-    /** Rounds off the edge that the true face's horizon cuts into light on a bent normal (Chiang et al. 2019, "Taming the Shadow Terminator"). */
+    /**
+     * Rounds off the edge that the true face's horizon cuts into light on a bent normal (Chiang et al. 2019, "Taming the Shadow
+     * Terminator").
+     */
     private void soften(float share) {
         float k = softening(share);
         r *= k;
@@ -257,13 +262,15 @@ public final class Scatter {
     }
 
     /**
-     * Radiance towards the view of the body, and of gloss that is folded into it, for an irradiance of pi from everywhere: three colours for light from
-     * the view's side and three for light from the other. Of even light this is exact without coat and fuzz, which are taken to dim what lies below on the way out alone.
+     * Radiance towards the view of the body, and of gloss that is folded into it, for an irradiance of pi from everywhere: three colours
+     * for light from the view's side and three for light from the other. Of even light this is exact without coat and fuzz, which are taken
+     * to dim what lies below on the way out alone.
      *
      * @param folded whether gloss is to count at all
      */
     public void albedo(boolean folded, float[] out) {
-        float m = s.metallic, over = s.layered ? (s.coat > 0 ? coatO : 1) * (fuzz > 0 ? fuzzO : 1) : 1, k = (1 - m) * bodyO * (1 - pClear) * over;
+        float m = s.metallic, over = s.layered ? (s.coat > 0 ? coatO : 1) * (fuzz > 0 ? fuzzO : 1) : 1,
+                k = (1 - m) * bodyO * (1 - pClear) * over;
         float front = k * (1 - s.translucency), back = k * s.translucency;
         out[0] = front * s.baseR;
         out[1] = front * s.baseG;
@@ -287,9 +294,9 @@ public final class Scatter {
     }
 
     /**
-     * By how much radiance from a direction on the view's side counts for irradiance over pi, by colour, per steradian. That is the cosine over pi, times
-     * what the surface gives back of light from there over what it gives back of light from everywhere: a body below gloss gives back less of slanting
-     * light, and folded gloss more. With {@link #albedo} all light that comes in goes out again.
+     * By how much radiance from a direction on the view's side counts for irradiance over pi, by colour, per steradian. That is the cosine
+     * over pi, times what the surface gives back of light from there over what it gives back of light from everywhere: a body below gloss
+     * gives back less of slanting light, and folded gloss more. With {@link #albedo} all light that comes in goes out again.
      *
      * @param folded whether gloss is to count at all, where it {@link #foldsGloss}
      */

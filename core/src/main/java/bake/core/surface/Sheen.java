@@ -62,7 +62,8 @@ final class Sheen {
     static float albedo(float cos, float roughness) {
         float y = row(roughness), x = Math.min(Math.max(cos * N - 0.5f, 0), N - 1.001f);
         int i = (int) y, j = (int) x, o = i * N + j;
-        float fy = y - i, fx = x - j, low = ALBEDO[o] * (1 - fx) + ALBEDO[o + 1] * fx, high = ALBEDO[o + N] * (1 - fx) + ALBEDO[o + N + 1] * fx;
+        float fy = y - i, fx = x - j, low = ALBEDO[o] * (1 - fx) + ALBEDO[o + 1] * fx,
+                high = ALBEDO[o + N] * (1 - fx) + ALBEDO[o + N + 1] * fx;
         return Math.min(1, (low * (1 - fy) + high * fy) * (SCALE[i] * (1 - fy) + SCALE[i + 1] * fy));
     }
 }

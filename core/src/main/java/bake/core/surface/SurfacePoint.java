@@ -44,7 +44,8 @@ public final class SurfacePoint {
         int prim = ray.prim, o = Blas.first(prim);
         float[] c = b.packets();
         float u = ray.u, v = ray.v, w = 1 - u - v;
-        float ax = c[o + 12] - c[o], ay = c[o + 16] - c[o + 4], az = c[o + 20] - c[o + 8], ex = c[o + 24] - c[o], ey = c[o + 28] - c[o + 4], ez = c[o + 32] - c[o + 8];
+        float ax = c[o + 12] - c[o], ay = c[o + 16] - c[o + 4], az = c[o + 20] - c[o + 8], ex = c[o + 24] - c[o], ey = c[o + 28] - c[o + 4],
+                ez = c[o + 32] - c[o + 8];
         px = c[o] + u * ax + v * ex;
         py = c[o + 4] + u * ay + v * ey;
         pz = c[o + 8] + u * az + v * ez;
@@ -60,7 +61,8 @@ public final class SurfacePoint {
         float[] uv = b.uvs();
         float s = w * uv[2 * i] + u * uv[2 * j] + v * uv[2 * k];
         float t = w * uv[2 * i + 1] + u * uv[2 * j + 1] + v * uv[2 * k + 1];
-        tangent(ax, ay, az, ex, ey, ez, uv[2 * j] - uv[2 * i], uv[2 * j + 1] - uv[2 * i + 1], uv[2 * k] - uv[2 * i], uv[2 * k + 1] - uv[2 * i + 1]);
+        tangent(ax, ay, az, ex, ey, ez, uv[2 * j] - uv[2 * i], uv[2 * j + 1] - uv[2 * i + 1], uv[2 * k] - uv[2 * i],
+                uv[2 * k + 1] - uv[2 * i + 1]);
         float edge = Math.max(largest(ax, ay, az), largest(ex, ey, ez)), far = 0;
         if (!geometry.isWorld(ray.item)) {
             toWorld(geometry, ray.item);
@@ -101,7 +103,8 @@ public final class SurfacePoint {
     public void face(Geometry geometry, Ray ray) {
         Blas b = geometry.blas(ray.item);
         int p = ray.prim;
-        float ax = b.edge(p, 1, 0), ay = b.edge(p, 1, 1), az = b.edge(p, 1, 2), ex = b.edge(p, 2, 0), ey = b.edge(p, 2, 1), ez = b.edge(p, 2, 2);
+        float ax = b.edge(p, 1, 0), ay = b.edge(p, 1, 1), az = b.edge(p, 1, 2), ex = b.edge(p, 2, 0), ey = b.edge(p, 2, 1),
+                ez = b.edge(p, 2, 2);
         gx = ay * ez - az * ey;
         gy = az * ex - ax * ez;
         gz = ax * ey - ay * ex;
@@ -247,7 +250,10 @@ public final class SurfacePoint {
         frame();
     }
 
-    /** Tilts the normal by the slope of a height picture (Blinn 1978, in the form of Mikkelsen 2010, "Bump Mapping Unparametrized Surfaces"). */
+    /**
+     * Tilts the normal by the slope of a height picture (Blinn 1978, in the form of Mikkelsen 2010, "Bump Mapping Unparametrized
+     * Surfaces").
+     */
     private void raise(TextureLookup map, float s, float t, float spread, float metres, Ray ray) {
         map.slope(s, t, spread, texel);
         float du = texel[0] * metres, dv = texel[1] * metres;

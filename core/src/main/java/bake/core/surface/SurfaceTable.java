@@ -13,10 +13,14 @@ import java.util.Map;
 /** All materials and textures as flat arrays; also answers what cut-outs and panes do to a ray. */
 public final class SurfaceTable implements TriangleFilter {
     static final int BASE = 0, ALPHA = 3, CUTOFF = 4, METALLIC = 5, ROUGHNESS = 6, NORMAL_SCALE = 7, IOR = 8,
-            TRANSMISSION = 9, TRANSLUCENCY = 10, EMISSION = 11, SPECULAR = 14, SPECULAR_COLOUR = 15, COAT = 18, COAT_ROUGHNESS = 19, SHEEN = 20,
-            SHEEN_ROUGHNESS = 23, ANISOTROPY = 24, ANISOTROPY_TURN = 25, ABSORB = 26, HEIGHT = 29, ROUND = 30, REACH = 31, WEIGHT = 32, STRIDE = 33;
-    static final int BASE_IMAGE = 0, ROUGHNESS_IMAGE = 1, NORMAL_IMAGE = 2, EMISSION_IMAGE = 3, SPECULAR_IMAGE = 4, SPECULAR_COLOUR_IMAGE = 5,
-            COAT_IMAGE = 6, COAT_ROUGHNESS_IMAGE = 7, SHEEN_IMAGE = 8, SHEEN_ROUGHNESS_IMAGE = 9, ANISOTROPY_IMAGE = 10, TRANSMISSION_IMAGE = 11,
+            TRANSMISSION = 9, TRANSLUCENCY = 10, EMISSION = 11, SPECULAR = 14, SPECULAR_COLOUR = 15, COAT = 18, COAT_ROUGHNESS = 19,
+            SHEEN = 20,
+            SHEEN_ROUGHNESS = 23, ANISOTROPY = 24, ANISOTROPY_TURN = 25, ABSORB = 26, HEIGHT = 29, ROUND = 30, REACH = 31, WEIGHT = 32,
+            STRIDE = 33;
+    static final int BASE_IMAGE = 0, ROUGHNESS_IMAGE = 1, NORMAL_IMAGE = 2, EMISSION_IMAGE = 3, SPECULAR_IMAGE = 4,
+            SPECULAR_COLOUR_IMAGE = 5,
+            COAT_IMAGE = 6, COAT_ROUGHNESS_IMAGE = 7, SHEEN_IMAGE = 8, SHEEN_ROUGHNESS_IMAGE = 9, ANISOTROPY_IMAGE = 10,
+            TRANSMISSION_IMAGE = 11,
             HEIGHT_IMAGE = 12, IMAGES = 13;
 
     /** Spread of a lookup that is not filtered. */
@@ -108,7 +112,8 @@ public final class SurfaceTable implements TriangleFilter {
         layered[i] = !l.withAttenuation(Layers.NONE.attenuationColour(), Double.POSITIVE_INFINITY).equals(Layers.NONE);
         murky[i] = v[o + ABSORB] + v[o + ABSORB + 1] + v[o + ABSORB + 2] > 0 && m.transmission() > 0 && !m.thin();
         Layers.Images x = l.images();
-        Material.Image[] all = {m.baseImage(), m.roughnessImage(), m.normalImage(), m.emissionImage(), x.specular(), x.specularColour(), x.coat(), x.coatRoughness(),
+        Material.Image[] all = {m.baseImage(), m.roughnessImage(), m.normalImage(), m.emissionImage(), x.specular(), x.specularColour(),
+                x.coat(), x.coatRoughness(),
                 x.sheen(), x.sheenRoughness(), x.anisotropy(), x.transmission(), m.relief().height()};
         for (int k = 0; k < IMAGES; k++) {
             images[IMAGES * i + k] = TextureLookup.of(all[k], pyramids, m.relief().scatter());
@@ -193,7 +198,8 @@ public final class SurfaceTable implements TriangleFilter {
             ray.chance *= clear;
             return clear > 0;
         }
-        float through = Fresnel.paneTransmittance(Math.max(cosine, 1e-4f), values[o + IOR]), t = values[o + TRANSMISSION] * (1 - values[o + METALLIC]) * through;
+        float through = Fresnel.paneTransmittance(Math.max(cosine, 1e-4f), values[o + IOR]),
+                t = values[o + TRANSMISSION] * (1 - values[o + METALLIC]) * through;
         float r = t * values[o + BASE], g = t * values[o + BASE + 1], bl = t * values[o + BASE + 2];
         TextureLookup image = images[IMAGES * m + BASE_IMAGE];
         if (image != null) {

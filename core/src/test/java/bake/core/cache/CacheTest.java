@@ -108,7 +108,8 @@ class CacheTest {
         assertTrue(c.bytes() < 300 * c.cells(), c.bytes() / c.cells() + " bytes a cell of 12 source groups");
         IrradianceCache i = new IrradianceCache(channels);
         RecordSamples records = new RecordSamples(channels);
-        for (int k = 0; k < 40_000; k++) records.add(r.nextFloat() * 90, r.nextFloat() * 90, 0, 0, 0, 1, 0.3f, new float[6], new float[channels]);
+        for (int k = 0; k < 40_000; k++)
+            records.add(r.nextFloat() * 90, r.nextFloat() * 90, 0, 0, 0, 1, 0.3f, new float[6], new float[channels]);
         i.merge(new RecordSamples[] {records});
         assertTrue(i.bytes() < 300L * i.records(), i.bytes() / i.records() + " bytes a record of 12 source groups");
     }

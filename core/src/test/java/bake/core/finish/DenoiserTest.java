@@ -18,7 +18,8 @@ class DenoiserTest {
         for (int s = 0; s < samples; s++)
             for (int y = 0; y < H; y++)
                 for (int x = 0; x < W; x++) {
-                    float base = base(x), l = (float) (truth(x) * base * (1 + spread * (r.nextDouble() + r.nextDouble() + r.nextDouble() - 1.5)));
+                    float base = base(x), l = (float) (truth(x) * base
+                            * (1 + spread * (r.nextDouble() + r.nextDouble() + r.nextDouble() - 1.5)));
                     film.add(x, y, new float[] {l, l, l});
                     boolean left = x < W / 2;
                     film.addFeatures(x, y, new float[] {base, base, base, left ? 1 : 0, left ? 0 : 1, 0, 5});

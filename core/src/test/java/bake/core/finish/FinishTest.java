@@ -57,7 +57,8 @@ class FinishTest {
 
     private static Film flat(float value, int passes) {
         Film f = Film.merged(5, 4, 1);
-        for (int p = 0; p < passes; p++) for (int y = 0; y < 4; y++) for (int x = 0; x < 5; x++) if (x < 4) f.add(x, y, new float[] {value, value, value});
+        for (int p = 0; p < passes; p++) for (int y = 0; y < 4; y++) for (int x = 0; x < 5; x++) if (x < 4)
+            f.add(x, y, new float[] {value, value, value});
         return f;
     }
 

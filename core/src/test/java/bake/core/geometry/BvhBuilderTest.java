@@ -164,7 +164,8 @@ class BvhBuilderTest {
 
     @Test
     void sortableKeepsTheOrder() {
-        float[] f = {Float.NEGATIVE_INFINITY, -1e30f, -2, -1, -Float.MIN_VALUE, -0f, 0, Float.MIN_VALUE, 1, 2, 1e30f, Float.POSITIVE_INFINITY};
+        float[] f = {Float.NEGATIVE_INFINITY, -1e30f, -2, -1, -Float.MIN_VALUE, -0f, 0, Float.MIN_VALUE, 1, 2, 1e30f,
+                Float.POSITIVE_INFINITY};
         for (int i = 0; i < f.length; i++) {
             assertEquals(f[i], Range.value(Range.sortable(f[i])), 0);
             if (i > 0) assertTrue(Range.sortable(f[i - 1]) < Range.sortable(f[i]), f[i - 1] + " comes before " + f[i]);

@@ -39,7 +39,8 @@ class KernelTest {
     void nothingIsAllocatedPerRay() {
         SplittableRandom r = new SplittableRandom(3);
         List<Instance> in = new ArrayList<>();
-        for (int i = 0; i < 40; i++) in.add(new Instance("ball", 0, Affine.translation(r.nextDouble(-6, 6), r.nextDouble(-6, 6), r.nextDouble(-6, 6)), 0));
+        for (int i = 0; i < 40; i++) in.add(new Instance("ball", 0, Affine.translation(r.nextDouble(-6, 6), r.nextDouble(-6, 6),
+                r.nextDouble(-6, 6)), 0));
         in.add(new Instance("floor", 1, Affine.translation(0, 0, -7), 0));
         Tracer t = both(List.of(Shapes.sphere("ball", 0.8, 24, 0), Shapes.quad("floor", 30, 30, 0)), in).getFirst();
         var threads = (com.sun.management.ThreadMXBean) ManagementFactory.getThreadMXBean();
@@ -99,7 +100,8 @@ class KernelTest {
     @Test
     void floorHasNoCracks() {
         List<Instance> in = new ArrayList<>();
-        for (int x = 0; x < 24; x++) for (int y = 0; y < 24; y++) in.add(new Instance("tile", 0, Affine.translation(1000 + x, -500 + y, 0), 0));
+        for (int x = 0; x < 24; x++) for (int y = 0; y < 24; y++)
+            in.add(new Instance("tile", 0, Affine.translation(1000 + x, -500 + y, 0), 0));
         SplittableRandom r = new SplittableRandom(11);
         for (Tracer t : both(List.of(Shapes.quad("tile", 1, 1, 0)), in)) {
             Ray ray = new Ray();
@@ -109,7 +111,8 @@ class KernelTest {
                 // Half of the rays aim at the seams.
                 if (i % 2 == 0) x = Math.rint(x) + 0.5 * (x > 1022 ? -1 : 1);
                 Vec3 d = new Vec3(r.nextDouble(-0.2, 0.2), r.nextDouble(-0.2, 0.2), -1).normalized();
-                ray.set((float) (x - d.x() * h), (float) (y - d.y() * h), (float) (-d.z() * h), (float) d.x(), (float) d.y(), (float) d.z(), Float.POSITIVE_INFINITY);
+                ray.set((float) (x - d.x() * h), (float) (y - d.y() * h), (float) (-d.z() * h), (float) d.x(), (float) d.y(), (float) d.z(),
+                        Float.POSITIVE_INFINITY);
                 if (!t.closest(ray)) missed++;
             }
             assertEquals(0, missed, "rays of 60,000 that fell through");
@@ -129,10 +132,12 @@ class KernelTest {
                 Ray ray = new Ray();
                 int missed = 0;
                 for (int i = 0; i < 200_000; i++) {
-                    float ox = (float) (far + r.nextDouble(-0.9, 0.9)), oy = (float) r.nextDouble(-0.9, 0.9), oz = (float) r.nextDouble(-0.9, 0.9);
+                    float ox = (float) (far + r.nextDouble(-0.9, 0.9)), oy = (float) r.nextDouble(-0.9, 0.9),
+                            oz = (float) r.nextDouble(-0.9, 0.9);
                     int k = 3 * r.nextInt(ball.indices().length / 3), a = 3 * ball.indices()[k], b = 3 * ball.indices()[k + 1];
                     double s = i % 3 == 0 ? 0 : r.nextDouble();
-                    Vec3 d = new Vec3(p[a] + s * (p[b] - p[a]) - ox, p[a + 1] + s * (p[b + 1] - p[a + 1]) - oy, p[a + 2] + s * (p[b + 2] - p[a + 2]) - oz).normalized();
+                    Vec3 d = new Vec3(p[a] + s * (p[b] - p[a]) - ox, p[a + 1] + s * (p[b + 1] - p[a + 1]) - oy,
+                            p[a + 2] + s * (p[b + 2] - p[a + 2]) - oz).normalized();
                     ray.set(ox, oy, oz, (float) d.x(), (float) d.y(), (float) d.z(), Float.POSITIVE_INFINITY);
                     if (!t.closest(ray)) missed++;
                 }
@@ -149,7 +154,8 @@ class KernelTest {
         for (int[] idx : new int[][] {{0, 1, 2, 0, 2, 3}, {0, 2, 1, 0, 3, 2}, {0, 1, 2, 0, 3, 2}}) {
             Mesh m = new Mesh("pane", p, null, null, idx, 0);
             Geometry g = new Geometry(List.of(m), once(m), POOL);
-            for (Tracer t : List.of(new WideTracer(g, new LampShapes(List.of()), glass, POOL), new ScalarTracer(g, new LampShapes(List.of()), glass, POOL))) {
+            for (Tracer t : List.of(new WideTracer(g, new LampShapes(List.of()), glass, POOL),
+                    new ScalarTracer(g, new LampShapes(List.of()), glass, POOL))) {
                 Ray ray = new Ray();
                 ray.set(0.3f, 0.2f, -1, 0, 0, 1, 2);
                 assertTrue(t.open(ray));
@@ -174,7 +180,8 @@ class KernelTest {
             Ray ray = new Ray();
             for (int i = 0; i < 200; i++) {
                 double a = i * 0.1;
-                ray.set(0.5f, (float) Math.cos(a), (float) Math.sin(a), 0, (float) -Math.cos(a), (float) -Math.sin(a), Float.POSITIVE_INFINITY);
+                ray.set(0.5f, (float) Math.cos(a), (float) Math.sin(a), 0, (float) -Math.cos(a), (float) -Math.sin(a),
+                        Float.POSITIVE_INFINITY);
                 assertFalse(t.closest(ray));
             }
         }
@@ -193,7 +200,8 @@ class KernelTest {
         assertNotEquals(key, ContentKey.of(List.of(m.withMaterial(1)), once(m), new int[] {0}));
         assertNotEquals(key, ContentKey.of(List.of(m), once(m), new int[] {1}));
         assertNotEquals(key, ContentKey.of(List.of(m), List.of(new Instance("ball", 0, Affine.translation(0, 0, 1e-9), 0)), new int[] {0}));
-        assertNotEquals(key, ContentKey.of(List.of(new Mesh("ball", m.positions(), null, m.uvs(), m.indices(), 0)), once(m), new int[] {0}));
+        assertNotEquals(key, ContentKey.of(List.of(new Mesh("ball", m.positions(), null, m.uvs(), m.indices(), 0)), once(m),
+                new int[] {0}));
     }
 
     /** A hierarchy that leads nowhere, or in circles, is not used. */
@@ -207,13 +215,15 @@ class KernelTest {
         assertFalse(with(b, Bvh.CHILDREN, ~(1 << 20)).isSound(), "a leaf that is not there");
         int[] v = b.vertices().clone();
         v[0] = 1 << 24;
-        assertFalse(new Blas(b.bvh(), b.packets(), v, b.normals(), b.uvs(), b.colours(), b.materials(), b.sources(), b.triangles()).isSound(), "a vertex that is not there");
+        assertFalse(new Blas(b.bvh(), b.packets(), v, b.normals(), b.uvs(), b.colours(), b.materials(), b.sources(), b.triangles())
+                .isSound(), "a vertex that is not there");
     }
 
     private static Blas with(Blas b, int at, int value) {
         int[] n = b.bvh().nodes().clone();
         n[at] = value;
-        return new Blas(new Bvh(n, b.bvh().order(), 4, b.bvh().bounds()), b.packets(), b.vertices(), b.normals(), b.uvs(), b.colours(), b.materials(), b.sources(), b.triangles());
+        return new Blas(new Bvh(n, b.bvh().order(), 4, b.bvh().bounds()), b.packets(), b.vertices(), b.normals(), b.uvs(), b.colours(),
+                b.materials(), b.sources(), b.triangles());
     }
 
     /** What a store has is used; what it lacks is given to it; what is unsound is built again. */

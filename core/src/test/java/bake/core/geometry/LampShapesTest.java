@@ -33,7 +33,8 @@ class LampShapesTest {
         for (int i = 0; i < 4000; i++) {
             double far = Math.pow(10, r.nextDouble(0, 3));
             Vec3 from = c.plus(new Vec3(r.nextDouble(-1, 1), r.nextDouble(-1, 1), r.nextDouble(-1, 1)).normalized().times(far));
-            Vec3 aim = c.plus(new Vec3(r.nextDouble(-0.6, 0.6), r.nextDouble(-0.6, 0.6), r.nextDouble(-0.6, 0.6))), d = aim.minus(from).normalized();
+            Vec3 aim = c.plus(new Vec3(r.nextDouble(-0.6, 0.6), r.nextDouble(-0.6, 0.6), r.nextDouble(-0.6, 0.6))),
+                    d = aim.minus(from).normalized();
             double b = c.minus(from).dot(d), miss = c.minus(from).minus(d.times(b)).length();
             if (Math.abs(miss - 0.3) < 1e-3 + 1e-4 * far) continue; // too near the rim for single precision
             double t = meet(s, from, d);
@@ -45,12 +46,14 @@ class LampShapesTest {
     /** Rectangle and disc: points of the plane inside are met, those outside are not, from both sides. */
     @Test
     void flatBodies() {
-        LampShapes rectangle = new LampShapes(List.of(lamp(Lamp.Kind.RECTANGLE, 2, 0.8, true))), disc = new LampShapes(List.of(lamp(Lamp.Kind.DISC, 1.5, 0, true)));
+        LampShapes rectangle = new LampShapes(List.of(lamp(Lamp.Kind.RECTANGLE, 2, 0.8, true))),
+                disc = new LampShapes(List.of(lamp(Lamp.Kind.DISC, 1.5, 0, true)));
         SplittableRandom r = new SplittableRandom(5);
         int met = 0;
         for (int i = 0; i < 4000; i++) {
             double x = r.nextDouble(-1.5, 1.5), y = r.nextDouble(-1.5, 1.5);
-            Vec3 on = FRAME.point(new Vec3(x, y, 0)), from = FRAME.point(new Vec3(r.nextDouble(-3, 3), r.nextDouble(-3, 3), (i % 2 == 0 ? 1 : -1) * r.nextDouble(0.3, 4)));
+            Vec3 on = FRAME.point(new Vec3(x, y, 0)),
+                    from = FRAME.point(new Vec3(r.nextDouble(-3, 3), r.nextDouble(-3, 3), (i % 2 == 0 ? 1 : -1) * r.nextDouble(0.3, 4)));
             Vec3 d = on.minus(from).normalized();
             double distance = on.minus(from).length();
             if (Math.abs(Math.abs(x) - 1) > 1e-3 && Math.abs(Math.abs(y) - 0.4) > 1e-3) {
@@ -67,7 +70,8 @@ class LampShapesTest {
     /** Boxes hold their bodies; lamps without a body, or hidden ones, are not there. */
     @Test
     void boundsAndHidden() {
-        LampShapes all = new LampShapes(List.of(lamp(Lamp.Kind.SPHERE, 0.6, 0, false), lamp(Lamp.Kind.POINT, 0, 0, true), lamp(Lamp.Kind.SPOT, 0, 0, true), lamp(Lamp.Kind.RECTANGLE, 2, 0.8, true), lamp(Lamp.Kind.DISC, 1.5, 0, true)));
+        LampShapes all = new LampShapes(List.of(lamp(Lamp.Kind.SPHERE, 0.6, 0, false), lamp(Lamp.Kind.POINT, 0, 0, true),
+                lamp(Lamp.Kind.SPOT, 0, 0, true), lamp(Lamp.Kind.RECTANGLE, 2, 0.8, true), lamp(Lamp.Kind.DISC, 1.5, 0, true)));
         assertEquals(2, all.count());
         assertEquals(3, all.lamp(0));
         float[] box = new float[6];
@@ -75,7 +79,8 @@ class LampShapesTest {
             all.bounds(k, box, 0);
             for (int i = 0; i < 400; i++) {
                 double a = 2 * Math.PI * i / 400;
-                Vec3 p = k == 0 ? FRAME.point(new Vec3(Math.signum(Math.cos(a)), 0.4 * Math.signum(Math.sin(a)), 0)) : FRAME.point(new Vec3(0.75 * Math.cos(a), 0.75 * Math.sin(a), 0));
+                Vec3 p = k == 0 ? FRAME.point(new Vec3(Math.signum(Math.cos(a)), 0.4 * Math.signum(Math.sin(a)), 0))
+                        : FRAME.point(new Vec3(0.75 * Math.cos(a), 0.75 * Math.sin(a), 0));
                 double[] q = {p.x(), p.y(), p.z()};
                 for (int c = 0; c < 3; c++) assertTrue(q[c] >= box[c] - 1e-6 && q[c] <= box[3 + c] + 1e-6);
             }

@@ -26,17 +26,21 @@ class TracerTest {
     /** Many instances of a large mesh (kept as instances), single meshes (merged), and a lamp. */
     private static Geometry scene() {
         SplittableRandom r = new SplittableRandom(3);
-        List<Mesh> meshes = List.of(Shapes.sphere("ball", 0.5, 24, 0), Shapes.box("box", -8, -8, -2, 8, 8, -1, 0), Shapes.quad("quad", 3, 3, 0));
+        List<Mesh> meshes = List.of(Shapes.sphere("ball", 0.5, 24, 0), Shapes.box("box", -8, -8, -2, 8, 8, -1, 0),
+                Shapes.quad("quad", 3, 3, 0));
         List<Instance> in = new ArrayList<>();
         for (int i = 0; i < 60; i++)
-            in.add(new Instance("ball", 0, Affine.translation(r.nextDouble(-6, 6), r.nextDouble(-6, 6), r.nextDouble(-1, 4)).times(Affine.rotation(new Vec3(r.nextDouble(), 1, 0.3), r.nextDouble(6))).times(Affine.scale(r.nextDouble(0.3, 2), 1, r.nextDouble(0.3, 2))), 0));
+            in.add(new Instance("ball", 0, Affine.translation(r.nextDouble(-6, 6), r.nextDouble(-6, 6), r.nextDouble(-1, 4))
+                    .times(Affine.rotation(new Vec3(r.nextDouble(), 1, 0.3), r.nextDouble(6)))
+                    .times(Affine.scale(r.nextDouble(0.3, 2), 1, r.nextDouble(0.3, 2))), 0));
         in.add(new Instance("box", 1, Affine.IDENTITY, 0));
         in.add(new Instance("quad", 2, Affine.translation(0, 0, 6).times(Affine.rotation(new Vec3(1, 0, 0), 0.4)), 0));
         return new Geometry(meshes, in, POOL);
     }
 
     private static LampShapes lamps() {
-        return new LampShapes(List.of(new Lamp("l", "g", Lamp.Kind.SPHERE, Affine.translation(2, 2, 5), 0.6, 0, 100, new Vec3(1, 1, 1), 0, 60, true, false)));
+        return new LampShapes(List.of(new Lamp("l", "g", Lamp.Kind.SPHERE, Affine.translation(2, 2, 5), 0.6, 0, 100, new Vec3(1, 1, 1), 0,
+                60, true, false)));
     }
 
     @Test
@@ -66,7 +70,8 @@ class TracerTest {
 
     private static float[] ray(SplittableRandom r, int i) {
         double z = r.nextDouble(-1, 1), t = r.nextDouble(2 * Math.PI), s = Math.sqrt(1 - z * z);
-        float[] d = {(float) r.nextDouble(-7, 7), (float) r.nextDouble(-7, 7), (float) r.nextDouble(-0.9, 7), (float) (s * Math.cos(t)), (float) (s * Math.sin(t)), (float) z};
+        float[] d = {(float) r.nextDouble(-7, 7), (float) r.nextDouble(-7, 7), (float) r.nextDouble(-0.9, 7), (float) (s * Math.cos(t)),
+                (float) (s * Math.sin(t)), (float) z};
         if (i % 10 == 0) { // along an axis, where components are zero
             d[3] = d[4] = d[5] = 0;
             d[3 + i / 10 % 3] = i / 30 % 2 == 0 ? 1 : -1;
@@ -96,7 +101,8 @@ class TracerTest {
         double best = 1e9;
         for (int t = 0; t < m.triangles(); t++) {
             Vec3[] v = new Vec3[3];
-            for (int k = 0; k < 3; k++) v[k] = new Vec3(m.positions()[3 * m.indices()[3 * t + k]], m.positions()[3 * m.indices()[3 * t + k] + 1], m.positions()[3 * m.indices()[3 * t + k] + 2]);
+            for (int k = 0; k < 3; k++) v[k] = new Vec3(m.positions()[3 * m.indices()[3 * t + k]],
+                    m.positions()[3 * m.indices()[3 * t + k] + 1], m.positions()[3 * m.indices()[3 * t + k] + 2]);
             Vec3 n = v[1].minus(v[0]).cross(v[2].minus(v[0]));
             double q = v[0].minus(o).dot(n) / d.dot(n);
             if (!(q > 0 && q < best)) continue;

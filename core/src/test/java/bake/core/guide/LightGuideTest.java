@@ -13,7 +13,9 @@ import org.junit.jupiter.api.Test;
 final class LightGuideTest {
     private static final int WAYS = 5, RECORDS = 60_000;
 
-    /** Record {@code i}: a place on a floor of 8 x 6 m, or on a wall, and a look that way 2 rewards on the left half, way 4 on the right. */
+    /**
+     * Record {@code i}: a place on a floor of 8 x 6 m, or on a wall, and a look that way 2 rewards on the left half, way 4 on the right.
+     */
     private static void record(GuideLearner l, PlaceLog log, int i) {
         SplittableRandom r = new SplittableRandom(i);
         float x = (float) r.nextDouble(8), y = (float) r.nextDouble(6);

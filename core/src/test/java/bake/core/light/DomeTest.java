@@ -54,7 +54,8 @@ class DomeTest {
             for (int i = 0; i < n; i++)
                 for (int j = 0; j < m; j++) {
                     double z = 1 - 2 * (i + 0.5) / n, t = 2 * Math.PI * (j + 0.37) / m, w = Math.sqrt(1 - z * z);
-                    sum += d.read((float) (w * Math.cos(t)), (float) (w * Math.sin(t)), (float) z, new float[4]) * 4 * Math.PI / ((double) n * m);
+                    sum += d.read((float) (w * Math.cos(t)), (float) (w * Math.sin(t)), (float) z, new float[4]) * 4 * Math.PI
+                            / ((double) n * m);
                 }
             assertEquals(1, sum, 0.01, "turned by " + turn);
         }
@@ -94,6 +95,7 @@ class DomeTest {
     void evenSky() {
         float[] rgb = new float[3 * 64 * 32];
         java.util.Arrays.fill(rgb, 100);
-        assertEquals(Math.PI * 100, new Dome(new Panorama("even", 64, 32, rgb), 1, 0).horizontalIlluminance(), 1, "within the rows' own coarseness");
+        assertEquals(Math.PI * 100, new Dome(new Panorama("even", 64, 32, rgb), 1, 0).horizontalIlluminance(), 1,
+                "within the rows' own coarseness");
     }
 }

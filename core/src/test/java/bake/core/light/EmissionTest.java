@@ -37,7 +37,9 @@ class EmissionTest {
     @EnumSource(value = Lamp.Kind.class, names = {"WEB"}, mode = EnumSource.Mode.EXCLUDE)
     void lamps(Lamp.Kind kind) {
         TestScene t = new TestScene();
-        RenderScene s = t.add(Shapes.quad("floor", 1, 1, t.material(Material.diffuse("m", grey(0.5)))), Affine.translation(0, 0, -2)).lamp(new Lamp("l", "l", kind, Affine.IDENTITY, 0.3, kind == Lamp.Kind.RECTANGLE || kind == Lamp.Kind.TUBE ? 0.8 : 0, 1000, grey(1), 20, 60, true, false)).compile();
+        RenderScene s = t.add(Shapes.quad("floor", 1, 1, t.material(Material.diffuse("m", grey(0.5)))), Affine.translation(0, 0, -2))
+                .lamp(new Lamp("l", "l", kind, Affine.IDENTITY, 0.3, kind == Lamp.Kind.RECTANGLE || kind == Lamp.Kind.TUBE ? 0.8 : 0, 1000,
+                grey(1), 20, 60, true, false)).compile();
         double[] f = flux(s);
         // A spot's candela are set by its mean cone; its soft edge gives or takes a little.
         assertEquals(1000, f[s.lights().groups().indexOf("l")], kind == Lamp.Kind.SPOT ? 60 : 8);
@@ -56,12 +58,16 @@ class EmissionTest {
         assertEquals(22 * Math.PI * 100, flux(body)[body.lights().glowGroup()], 0.01 * 22 * Math.PI * 100);
     }
 
-    /** Even surroundings send pi times their luminance through every square metre of a window from each side, whichever way lines are chosen. */
+    /**
+     * Even surroundings send pi times their luminance through every square metre of a window from each side, whichever way lines are
+     * chosen.
+     */
     @Test
     void throughOpenings() {
         TestScene t = new TestScene();
         int glass = t.material(Material.glass("pane", grey(1), 0, 1.52, true)), wall = t.material(Material.diffuse("w", grey(0.5)));
-        t.add(Shapes.quad("pane", 1, 1.5, glass), Affine.translation(0, 0, 2)).add(Shapes.quad("floor", 6, 6, wall)).around(new Surroundings.Plain(grey(10)));
+        t.add(Shapes.quad("pane", 1, 1.5, glass), Affine.translation(0, 0, 2)).add(Shapes.quad("floor", 6, 6, wall))
+                .around(new Surroundings.Plain(grey(10)));
         RenderScene s = t.compile();
         Emission e = new Emission(s.lights(), s.openings(), s.tracer().bounds());
         assertTrue(s.openings().count() > 0);
@@ -90,7 +96,8 @@ class EmissionTest {
                 sum += Math.max(0, t.z) / n / n;
             }
         for (int k = 0; k < 3; k++) {
-            Vec3 a = new Vec3(c[3 * k], c[3 * k + 1], c[3 * k + 2]).normalized(), b = new Vec3(c[3 * ((k + 1) % 3)], c[3 * ((k + 1) % 3) + 1], c[3 * ((k + 1) % 3) + 2]).normalized();
+            Vec3 a = new Vec3(c[3 * k], c[3 * k + 1], c[3 * k + 2]).normalized(),
+                    b = new Vec3(c[3 * ((k + 1) % 3)], c[3 * ((k + 1) % 3) + 1], c[3 * ((k + 1) % 3) + 2]).normalized();
             lambert += Math.acos(a.dot(b)) * a.cross(b).normalized().z() / 2;
         }
         assertEquals(Math.abs(lambert), sum * t.angle, 1e-3);

@@ -19,14 +19,16 @@ import org.junit.jupiter.api.Test;
 /** What light sampling says of its density is what a ray in that direction finds. */
 class EmittersTest {
     private static Lamp lamp(Lamp.Kind kind, double x, boolean twoSided) {
-        return new Lamp("l" + x, "g", kind, Affine.pointing(new Vec3(x, 0.3, 2), new Vec3(0.2, 0.1, -1)), 0.5, 0.4, 900, grey(1), 40, 70, true, twoSided);
+        return new Lamp("l" + x, "g", kind, Affine.pointing(new Vec3(x, 0.3, 2), new Vec3(0.2, 0.1, -1)), 0.5, 0.4, 900, grey(1), 40, 70,
+                true, twoSided);
     }
 
     private static RenderScene scene() {
         TestScene s = new TestScene();
         int glow = s.material(Material.glowing("glow", grey(50)));
         s.add(Shapes.quad("q", 0.7, 0.5, glow), Affine.translation(-2, 0, 1.5)).add(Shapes.box("b", 3, 3, 1, 3.2, 3.4, 1.4, glow));
-        return s.lamp(lamp(Lamp.Kind.SPHERE, 0, false)).lamp(lamp(Lamp.Kind.RECTANGLE, 1, false)).lamp(lamp(Lamp.Kind.DISC, -1, true)).lamp(lamp(Lamp.Kind.POINT, 2, false)).compile();
+        return s.lamp(lamp(Lamp.Kind.SPHERE, 0, false)).lamp(lamp(Lamp.Kind.RECTANGLE, 1, false)).lamp(lamp(Lamp.Kind.DISC, -1, true))
+                .lamp(lamp(Lamp.Kind.POINT, 2, false)).compile();
     }
 
     @Test
@@ -42,14 +44,19 @@ class EmittersTest {
             float px = (float) r.nextDouble(-2, 2), py = (float) r.nextDouble(-2, 2), pz = (float) r.nextDouble(0, 0.8);
             if (!e.sample(px, py, pz, r.nextFloat(), r.nextFloat(), r.nextFloat(), out) || out.point) continue;
             ray.set(px, py, pz, out.x, out.y, out.z, Float.POSITIVE_INFINITY);
-            if (!s.tracer().closest(ray) || Math.abs(ray.t - out.distance) > 1e-5f * out.distance) continue; // another one, or another face, stands in the way
+            // another one, or another face, stands in the way
+            if (!s.tracer().closest(ray) || Math.abs(ray.t - out.distance) > 1e-5f * out.distance) continue;
             float pdf;
-            if (ray.item >= s.tracer().firstLamp()) pdf = e.pdfLamp(s.tracer().lamps().lamp(ray.item - s.tracer().firstLamp()), px, py, pz, out.x, out.y, out.z, ray.t, scratch, null, 0);
+            if (ray.item >= s.tracer().firstLamp())
+                pdf = e.pdfLamp(s.tracer().lamps().lamp(ray.item - s.tracer().firstLamp()), px, py, pz, out.x, out.y, out.z, ray.t, scratch,
+                        null, 0);
             else {
                 var b = s.geometry().blas(ray.item);
                 int p = ray.prim;
-                Vec3 n = new Vec3(b.edge(p, 1, 0), b.edge(p, 1, 1), b.edge(p, 1, 2)).cross(new Vec3(b.edge(p, 2, 0), b.edge(p, 2, 1), b.edge(p, 2, 2))).normalized();
-                pdf = e.pdfGlow(ray.item, ray.prim, px, py, pz, ray.t, (float) Math.abs(n.dot(new Vec3(out.x, out.y, out.z))), scratch, null, 0);
+                Vec3 n = new Vec3(b.edge(p, 1, 0), b.edge(p, 1, 1), b.edge(p, 1, 2))
+                        .cross(new Vec3(b.edge(p, 2, 0), b.edge(p, 2, 1), b.edge(p, 2, 2))).normalized();
+                pdf = e.pdfGlow(ray.item, ray.prim, px, py, pz, ray.t, (float) Math.abs(n.dot(new Vec3(out.x, out.y, out.z))), scratch,
+                        null, 0);
             }
             assertEquals(out.pdf, pdf, 0.01f * out.pdf);
             met++;
@@ -60,7 +67,8 @@ class EmittersTest {
     /** The chances of all lamps add up to one: flux through a sphere around a sphere lamp is its lumens. */
     @Test
     void lumensArrive() {
-        TestScene s = new TestScene().lamp(new Lamp("l", "g", Lamp.Kind.SPHERE, Affine.IDENTITY, 0.3, 0, 1234, grey(1), 0, 60, true, false));
+        TestScene s = new TestScene().lamp(new Lamp("l", "g", Lamp.Kind.SPHERE, Affine.IDENTITY, 0.3, 0, 1234, grey(1), 0, 60, true,
+                false));
         double lux = s.measure(new Vec3(0, 0, -3), Vec3.UP, 4096).lux();
         assertEquals(1234, lux * 4 * Math.PI * 9, 3);
     }
@@ -70,7 +78,8 @@ class EmittersTest {
     void openingsDensity() {
         TestScene s = new TestScene();
         int glass = s.material(Material.glass("pane", grey(1), 0, 1.52, true));
-        RenderScene c = s.add(Shapes.quad("a", 1, 1.5, glass), Affine.translation(0, 0, 2)).add(Shapes.quad("b", 0.8, 0.8, glass), Affine.pointing(new Vec3(2, 0, 1), new Vec3(-1, 0, 0))).compile();
+        RenderScene c = s.add(Shapes.quad("a", 1, 1.5, glass), Affine.translation(0, 0, 2))
+                .add(Shapes.quad("b", 0.8, 0.8, glass), Affine.pointing(new Vec3(2, 0, 1), new Vec3(-1, 0, 0))).compile();
         assertEquals(2, c.openings().count(), "the two triangles of a pane count as one");
         LightSample out = new LightSample(), scratch = new LightSample();
         Ray ray = new Ray();
@@ -95,7 +104,8 @@ class EmittersTest {
         TestScene s = new TestScene();
         int glass = s.material(Material.glass("pane", grey(1), 0, 1.52, true));
         Mesh triangle = new Mesh("t", new float[] {0, 0, 0, 1.2f, 0, 0, 0, 0.9f, 0}, null, null, new int[] {0, 1, 2}, glass);
-        RenderScene c = s.add(Shapes.quad("a", 1, 1.5, glass), Affine.translation(0, 0, 2)).add(triangle, Affine.translation(1, 1, 1.5)).compile();
+        RenderScene c = s.add(Shapes.quad("a", 1, 1.5, glass), Affine.translation(0, 0, 2)).add(triangle, Affine.translation(1, 1, 1.5))
+                .compile();
         assertEquals(2, c.openings().count());
         float[] worth = new float[3 + c.openings().ways()];
         SplittableRandom r = new SplittableRandom(8);

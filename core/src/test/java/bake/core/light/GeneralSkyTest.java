@@ -13,7 +13,9 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
-/** The fifteen skies against the standard's formula (ISO 15469:2004, equations 1 to 4), written here once more, and what follows from it. */
+/**
+ * The fifteen skies against the standard's formula (ISO 15469:2004, equations 1 to 4), written here once more, and what follows from it.
+ */
 @Tag("thorough")
 class GeneralSkyTest {
     private static Vec3 at(double height, double azimuth) {
@@ -23,8 +25,10 @@ class GeneralSkyTest {
 
     /** Gradation groups I to VI and indicatrix groups 1 to 6 of table 1 (values from memory): gradation a, b; indicatrix c, d, e. */
     @ParameterizedTest
-    @CsvSource({"1, 4, -0.7, 0, -1, 0", "2, 4, -0.7, 2, -1.5, 0.15", "3, 1.1, -0.8, 0, -1, 0", "4, 1.1, -0.8, 2, -1.5, 0.15", "5, 0, -1, 0, -1, 0", "6, 0, -1, 2, -1.5, 0.15",
-        "7, 0, -1, 5, -2.5, 0.3", "8, 0, -1, 10, -3, 0.45", "9, -1, -0.55, 2, -1.5, 0.15", "10, -1, -0.55, 5, -2.5, 0.3", "11, -1, -0.55, 10, -3, 0.45",
+    @CsvSource({"1, 4, -0.7, 0, -1, 0", "2, 4, -0.7, 2, -1.5, 0.15", "3, 1.1, -0.8, 0, -1, 0", "4, 1.1, -0.8, 2, -1.5, 0.15",
+            "5, 0, -1, 0, -1, 0", "6, 0, -1, 2, -1.5, 0.15",
+        "7, 0, -1, 5, -2.5, 0.3", "8, 0, -1, 10, -3, 0.45", "9, -1, -0.55, 2, -1.5, 0.15", "10, -1, -0.55, 5, -2.5, 0.3",
+        "11, -1, -0.55, 10, -3, 0.45",
         "12, -1, -0.32, 10, -3, 0.45", "13, -1, -0.32, 16, -3, 0.3", "14, -1, -0.15, 16, -3, 0.3", "15, -1, -0.15, 24, -2.8, 0.15"})
     void followsTheFormula(int type, double a, double b, double c, double d, double e) {
         for (double sun : new double[] {5, 35, 70}) {
@@ -34,7 +38,8 @@ class GeneralSkyTest {
             for (double h = 2; h < 90; h += 4)
                 for (double az = 1; az < 360; az += 11) {
                     double z = Math.toRadians(90 - h), zs = Math.toRadians(90 - sun);
-                    double chi = Math.acos(Math.clamp(Math.cos(zs) * Math.cos(z) + Math.sin(zs) * Math.sin(z) * Math.cos(Math.toRadians(az - 140)), -1, 1));
+                    double chi = Math.acos(Math.clamp(Math.cos(zs) * Math.cos(z) + Math.sin(zs) * Math.sin(z)
+                            * Math.cos(Math.toRadians(az - 140)), -1, 1));
                     double f = 1 + c * (Math.exp(d * chi) - Math.exp(d * Math.PI / 2)) + e * Math.pow(Math.cos(chi), 2);
                     double fz = 1 + c * (Math.exp(d * zs) - Math.exp(d * Math.PI / 2)) + e * Math.pow(Math.cos(zs), 2);
                     double expected = f * (1 + a * Math.exp(b / Math.cos(z))) / (fz * (1 + a * Math.exp(b)));
@@ -48,7 +53,10 @@ class GeneralSkyTest {
         }
     }
 
-    /** Type 1 is the older overcast sky (1 + 2 sin h) / 3 (Moon and Spencer 1942) high up and a third of the zenith at the horizon; type 5 is even. */
+    /**
+     * Type 1 is the older overcast sky (1 + 2 sin h) / 3 (Moon and Spencer 1942) high up and a third of the zenith at the horizon; type 5
+     * is even.
+     */
     @Test
     void knownSkies() {
         GeneralSky one = new GeneralSky(1, at(30, 0)), five = new GeneralSky(5, at(30, 0));

@@ -16,7 +16,8 @@ import org.junit.jupiter.api.Test;
 
 /** Choosing among many emitters: chances are what is said of them, nothing is left out, and it is worth it. */
 class LightTreeTest {
-    private static final Lamp.Kind[] KINDS = {Lamp.Kind.SPHERE, Lamp.Kind.RECTANGLE, Lamp.Kind.SPOT, Lamp.Kind.DISC, Lamp.Kind.TUBE, Lamp.Kind.POINT};
+    private static final Lamp.Kind[] KINDS = {Lamp.Kind.SPHERE, Lamp.Kind.RECTANGLE, Lamp.Kind.SPOT, Lamp.Kind.DISC, Lamp.Kind.TUBE,
+            Lamp.Kind.POINT};
 
     /** Lamps all over a hall of 20 by 10 m, facing every way. */
     private static TestScene hall(int n, long seed) {
@@ -25,7 +26,8 @@ class LightTreeTest {
         for (int i = 0; i < n; i++) {
             Vec3 d = new Vec3(r.nextDouble(-1, 1), r.nextDouble(-1, 1), r.nextDouble(-1, 0.4));
             Affine at = Affine.pointing(new Vec3(r.nextDouble(-10, 10), r.nextDouble(-5, 5), r.nextDouble(0.5, 4)), d);
-            s.lamp(new Lamp("l" + i, "g", KINDS[i % KINDS.length], at, 0.1, 0.3, r.nextDouble(10, 2000), grey(1), 30, 80, false, i % 7 == 0));
+            s.lamp(new Lamp("l" + i, "g", KINDS[i % KINDS.length], at, 0.1, 0.3, r.nextDouble(10, 2000), grey(1), 30, 80, false,
+                    i % 7 == 0));
         }
         int glow = s.material(Material.glowing("glow", grey(300)));
         return s.add(Shapes.quad("sign", 0.5, 0.3, glow), Affine.translation(3, 0, 2));
@@ -70,11 +72,13 @@ class LightTreeTest {
         for (int k = 0; k < 6; k++) {
             Vec3 at = new Vec3(-9 + 3.3 * k, -4 + 1.5 * k, 0.2 * k), up = new Vec3(0.2 * (k - 3), 0.3, 1);
             double want = 0;
-            for (Lamp l : all.scene().lamps()) want += new LightMeter(new TestScene().lamp(l).compile(), 0).measure(at, up, 512, 3, k).lux();
+            for (Lamp l : all.scene().lamps())
+                want += new LightMeter(new TestScene().lamp(l).compile(), 0).measure(at, up, 512, 3, k).lux();
             int glow = 0;
             TestScene sign = new TestScene();
             glow = sign.material(Material.glowing("glow", grey(300)));
-            want += new LightMeter(sign.add(Shapes.quad("sign", 0.5, 0.3, glow), Affine.translation(3, 0, 2)).compile(), 0).measure(at, up, 4096, 3, k).lux();
+            want += new LightMeter(sign.add(Shapes.quad("sign", 0.5, 0.3, glow), Affine.translation(3, 0, 2)).compile(), 0)
+                    .measure(at, up, 4096, 3, k).lux();
             var got = many.measure(at, up, 1 << 16, 3, k);
             assertEquals(want, got.lux(), 4 * got.error() + 0.004 * want, "at " + at);
         }

@@ -22,11 +22,13 @@ class PanoramaLightTest {
         float[] rgb = new float[3 * w * h];
         for (int y = 0; y < h; y++)
             for (int x = 0; x < w; x++) {
-                double l = y < h / 2 ? 2000 + 1500 * Math.sin(9.0 * x / w * 2 * Math.PI) * Math.sin(5.0 * y / h * Math.PI) + 3000.0 * y / h : 250;
+                double l = y < h / 2 ? 2000 + 1500 * Math.sin(9.0 * x / w * 2 * Math.PI) * Math.sin(5.0 * y / h * Math.PI) + 3000.0 * y / h
+                        : 250;
                 for (int c = 0; c < 3; c++) rgb[3 * (y * w + x) + c] = (float) (l * (c == 0 ? 0.8 : c == 1 ? 1 : 1.3));
             }
         int sy = (int) ((90 - sunHeight) / 180 * h), sx = w * 5 / 8;
-        for (int k = 0; k < 4 && times > 0; k++) for (int c = 0; c < 3; c++) rgb[3 * ((sy + k / 2) * w + sx + k % 2) + c] = (float) (1500 * times);
+        for (int k = 0; k < 4 && times > 0; k++) for (int c = 0; c < 3; c++)
+            rgb[3 * ((sy + k / 2) * w + sx + k % 2) + c] = (float) (1500 * times);
         return rgb;
     }
 
@@ -52,7 +54,10 @@ class PanoramaLightTest {
         assertEquals(want, r.lux(), 0.003 * want, "facing " + n);
     }
 
-    /** Within 0.3 %: without a sun, with one of ten thousand times the mean in four texels, high and low, and in a panorama finer than the table it is chosen by. */
+    /**
+     * Within 0.3 %: without a sun, with one of ten thousand times the mean in four texels, high and low, and in a panorama finer than the
+     * table it is chosen by.
+     */
     @ParameterizedTest
     @ValueSource(strings = {"256 0 40", "512 10000 40", "512 10000 8", "1024 10000 75", "4096 10000 35", "3000 10000 50"})
     void irradiance(String what) {
@@ -60,7 +65,8 @@ class PanoramaLightTest {
         int w = Integer.parseInt(p[0]);
         float[] rgb = sky(w, Double.parseDouble(p[1]), Double.parseDouble(p[2]));
         Panorama pano = new Panorama("p", w, w / 2, rgb);
-        for (Vec3 n : new Vec3[] {Vec3.UP, new Vec3(1, 0, 0), new Vec3(0.3, -0.8, 0.4).normalized()}) agrees(new Surroundings.Hdri(pano, 25, 0), integral(rgb, w, n, 25), n);
+        for (Vec3 n : new Vec3[] {Vec3.UP, new Vec3(1, 0, 0), new Vec3(0.3, -0.8, 0.4).normalized()})
+            agrees(new Surroundings.Hdri(pano, 25, 0), integral(rgb, w, n, 25), n);
     }
 
     /** Kept in 16 bit floats the light is the same. */
@@ -94,7 +100,8 @@ class PanoramaLightTest {
         Panorama whole = new Panorama("p", w, w / 2, rgb);
         PanoramaEdits.Parted parts = PanoramaEdits.sunOut(whole, 0.533);
         assertEquals(height, Math.toDegrees(Math.asin(parts.sun().towards().z())), 0.4);
-        assertEquals(45, Math.toDegrees(Math.atan2(parts.sun().towards().x(), parts.sun().towards().y())), 0.4, "five eighths across is 45 degrees to the right of the middle");
+        assertEquals(45, Math.toDegrees(Math.atan2(parts.sun().towards().x(), parts.sun().towards().y())), 0.4,
+                "five eighths across is 45 degrees to the right of the middle");
         Surroundings out = new Surroundings.Hdri(parts.rest(), 30, 0, 0, 1, parts.sun());
         for (Vec3 n : new Vec3[] {Vec3.UP, new Vec3(1, 0.2, 0.3).normalized()}) {
             double want = integral(rgb, w, n, 30);
@@ -129,15 +136,16 @@ class PanoramaLightTest {
     }
 
     /**
-     * Illuminance of the clear day that daylight design is done with, from the sun's height (IES, "Recommended Practice for the Calculation of
-     * Daylight Availability", 1984; constants from memory): sun on a plane facing it 127.5 exp(-0.21 / sin h) klx, sky on the level 0.8 + 15.5 sqrt(sin h) klx. It is that of
-     * haze 2 here.
+     * Illuminance of the clear day that daylight design is done with, from the sun's height (IES, "Recommended Practice for the Calculation
+     * of Daylight Availability", 1984; constants from memory): sun on a plane facing it 127.5 exp(-0.21 / sin h) klx, sky on the level 0.8
+     * + 15.5 sqrt(sin h) klx. It is that of haze 2 here.
      */
     @ParameterizedTest
     @ValueSource(doubles = {10, 20, 30, 45, 64})
     void clearDay(double h) {
         Atmosphere air = new Atmosphere(2, 0.2);
-        double r = Math.toRadians(h), sky = new Dome(SkyImage.clear(air, new Vec3(0, Math.cos(r), Math.sin(r)), 320), 1, 0).horizontalIlluminance();
+        double r = Math.toRadians(h), sky = new Dome(SkyImage.clear(air, new Vec3(0, Math.cos(r), Math.sin(r)), 320), 1, 0)
+                .horizontalIlluminance();
         assertEquals(127_500 * Math.exp(-0.21 / Math.sin(r)), air.sunIlluminance(r).luminance(), 0.06 * 127_500);
         assertEquals(800 + 15_500 * Math.sqrt(Math.sin(r)), sky, 0.27 * sky);
     }
@@ -150,7 +158,8 @@ class PanoramaLightTest {
         LightTable.Surround s = LightTable.Surround.of(new Surroundings.SunSky(sun, 2, 0, 0, 0.533, 0.2, true, true));
         double moon = s.sunLux().luminance() * s.toSun().z();
         assertTrue(moon > 0.1 && moon < 0.4, moon + " lx");
-        assertTrue(s.dome().horizontalIlluminance() < moon && s.dome().horizontalIlluminance() > 0.005, s.dome().horizontalIlluminance() + " lx");
+        assertTrue(s.dome().horizontalIlluminance() < moon && s.dome().horizontalIlluminance() > 0.005,
+                s.dome().horizontalIlluminance() + " lx");
         assertEquals(0, LightTable.Surround.of(new Surroundings.SunSky(sun, 2, 0, 0, 0.533, 0.2)).sunLux().luminance());
     }
 }

@@ -33,7 +33,8 @@ class SkyTest {
     @Test
     void colours() {
         Atmosphere air = new Atmosphere(2, 0.2), thick = new Atmosphere(6, 0.2);
-        Vec3 noon = new Vec3(0.5, 0, Math.sqrt(0.75)), up = air.sky(new Vec3(-0.3, 0, 0.954).normalized(), noon), hazy = thick.sky(new Vec3(-0.3, 0, 0.954).normalized(), noon);
+        Vec3 noon = new Vec3(0.5, 0, Math.sqrt(0.75)), up = air.sky(new Vec3(-0.3, 0, 0.954).normalized(), noon),
+                hazy = thick.sky(new Vec3(-0.3, 0, 0.954).normalized(), noon);
         assertTrue(up.z() > 1.5 * up.x(), "zenith " + up);
         assertTrue(hazy.z() / hazy.x() < up.z() / up.x());
         Vec3 low = air.sunIlluminance(Math.toRadians(2));
@@ -44,7 +45,8 @@ class SkyTest {
     /** Twilight fades: some light at -3 degrees, much less at -10, no sun either time. */
     @Test
     void twilight() {
-        double dusk = LightTable.Surround.of(sun(-3, 2.5)).dome().horizontalIlluminance(), late = LightTable.Surround.of(sun(-10, 2.5)).dome().horizontalIlluminance();
+        double dusk = LightTable.Surround.of(sun(-3, 2.5)).dome().horizontalIlluminance(),
+                late = LightTable.Surround.of(sun(-10, 2.5)).dome().horizontalIlluminance();
         assertTrue(dusk > 20 && dusk < 400, "at -3 degrees: " + dusk);
         assertTrue(late < dusk / 20 && late >= 0, "at -10 degrees: " + late);
         assertEquals(0, LightTable.Surround.of(sun(-3, 2.5)).sunLux().luminance());
@@ -88,8 +90,10 @@ class SkyTest {
         double total = 0;
         for (int y = 0; y < 384; y++)
             for (int x = 0; x < 768; x++) {
-                double t = Math.PI * (y + 0.5) / 384, f = 2 * Math.PI * (x + 0.5) / 768, dw = Math.sin(t) * Math.PI / 384 * 2 * Math.PI / 768;
-                double p = d.read((float) (Math.sin(t) * Math.sin(f)), (float) (Math.sin(t) * Math.cos(f)), (float) Math.cos(t), new float[4]) * dw;
+                double t = Math.PI * (y + 0.5) / 384, f = 2 * Math.PI * (x + 0.5) / 768,
+                        dw = Math.sin(t) * Math.PI / 384 * 2 * Math.PI / 768;
+                double p = d.read((float) (Math.sin(t) * Math.sin(f)), (float) (Math.sin(t) * Math.cos(f)), (float) Math.cos(t),
+                        new float[4]) * dw;
                 expected[y * b / 384 * a + x * a / 768] += p;
                 total += p;
             }
@@ -101,7 +105,8 @@ class SkyTest {
             r.start(i, 0, 0, 3);
             r.next2();
             d.sample(r.u, r.v, dir);
-            int x = (int) (Math.floorMod((long) Math.floor(Math.atan2(dir[0], dir[1]) / (2 * Math.PI) * 1e6), 1_000_000L) / 1e6 * a), y = (int) (Math.acos(dir[2]) / Math.PI * b);
+            int x = (int) (Math.floorMod((long) Math.floor(Math.atan2(dir[0], dir[1]) / (2 * Math.PI) * 1e6), 1_000_000L) / 1e6 * a),
+                    y = (int) (Math.acos(dir[2]) / Math.PI * b);
             seen[y * a + x]++;
         }
         double chi = 0;

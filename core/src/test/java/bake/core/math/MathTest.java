@@ -9,7 +9,10 @@ import bake.core.scene.Camera;
 import org.junit.jupiter.api.Test;
 
 class MathTest {
-    /** CIE 15: illuminant A, 2856 K, x 0.4476 y 0.4074; and the chromaticity of 6500 K on Planck's curve, x 0.3135 y 0.3237 (the latter from memory). */
+    /**
+     * CIE 15: illuminant A, 2856 K, x 0.4476 y 0.4074; and the chromaticity of 6500 K on Planck's curve, x 0.3135 y 0.3237 (the latter from
+     * memory).
+     */
     @Test
     void illuminantA() {
         double[] c = Blackbody.chromaticity(2856);

@@ -59,7 +59,8 @@ class CacheMapTest {
     @EnumSource(CacheMap.What.class)
     void showsWhatThereIs(CacheMap.What what) {
         RenderScene s = ball();
-        BounceSettings how = what == CacheMap.What.PHOTONS ? new BounceSettings(BounceSettings.First.PATH_TRACING, BounceSettings.Later.PHOTON_MAP).withPhotons(20_000)
+        BounceSettings how = what == CacheMap.What.PHOTONS ? new BounceSettings(BounceSettings.First.PATH_TRACING,
+                BounceSettings.Later.PHOTON_MAP).withPhotons(20_000)
                 : new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE);
         try (Workers w = new Workers(2)) {
             Film f = Film.byGroup(W, H, s.lights().groups().size());
@@ -76,7 +77,9 @@ class CacheMapTest {
         RenderScene s = ball();
         try (Workers w = new Workers(2)) {
             Film f = Film.byGroup(W, H, s.lights().groups().size());
-            Renderer r = new Renderer(s, CAMERA, new PathSettings(8, 0, 1).withBounced(new BounceSettings(BounceSettings.First.PATH_TRACING, BounceSettings.Later.PHOTON_MAP).withPhotons(50_000)), f, Region.all(W, H), w);
+            Renderer r = new Renderer(s, CAMERA, new PathSettings(8, 0, 1)
+                    .withBounced(new BounceSettings(BounceSettings.First.PATH_TRACING, BounceSettings.Later.PHOTON_MAP)
+                    .withPhotons(50_000)), f, Region.all(W, H), w);
             r.prepare(0, w, () -> false, x -> {});
             Film shown = Film.byGroup(W, H, s.lights().groups().size());
             new CacheMap(s, r.caches(), CacheMap.What.PHOTONS, CAMERA, shown, w).pass(0, w, () -> false);

@@ -128,7 +128,8 @@ class ClosedFormTest {
     @ValueSource(doubles = {0, 0.4, 1, 2, 3.5})
     void rectangleSource(double x) {
         double w = 1.2, d = 0.6, h = 1.5, lm = 3000, luminance = lm / (Math.PI * w * d);
-        Lamp l = lamp(Lamp.Kind.RECTANGLE, Affine.frame(new Vec3(1, 0, 0), new Vec3(0, -1, 0), new Vec3(0, 0, -1), new Vec3(0, 0, h)), w, d, lm, true);
+        Lamp l = lamp(Lamp.Kind.RECTANGLE, Affine.frame(new Vec3(1, 0, 0), new Vec3(0, -1, 0), new Vec3(0, 0, -1), new Vec3(0, 0, h)), w, d,
+                lm, true);
         double f = corner(x + w / 2, d / 2, h) * 2 - corner(x - w / 2, d / 2, h) * 2;
         agrees(Math.PI * luminance * f, new TestScene().lamp(l).measure(new Vec3(x, 0, 0), UP, 1 << 14), 0.002);
     }
@@ -188,7 +189,8 @@ class ClosedFormTest {
             double[] lux = new double[2];
             for (int kind = 0; kind < 2; kind++) {
                 TestScene s = new TestScene().around(lamp ? 0 : 100);
-                if (lamp) s.lamp(new Lamp("p", "g", Lamp.Kind.POINT, Affine.translation(0.2, 0.1, 3), 0, 0, 1000, grey(1), 0, 60, true, false));
+                if (lamp) s.lamp(new Lamp("p", "g", Lamp.Kind.POINT, Affine.translation(0.2, 0.1, 3), 0, 0, 1000, grey(1), 0, 60, true,
+                        false));
                 int image = s.texture(new bake.core.scene.Texture("stain", 4, 4, texels, false));
                 Material plain = Material.glass("pane", kind == 0 ? new Vec3(0.8, 0.4, 0.2) : grey(1), 0, 1.5, true);
                 int glass = s.material(kind == 0 ? plain : plain.withBaseImage(new Material.Image(image)));

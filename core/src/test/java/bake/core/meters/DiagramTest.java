@@ -42,7 +42,8 @@ class DiagramTest {
             if (instances) for (int i = 0; i < 3; i++) s.add(q, Affine.translation(0, 0, -10 - i));
             float[][] p = draw(s.compile(), Diagram.Kind.EDGES);
             // The square spans the middle half of the picture.
-            float inside = p[(N / 2 - 9) * N + N / 2 + 3][0], other = p[(N / 2 + 9) * N + N / 2 - 3][0], rim = p[30 * N + 15][0], diagonal = Math.min(p[30 * N + 30][0], p[30 * N + 29][0]);
+            float inside = p[(N / 2 - 9) * N + N / 2 + 3][0], other = p[(N / 2 + 9) * N + N / 2 - 3][0], rim = p[30 * N + 15][0],
+                    diagonal = Math.min(p[30 * N + 30][0], p[30 * N + 29][0]);
             assertEquals(inside, other, 0.02 * inside);
             assertTrue(diagonal < 0.5 * inside, diagonal + " of " + inside);
             assertTrue(rim < 0.8 * inside, rim + " of " + inside);

@@ -57,7 +57,10 @@ class GlowingMeshTest {
         check(Math.PI * luminance * factor(x, w, w, h), meter(s, 0).measure(new Vec3(away + x, 0, 0), Vec3.UP, 1 << 16, 3, 0));
     }
 
-    /** Paths that bounce off a surface right beside the strip must find it by light sampling too: a matt surface's luminance, seen by the camera's own way. */
+    /**
+     * Paths that bounce off a surface right beside the strip must find it by light sampling too: a matt surface's luminance, seen by the
+     * camera's own way.
+     */
     @Test
     void surfaceBesideStrip() {
         double w = 0.03, d = 2, h = 0.12, luminance = 5000, rho = 0.5;
@@ -86,7 +89,8 @@ class GlowingMeshTest {
         double luminance = 1000, x = 0.4, w = 1, h = 1;
         TestScene s = new TestScene();
         Material m = Material.glowing("glow", grey(luminance));
-        int glow = s.material(how.equals("thin") ? m.withAlpha(0.5, Material.AlphaMode.BLEND, 0.5) : Material.glass("glow", grey(1), 0, 1.5, true).withEmission(grey(luminance)));
+        int glow = s.material(how.equals("thin") ? m.withAlpha(0.5, Material.AlphaMode.BLEND, 0.5)
+                : Material.glass("glow", grey(1), 0, 1.5, true).withEmission(grey(luminance)));
         s.add(Shapes.quad("sheet", w, w, glow), Affine.translation(0, 0, h));
         double share = how.equals("thin") ? 0.5 : 1;
         // Light sampling and bounces must both count it, or they count it too little together.

@@ -34,7 +34,8 @@ class LampFormsTest {
             Vec3 at = new Vec3(0.5 * k * 0.9, 0.5 * k * 0.43, 0);
             var r = new TestScene().lamp(l).measure(at, Vec3.UP, samples);
             double want = floor.applyAsDouble(at);
-            assertTrue(r.error() < want * 0.0015 + 1e-9, "receiver " + k + ": standard error " + r.error() + " is too large to judge " + want);
+            assertTrue(r.error() < want * 0.0015 + 1e-9, "receiver " + k + ": standard error " + r.error() + " is too large to judge "
+                    + want);
             assertEquals(want, r.lux(), WITHIN * want, "receiver " + k + " of " + l.kind());
         }
     }
@@ -71,7 +72,8 @@ class LampFormsTest {
     @ValueSource(booleans = {true, false})
     void rectangle(boolean visible) {
         double w = 1.2, d = 0.5;
-        agrees(lamp(Lamp.Kind.RECTANGLE, w, d, visible), 1 << 14, p -> 1500 / (w * d) * (corner(p.x() + w / 2, p.y() + d / 2) - corner(p.x() - w / 2, p.y() + d / 2)
+        agrees(lamp(Lamp.Kind.RECTANGLE, w, d, visible), 1 << 14, p ->
+                1500 / (w * d) * (corner(p.x() + w / 2, p.y() + d / 2) - corner(p.x() - w / 2, p.y() + d / 2)
                 - corner(p.x() + w / 2, p.y() - d / 2) + corner(p.x() - w / 2, p.y() - d / 2)));
     }
 
@@ -110,7 +112,8 @@ class LampFormsTest {
             // By the angle to the tube's axis, x; the same all around it.
             double c = 1 - 2 * (i + 0.5) / n, s = Math.sqrt(1 - c * c);
             Vec3 out = new Vec3(c, s * 0.6, s * 0.8);
-            flux += meter.measure(new Vec3(radius * c, radius * s * 0.6, H + radius * s * 0.8), out.times(-1), 1 << 12, 5, i).lux() * 4 * Math.PI * radius * radius / n;
+            flux += meter.measure(new Vec3(radius * c, radius * s * 0.6, H + radius * s * 0.8), out.times(-1), 1 << 12, 5, i).lux() * 4
+                    * Math.PI * radius * radius / n;
         }
         assertEquals(1500, flux, 1500 * WITHIN);
     }
@@ -130,7 +133,8 @@ class LampFormsTest {
         assertEquals(2 * Math.PI / 3 * 1000 * 1.5, w.lumens(), 0.002 * w.lumens());
         Lamp l = new Lamp("w", "g", Lamp.Kind.WEB, down(H), 0, 0, w.lumens(), grey(1), 0, 180, true, false, true, 1, w);
         agrees(l, 64, p -> {
-            double d2 = p.x() * p.x() + p.y() * p.y() + H * H, c = H / Math.sqrt(d2), turn = Math.toDegrees(Math.atan2(Math.abs(p.y()), Math.abs(p.x())));
+            double d2 = p.x() * p.x() + p.y() * p.y() + H * H, c = H / Math.sqrt(d2),
+                    turn = Math.toDegrees(Math.atan2(Math.abs(p.y()), Math.abs(p.x())));
             return inverseSquare(1000 * c * c * (1 + turn / 90), p);
         });
     }
@@ -142,7 +146,8 @@ class LampFormsTest {
         boolean visible = (which & 1) > 0, mirrored = (which & 2) > 0;
         Lamp l = new Lamp("l", "g", Lamp.Kind.SPHERE, down(H), 0.6, 0, 1500, grey(1), 0, 60, visible, false, mirrored, 3, null);
         RenderScene s = new TestScene().lamp(l).compile();
-        assertEquals(inverseSquare(1500 / (4 * Math.PI), new Vec3(1, 0, 0)), new LightMeter(s, 3).measure(new Vec3(1, 0, 0), Vec3.UP, 1 << 12, 3, 0).lux(), 0.5);
+        assertEquals(inverseSquare(1500 / (4 * Math.PI), new Vec3(1, 0, 0)),
+                new LightMeter(s, 3).measure(new Vec3(1, 0, 0), Vec3.UP, 1 << 12, 3, 0).lux(), 0.5);
         PathTracer t = new PathTracer(s, 4, 0);
         float[] out = new float[t.channels()];
         var random = new bake.core.math.PathSampler();
@@ -157,7 +162,8 @@ class LampFormsTest {
     @ParameterizedTest
     @ValueSource(strings = {"POINT", "SPHERE", "DISC", "RECTANGLE", "TUBE", "SPOT"})
     void luxAtADistance(String kind) {
-        Lamp l = lamp(Lamp.Kind.valueOf(kind), kind.equals("TUBE") ? 0.01 : kind.equals("POINT") || kind.equals("SPOT") ? 0 : 0.5, 0.8, true);
+        Lamp l = lamp(Lamp.Kind.valueOf(kind), kind.equals("TUBE") ? 0.01 : kind.equals("POINT") || kind.equals("SPOT") ? 0 : 0.5, 0.8,
+                true);
         var r = new TestScene().lamp(l).measure(new Vec3(0, 0, 0), Vec3.UP, 1 << 14);
         assertEquals(l.luxAt(H), r.lux(), WITHIN * r.lux() + 3 * r.error());
     }

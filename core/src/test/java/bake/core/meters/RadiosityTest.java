@@ -60,14 +60,16 @@ class RadiosityTest {
     private static void wall(java.util.List<Patch> out, Vec3 o, Vec3 a, Vec3 b, Vec3 n, double rho) {
         for (int i = 0; i < CELLS; i++)
             for (int j = 0; j < CELLS; j++)
-                out.add(new Patch(o.plus(a.times(i / (double) CELLS)).plus(b.times(j / (double) CELLS)), a.times(1.0 / CELLS), b.times(1.0 / CELLS), n, rho));
+                out.add(new Patch(o.plus(a.times(i / (double) CELLS)).plus(b.times(j / (double) CELLS)), a.times(1.0 / CELLS),
+                        b.times(1.0 / CELLS), n, rho));
     }
 
     @Test
     void floorOfARoom() {
         var patches = room();
         int n = patches.size();
-        Patch lamp = new Patch(new Vec3(W / 2 - LAMP / 2, D / 2 - LAMP / 2, H - 0.01), new Vec3(LAMP, 0, 0), new Vec3(0, LAMP, 0), new Vec3(0, 0, -1), 0);
+        Patch lamp = new Patch(new Vec3(W / 2 - LAMP / 2, D / 2 - LAMP / 2, H - 0.01), new Vec3(LAMP, 0, 0), new Vec3(0, LAMP, 0),
+                new Vec3(0, 0, -1), 0);
         double exitance = LUMENS / (LAMP * LAMP);
         double[] direct = new double[n], b = new double[n];
         float[][] factor = new float[n][n];
@@ -77,7 +79,8 @@ class RadiosityTest {
             for (int s = 0; s < 4; s++) {
                 Vec3 at = p.at(0.25 + 0.5 * (s % 2), 0.25 + 0.5 * (s / 2));
                 if (p.n().z() >= 0 && at.z() < H - 0.02) direct[i] += pointFactor(at, p.n(), lamp) * exitance / 4;
-                for (int j = 0; j < n; j++) if (!patches.get(j).n().equals(p.n())) factor[i][j] += (float) (pointFactor(at, p.n(), patches.get(j)) / 4);
+                for (int j = 0; j < n; j++) if (!patches.get(j).n().equals(p.n()))
+                    factor[i][j] += (float) (pointFactor(at, p.n(), patches.get(j)) / 4);
             }
         }
         for (int round = 0; round < 60; round++)
@@ -87,11 +90,14 @@ class RadiosityTest {
                 b[i] = patches.get(i).rho() * e;
             }
         TestScene s = new TestScene();
-        int floor = s.material(Material.diffuse("floor", grey(0.2))), ceiling = s.material(Material.diffuse("ceiling", grey(0.7))), wall = s.material(Material.diffuse("wall", grey(0.5)));
-        s.add(Shapes.quad("floor", W, D, floor), Affine.translation(W / 2, D / 2, 0)).add(Shapes.quad("ceiling", W, D, ceiling), Affine.translation(W / 2, D / 2, H));
+        int floor = s.material(Material.diffuse("floor", grey(0.2))), ceiling = s.material(Material.diffuse("ceiling", grey(0.7))),
+                wall = s.material(Material.diffuse("wall", grey(0.5)));
+        s.add(Shapes.quad("floor", W, D, floor), Affine.translation(W / 2, D / 2, 0))
+                .add(Shapes.quad("ceiling", W, D, ceiling), Affine.translation(W / 2, D / 2, H));
         s.add(Shapes.box("south", -1, -1, -1, W + 1, 0, H + 1, wall)).add(Shapes.box("north", -1, D, -1, W + 1, D + 1, H + 1, wall));
         s.add(Shapes.box("west", -1, -1, -1, 0, D + 1, H + 1, wall)).add(Shapes.box("east", W, -1, -1, W + 1, D + 1, H + 1, wall));
-        s.lamp(new Lamp("lamp", "l", Lamp.Kind.RECTANGLE, Affine.pointing(new Vec3(W / 2, D / 2, H - 0.01), new Vec3(0, 0, -1)), LAMP, LAMP, LUMENS, grey(1), 0, 60, true, false));
+        s.lamp(new Lamp("lamp", "l", Lamp.Kind.RECTANGLE, Affine.pointing(new Vec3(W / 2, D / 2, H - 0.01), new Vec3(0, 0, -1)), LAMP, LAMP,
+                LUMENS, grey(1), 0, 60, true, false));
         LightMeter meter = new LightMeter(s.compile(), 200);
         int k = 0;
         for (double[] at : new double[][] {{3, 2}, {1, 1}, {5, 3}, {0.5, 2}, {3, 3.5}}) {

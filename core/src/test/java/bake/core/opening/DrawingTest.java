@@ -30,7 +30,8 @@ class DrawingTest {
     @Test
     void rectangles() {
         for (Vec3 n : new Vec3[] {new Vec3(0.6, 0.8, 0), new Vec3(0, 0.6, 0.8), Vec3.UP, new Vec3(0, 0.1, 1).normalized()}) {
-            Vec3 a = new Vec3(1, 2, 3), u = Math.abs(n.z()) > 0.9 ? new Vec3(0, 1, 0).cross(n).normalized() : Vec3.UP.cross(n).normalized(), b = a.plus(u.times(2)).plus(n.cross(u).times(0.5));
+            Vec3 a = new Vec3(1, 2, 3), u = Math.abs(n.z()) > 0.9 ? new Vec3(0, 1, 0).cross(n).normalized() : Vec3.UP.cross(n).normalized(),
+                    b = a.plus(u.times(2)).plus(n.cross(u).times(0.5));
             List<Vec3> c = Drawing.rectangle(a, b, n);
             assertEquals(1, new Portal("p", c).size(), 1e-6);
             for (int i = 0; i < 4; i++) {
@@ -44,7 +45,8 @@ class DrawingTest {
     @Test
     void facesTheLook() {
         List<Vec3> c = flat(0, 0, 1, 0, 1, 1, 0, 1);
-        for (Vec3 along : new Vec3[] {new Vec3(0.2, 1, 0), new Vec3(0.2, -1, 0)}) assertTrue(Drawing.facing("p", c, along).normal().dot(along) < 0);
+        for (Vec3 along : new Vec3[] {new Vec3(0.2, 1, 0), new Vec3(0.2, -1, 0)})
+            assertTrue(Drawing.facing("p", c, along).normal().dot(along) < 0);
     }
 
     @Test

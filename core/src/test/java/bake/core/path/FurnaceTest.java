@@ -71,7 +71,10 @@ class FurnaceTest {
         assertEquals(1, r[0], 0.005 + 3 * r[1]);
     }
 
-    /** Glass absorbs nothing, however rough it is; at the very roughest the table of what one bounce keeps is 3 % short after all crossings of the ball. */
+    /**
+     * Glass absorbs nothing, however rough it is; at the very roughest the table of what one bounce keeps is 3 % short after all crossings
+     * of the ball.
+     */
     @ParameterizedTest
     @CsvSource({"0, 1.5, 0.01", "0.1, 1.5, 0.01", "0.3, 1.5, 0.01", "0.6, 1.5, 0.01", "1, 1.5, 0.035", "0.5, 1.15, 0.01", "0.5, 2.4, 0.01"})
     void solidGlass(double roughness, double ior, double loss) {

@@ -59,28 +59,34 @@ class CachedBouncesTest {
 
     /** Inside an integrating sphere of reflectance rho all light but the first is even: L = Phi rho / (pi A (1 - rho)). */
     @ParameterizedTest
-    @CsvSource({"PATH_TRACING, RADIANCE_CACHE, 0.7", "IRRADIANCE_CACHE, RADIANCE_CACHE, 0.7", "IRRADIANCE_CACHE, PATH_TRACING, 0.5", "IRRADIANCE_CACHE, RADIANCE_CACHE, 0.9", "IRRADIANCE_CACHE, PHOTON_MAP, 0.7", "PATH_TRACING, PHOTON_MAP, 0.5"})
+    @CsvSource({"PATH_TRACING, RADIANCE_CACHE, 0.7", "IRRADIANCE_CACHE, RADIANCE_CACHE, 0.7", "IRRADIANCE_CACHE, PATH_TRACING, 0.5",
+            "IRRADIANCE_CACHE, RADIANCE_CACHE, 0.9", "IRRADIANCE_CACHE, PHOTON_MAP, 0.7", "PATH_TRACING, PHOTON_MAP, 0.5"})
     void closedSphere(First first, Later later, double rho) {
         double lumens = 1000;
         TestScene t = new TestScene();
         int m = t.material(Material.diffuse("paint", grey(rho)));
-        t.add(Shapes.sphere("shell", 1, 64, m)).lamp(new Lamp("lamp", "l", Lamp.Kind.POINT, Affine.IDENTITY, 0, 0, lumens, grey(1), 0, 60, true, false));
+        t.add(Shapes.sphere("shell", 1, 64, m))
+                .lamp(new Lamp("lamp", "l", Lamp.Kind.POINT, Affine.IDENTITY, 0, 0, lumens, grey(1), 0, 60, true, false));
         RenderScene scene = t.compile();
         Camera c = Camera.of(new Vec3(0, -0.5, 0), new Vec3(0, 1, 0.1), 20).withEv(8);
         double area = 4 * Math.PI, even = lumens / area / (1 - rho) * rho / Math.PI, found = 0;
         for (int seed = 1; seed <= SEEDS; seed++) found += mean(render(scene, c, settings(first, later).withSeed(seed), 8, 2)) / SEEDS;
-        assertEquals(even, found, (later == Later.PHOTON_MAP ? 0.02 : 0.012) * even, "the faceted shell is a little small, at most half a percent");
+        assertEquals(even, found, (later == Later.PHOTON_MAP ? 0.02 : 0.012) * even,
+                "the faceted shell is a little small, at most half a percent");
     }
 
     private static TestScene twoRooms(boolean lit) {
         TestScene t = new TestScene();
-        int white = t.material(Material.diffuse("white", grey(0.8))), wood = t.material(Material.glossy("wood", new Vec3(0.4, 0.3, 0.2), 0.4));
+        int white = t.material(Material.diffuse("white", grey(0.8))), wood =
+                t.material(Material.glossy("wood", new Vec3(0.4, 0.3, 0.2), 0.4));
         t.add(Shapes.box("floor", -0.1, -0.1, -0.1, 4.1, 3.1, 0, wood)).add(Shapes.box("ceiling", -0.1, -0.1, 2.5, 4.1, 3.1, 2.6, white));
         t.add(Shapes.box("west", -0.1, -0.1, 0, 0, 3.1, 2.5, white)).add(Shapes.box("east", 4, -0.1, 0, 4.1, 3.1, 2.5, white));
         t.add(Shapes.box("south", 0, -0.1, 0, 4, 0, 2.5, white)).add(Shapes.box("north", 0, 3, 0, 4, 3.1, 2.5, white));
         t.add(Shapes.box("wall", 1.95, 0, 0, 2.05, 3, 2.5, white));
-        if (lit) t.lamp(new Lamp("here", "Here", Lamp.Kind.SPHERE, Affine.translation(3, 1.5, 2), 0.2, 0, 2000, grey(1), 0, 60, true, false));
-        return t.lamp(new Lamp("there", "There", Lamp.Kind.SPHERE, Affine.translation(1, 1.5, 2), 0.2, 0, 50_000, grey(1), 0, 60, true, false));
+        if (lit) t.lamp(new Lamp("here", "Here", Lamp.Kind.SPHERE, Affine.translation(3, 1.5, 2), 0.2, 0, 2000, grey(1), 0, 60, true,
+                false));
+        return t.lamp(new Lamp("there", "There", Lamp.Kind.SPHERE, Affine.translation(1, 1.5, 2), 0.2, 0, 50_000, grey(1), 0, 60, true,
+                false));
     }
 
     private static final Camera HERE = Camera.of(new Vec3(2.2, 0.2, 1.5), new Vec3(3.4, 3, 1.2), 16).withEv(7);
@@ -105,10 +111,14 @@ class CachedBouncesTest {
         assertEquals(0, by[s.lights().groups().indexOf("There")], 1e-9 * by[s.lights().groups().indexOf("Here")]);
     }
 
-    /** A patch as bright as in full sun is what lights such a room: the clamp is for paths that bring a pixel too much, not for what caches gather. */
+    /**
+     * A patch as bright as in full sun is what lights such a room: the clamp is for paths that bring a pixel too much, not for what caches
+     * gather.
+     */
     @Test
     void theClampLeavesWhatCachesGather() {
-        TestScene t = twoRooms(true).lamp(new Lamp("sun", "Sun patch", Lamp.Kind.SPOT, Affine.pointing(new Vec3(3.2, 1.5, 2.2), new Vec3(0, 0, -1)), 0.01, 0, 20_000, grey(1), 0, 20, true, false));
+        TestScene t = twoRooms(true).lamp(new Lamp("sun", "Sun patch", Lamp.Kind.SPOT,
+                Affine.pointing(new Vec3(3.2, 1.5, 2.2), new Vec3(0, 0, -1)), 0.01, 0, 20_000, grey(1), 0, 20, true, false));
         RenderScene s = t.compile();
         double open = 0, clamped = 0;
         for (int seed = 1; seed <= 2; seed++) {
@@ -119,14 +129,19 @@ class CachedBouncesTest {
         assertEquals(open, clamped, 0.01 * open);
     }
 
-    /** Where everything is near, darkened corners keep light that comes straight, and of bounced light what the strength leaves; where nothing is, all of it. */
+    /**
+     * Where everything is near, darkened corners keep light that comes straight, and of bounced light what the strength leaves; where
+     * nothing is, all of it.
+     */
     @ParameterizedTest
-    @CsvSource({"PATH_TRACING, PATH_TRACING, true", "PATH_TRACING, PATH_TRACING, false", "PATH_TRACING, RADIANCE_CACHE, false", "IRRADIANCE_CACHE, RADIANCE_CACHE, false"})
+    @CsvSource({"PATH_TRACING, PATH_TRACING, true", "PATH_TRACING, PATH_TRACING, false", "PATH_TRACING, RADIANCE_CACHE, false",
+            "IRRADIANCE_CACHE, RADIANCE_CACHE, false"})
     void darkenedCorners(First first, Later later, boolean exchange) {
         RenderScene s = twoRooms(true).compile();
         int passes = first == First.PATH_TRACING ? 48 : 8;
         PathSettings p = settings(first, later).withExchange(exchange);
-        double whole = mean(render(s, HERE, p, passes, 2)), straight = mean(render(s, HERE, settings(First.PATH_TRACING, Later.NONE).with(new Occlusion(1, 100)), 16, 2));
+        double whole = mean(render(s, HERE, p, passes, 2)), straight =
+                mean(render(s, HERE, settings(First.PATH_TRACING, Later.NONE).with(new Occlusion(1, 100)), 16, 2));
         assertEquals(straight, mean(render(s, HERE, p.with(new Occlusion(1, 100)), passes, 2)), 0.02 * whole);
         assertEquals((straight + whole) / 2, mean(render(s, HERE, p.with(new Occlusion(0.5, 100)), passes, 2)), 0.02 * whole);
         assertEquals(whole, mean(render(s, HERE, p.with(new Occlusion(1, 0.002)), passes, 2)), 0.02 * whole);
@@ -150,13 +165,15 @@ class CachedBouncesTest {
     void causticsOffMirrors() {
         TestScene t = new TestScene();
         int white = t.material(Material.diffuse("white", grey(0.6))), mirror = t.material(Material.metal("mirror", grey(0.95), 0));
-        t.add(Shapes.quad("floor", 3, 3, white)).add(Shapes.quad("mirror", 2, 2, mirror), Affine.pointing(new Vec3(0, 1.2, 1), new Vec3(0, -1, 0)));
+        t.add(Shapes.quad("floor", 3, 3, white)).add(Shapes.quad("mirror", 2, 2, mirror),
+                Affine.pointing(new Vec3(0, 1.2, 1), new Vec3(0, -1, 0)));
         t.lamp(new Lamp("l", "L", Lamp.Kind.SPHERE, Affine.translation(0, -0.5, 1.2), 0.4, 0, 1000, grey(1), 0, 60, true, false));
         RenderScene s = t.compile();
         Camera c = Camera.of(new Vec3(0, -2.5, 1.5), new Vec3(0, 0.2, 0), 20).withEv(8);
         double[] mean = new double[3], told = new double[1];
         for (Caustics how : Caustics.values()) {
-            PathSettings p = new PathSettings(8, 0, 3).withBounced(new BounceSettings(First.PATH_TRACING, Later.PATH_TRACING).with(how).withPhotons(100_000));
+            PathSettings p = new PathSettings(8, 0, 3).withBounced(new BounceSettings(First.PATH_TRACING, Later.PATH_TRACING).with(how)
+                    .withPhotons(100_000));
             Film f = Film.byGroup(W, H, s.lights().groups().size());
             try (Workers w = new Workers(2)) {
                 Renderer r = new Renderer(s, c, p.withExchange(false), f, Region.all(W, H), w);
@@ -185,7 +202,8 @@ class CachedBouncesTest {
     @Test
     void sameBitsForAnyNumberOfThreads() {
         RenderScene s = twoRooms(true).compile();
-        Film a = render(s, HERE, settings(First.IRRADIANCE_CACHE, Later.RADIANCE_CACHE), 3, 1), b = render(s, HERE, settings(First.IRRADIANCE_CACHE, Later.RADIANCE_CACHE), 3, 3);
+        Film a = render(s, HERE, settings(First.IRRADIANCE_CACHE, Later.RADIANCE_CACHE), 3, 1),
+                b = render(s, HERE, settings(First.IRRADIANCE_CACHE, Later.RADIANCE_CACHE), 3, 3);
         assertArrayEquals(a.planeLuminance(), b.planeLuminance(), 0);
     }
 
@@ -204,21 +222,27 @@ class CachedBouncesTest {
         assertArrayEquals(whole.planeLuminance(), parts.planeLuminance(), 0);
     }
 
-    /** Without later bounces there is less light, and it is that of one bounce: a path tracer's that may touch one surface after the first. */
+    /**
+     * Without later bounces there is less light, and it is that of one bounce: a path tracer's that may touch one surface after the first.
+     */
     @Test
     void oneBounceOnly() {
         TestScene t = new TestScene();
         int white = t.material(Material.diffuse("white", grey(0.8)));
-        t.add(Shapes.quad("floor", 4, 4, white)).add(Shapes.quad("wall", 4, 4, white), Affine.pointing(new Vec3(0, 2, 2), new Vec3(0, -1, 0)));
+        t.add(Shapes.quad("floor", 4, 4, white)).add(Shapes.quad("wall", 4, 4, white),
+                Affine.pointing(new Vec3(0, 2, 2), new Vec3(0, -1, 0)));
         t.lamp(new Lamp("l", "L", Lamp.Kind.POINT, Affine.translation(0, 0, 2), 0, 0, 1000, grey(1), 0, 60, true, false));
         Camera c = Camera.of(new Vec3(0, -3, 1.5), new Vec3(0, 1, 1), 20).withEv(7);
         RenderScene s = t.compile();
-        double one = mean(render(s, c, new PathSettings(2, 0, 3), 64, 2)), none = mean(render(s, c, settings(First.PATH_TRACING, Later.NONE), 64, 2));
+        double one = mean(render(s, c, new PathSettings(2, 0, 3), 64, 2)),
+                none = mean(render(s, c, settings(First.PATH_TRACING, Later.NONE), 64, 2));
         assertEquals(one, none, 0.005 * one);
         assertEquals(one, mean(render(s, c, settings(First.IRRADIANCE_CACHE, Later.NONE), 32, 2)), 0.012 * one);
     }
 
-    /** Gradients of a record against finite differences of path traced irradiance (Ward and Heckbert 1992): on a floor beside a lit wall. */
+    /**
+     * Gradients of a record against finite differences of path traced irradiance (Ward and Heckbert 1992): on a floor beside a lit wall.
+     */
     @Test
     void gradientsAgreeWithFiniteDifferences() {
         TestScene t = new TestScene();
@@ -234,7 +258,8 @@ class CachedBouncesTest {
         double slope = (read(tracer, s, step, 0, group) - read(tracer, s, -step, 0, group)) / (2 * step);
         assertTrue(Math.abs(moved) > 0.2 * at, "there is something to see: " + moved + " of " + at);
         assertEquals(moved, slope, 0.1 * Math.abs(moved));
-        double turn = 0.1, turned = (tilted(tracer, s, turn, group) - tilted(tracer, s, -turn, group)) / (2 * turn), predicted = (read(tracer, s, 0, turn, group) - read(tracer, s, 0, -turn, group)) / (2 * turn);
+        double turn = 0.1, turned = (tilted(tracer, s, turn, group) - tilted(tracer, s, -turn, group)) / (2 * turn),
+                predicted = (read(tracer, s, 0, turn, group) - read(tracer, s, 0, -turn, group)) / (2 * turn);
         assertEquals(turned, predicted, 0.1 * Math.abs(turned));
     }
 
@@ -282,7 +307,8 @@ class CachedBouncesTest {
         int n = 200;
         for (int i = 0; i < n; i++)
             for (int k = 0; k < n; k++) {
-                double r = Math.sqrt((i + 0.5) / n), phi = 2 * Math.PI * (k + 0.5) / n, a = r * Math.cos(phi), b = r * Math.sin(phi), c = Math.sqrt(1 - r * r);
+                double r = Math.sqrt((i + 0.5) / n), phi = 2 * Math.PI * (k + 0.5) / n, a = r * Math.cos(phi), b = r * Math.sin(phi),
+                        c = Math.sqrt(1 - r * r);
                 double dx = a * nz + c * nx, dz = -a * nx + c * nz;
                 if (dz <= 0) continue;
                 java.util.Arrays.fill(out, 0);

@@ -34,9 +34,11 @@ class KeptGuidesTest {
     private static TestScene room() {
         TestScene s = new TestScene().around(new Surroundings.General(1, new Vec3(0, -0.6, 0.8), 3, 0, 0, 0.5, 0.2));
         int m = s.material(Material.diffuse("wall", grey(0.6)));
-        s.add(Shapes.box("floor", -3, -3, -0.2, 3, 3, 0, m)).add(Shapes.box("roof", -3, -3, 2.6, 3, 3, 2.8, m)).add(Shapes.box("w", -3.2, -3, -0.2, -3, 3, 2.8, m)).add(Shapes.box("n", -3, 3, -0.2, 3, 3.2, 2.8, m))
+        s.add(Shapes.box("floor", -3, -3, -0.2, 3, 3, 0, m)).add(Shapes.box("roof", -3, -3, 2.6, 3, 3, 2.8, m))
+                .add(Shapes.box("w", -3.2, -3, -0.2, -3, 3, 2.8, m)).add(Shapes.box("n", -3, 3, -0.2, 3, 3.2, 2.8, m))
                 .add(Shapes.box("s", -3, -3.2, -0.2, 3, -3, 2.8, m));
-        return s.add(Shapes.box("e1", 3, -3, -0.2, 3.2, 0.5, 2.8, m)).add(Shapes.box("e2", 3, 1.1, -0.2, 3.2, 3, 2.8, m)).add(Shapes.box("e3", 3, 0.5, -0.2, 3.2, 1.1, 1, m)).add(Shapes.box("e4", 3, 0.5, 1.6, 3.2, 1.1, 2.8, m));
+        return s.add(Shapes.box("e1", 3, -3, -0.2, 3.2, 0.5, 2.8, m)).add(Shapes.box("e2", 3, 1.1, -0.2, 3.2, 3, 2.8, m))
+                .add(Shapes.box("e3", 3, 0.5, -0.2, 3.2, 1.1, 1, m)).add(Shapes.box("e4", 3, 0.5, 1.6, 3.2, 1.1, 2.8, m));
     }
 
     /** With the hole behind it. */
@@ -79,7 +81,8 @@ class KeptGuidesTest {
         double[] variance = new double[2], mean = new double[2];
         for (int k = 0; k < 2; k++)
             for (int i = 0; i < 6; i++) {
-                float[] a = pixels(render(s, k == 0 ? null : learnt, 100 + 2 * i, 1, 2).film()), b = pixels(render(s, k == 0 ? null : learnt, 101 + 2 * i, 1, 2).film());
+                float[] a = pixels(render(s, k == 0 ? null : learnt, 100 + 2 * i, 1, 2).film()),
+                        b = pixels(render(s, k == 0 ? null : learnt, 101 + 2 * i, 1, 2).film());
                 for (int p = 0; p < a.length; p++) variance[k] += (a[p] - b[p]) * (double) (a[p] - b[p]);
                 mean[k] += (sum(a) + sum(b)) / 12;
             }
@@ -103,7 +106,8 @@ class KeptGuidesTest {
     @Test
     void lampsToo() {
         TestScene t = room();
-        for (int i = 0; i < 120; i++) t.lamp(new Lamp("l" + i, "Lamps", Lamp.Kind.SPHERE, Affine.translation(-2.5 + i % 12 * 0.45, -2.5 + i / 12 * 0.5, 2.3), 0.05, 0.05, 50, grey(1), 0, 60, true, false));
+        for (int i = 0; i < 120; i++) t.lamp(new Lamp("l" + i, "Lamps", Lamp.Kind.SPHERE,
+                Affine.translation(-2.5 + i % 12 * 0.45, -2.5 + i / 12 * 0.5, 2.3), 0.05, 0.05, 50, grey(1), 0, 60, true, false));
         RenderScene s = t.compile();
         Guides g = render(s, null, 5, 3, 2).guides();
         assertTrue(g.lamps() != null && g.lamps().places() > 0);
@@ -112,7 +116,8 @@ class KeptGuidesTest {
         RenderScene other = room().compile();
         Film film = Film.merged(W, H, other.lights().groups().size());
         try (Workers w = new Workers(1)) {
-            assertFalse(new Renderer(other, Camera.of(Vec3.ZERO, new Vec3(1, 0, 0), 30), new PathSettings(3, 0, 1), film, Region.all(W, H), w).begin(g));
+            assertFalse(new Renderer(other, Camera.of(Vec3.ZERO, new Vec3(1, 0, 0), 30), new PathSettings(3, 0, 1), film, Region.all(W, H),
+                    w).begin(g));
         }
     }
 
@@ -123,12 +128,18 @@ class KeptGuidesTest {
         LightGuide.of(d);
         assertTrue(d.cuts().length > 2);
         LightGuide.Data[] broken = {
-            new LightGuide.Data(0, d.nodes(), d.cuts(), d.roots(), d.worths(), d.learnt()), new LightGuide.Data(d.ways() + 1, d.nodes(), d.cuts(), d.roots(), d.worths(), d.learnt()),
-            new LightGuide.Data(d.ways(), changed(d.nodes(), 1, 0), d.cuts(), d.roots(), d.worths(), d.learnt()), new LightGuide.Data(d.ways(), changed(d.nodes(), 0, 3), d.cuts(), d.roots(), d.worths(), d.learnt()),
-            new LightGuide.Data(d.ways(), changed(d.nodes(), 2, Integer.MAX_VALUE), d.cuts(), d.roots(), d.worths(), d.learnt()), new LightGuide.Data(d.ways(), changed(d.nodes(), 2, Integer.MIN_VALUE), d.cuts(), d.roots(), d.worths(), d.learnt()),
-            new LightGuide.Data(d.ways(), d.nodes(), d.cuts(), changed(d.roots(), 3, ~d.learnt().length), d.worths(), d.learnt()), new LightGuide.Data(d.ways(), d.nodes(), d.cuts(), new int[5], d.worths(), d.learnt()),
-            new LightGuide.Data(d.ways(), d.nodes(), d.cuts(), d.roots(), d.worths(), changed(d.learnt(), 0, d.worths().length / d.ways())), new LightGuide.Data(d.ways(), d.nodes(), d.cuts(), d.roots(), d.worths(), changed(d.learnt(), 0, -2)),
-            new LightGuide.Data(d.ways(), d.nodes(), d.cuts(), d.roots(), with(d.worths(), Float.NaN), d.learnt()), new LightGuide.Data(d.ways(), d.nodes(), d.cuts(), d.roots(), with(d.worths(), -1), d.learnt()),
+            new LightGuide.Data(0, d.nodes(), d.cuts(), d.roots(), d.worths(), d.learnt()),
+                    new LightGuide.Data(d.ways() + 1, d.nodes(), d.cuts(), d.roots(), d.worths(), d.learnt()),
+            new LightGuide.Data(d.ways(), changed(d.nodes(), 1, 0), d.cuts(), d.roots(), d.worths(), d.learnt()),
+            new LightGuide.Data(d.ways(), changed(d.nodes(), 0, 3), d.cuts(), d.roots(), d.worths(), d.learnt()),
+            new LightGuide.Data(d.ways(), changed(d.nodes(), 2, Integer.MAX_VALUE), d.cuts(), d.roots(), d.worths(), d.learnt()),
+            new LightGuide.Data(d.ways(), changed(d.nodes(), 2, Integer.MIN_VALUE), d.cuts(), d.roots(), d.worths(), d.learnt()),
+            new LightGuide.Data(d.ways(), d.nodes(), d.cuts(), changed(d.roots(), 3, ~d.learnt().length), d.worths(), d.learnt()),
+            new LightGuide.Data(d.ways(), d.nodes(), d.cuts(), new int[5], d.worths(), d.learnt()),
+            new LightGuide.Data(d.ways(), d.nodes(), d.cuts(), d.roots(), d.worths(), changed(d.learnt(), 0, d.worths().length / d.ways())),
+            new LightGuide.Data(d.ways(), d.nodes(), d.cuts(), d.roots(), d.worths(), changed(d.learnt(), 0, -2)),
+            new LightGuide.Data(d.ways(), d.nodes(), d.cuts(), d.roots(), with(d.worths(), Float.NaN), d.learnt()),
+            new LightGuide.Data(d.ways(), d.nodes(), d.cuts(), d.roots(), with(d.worths(), -1), d.learnt()),
             new LightGuide.Data(d.ways(), d.nodes(), with(d.cuts(), Float.POSITIVE_INFINITY), d.roots(), d.worths(), d.learnt())};
         for (int i = 0; i < broken.length; i++) {
             LightGuide.Data b = broken[i];
@@ -162,7 +173,8 @@ class KeptGuidesTest {
             }
             film.mean(W / 2, H - 4, null, seen[k]);
         }
-        assertTrue(Math.max(seen[0][0], Math.max(seen[0][1], seen[0][2])) > 1.15 * Math.min(seen[0][0], Math.min(seen[0][1], seen[0][2])), "coloured");
+        assertTrue(Math.max(seen[0][0], Math.max(seen[0][1], seen[0][2])) > 1.15 * Math.min(seen[0][0], Math.min(seen[0][1], seen[0][2])),
+                "coloured");
         assertEquals(seen[1][0], seen[1][2], 1e-3 * seen[1][0], "grey");
         assertTrue(seen[1][0] > 0);
     }

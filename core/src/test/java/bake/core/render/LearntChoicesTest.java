@@ -36,7 +36,8 @@ class LearntChoicesTest {
             SplittableRandom r = new SplittableRandom(4);
             for (int i = 0; i < 40_000; i++) {
                 double x = r.nextDouble(), y = r.nextDouble(), there = 5 * x;
-                double rare0 = r.nextInt(50) == 0 ? 10 : 0, rare1 = r.nextInt(50) == 0 ? 10 : 0, steady0 = there + r.nextDouble(0.2), steady1 = there + r.nextDouble(0.2);
+                double rare0 = r.nextInt(50) == 0 ? 10 : 0, rare1 = r.nextInt(50) == 0 ? 10 : 0, steady0 = there + r.nextDouble(0.2),
+                        steady1 = there + r.nextDouble(0.2);
                 if (noisy) s.add(x, y, steady0, steady1, rare0, rare1);
                 else s.add(x, y, rare0, rare1, steady0, steady1);
             }
@@ -53,7 +54,9 @@ class LearntChoicesTest {
     void orderDoesNotMatter() {
         SplittableRandom r = new SplittableRandom(8);
         double[][] paths = new double[20_000][];
-        for (int i = 0; i < paths.length; i++) paths[i] = new double[] {r.nextDouble(), r.nextDouble(), r.nextDouble(), r.nextDouble(), r.nextDouble() * r.nextInt(3), r.nextDouble()};
+        for (int i = 0; i < paths.length; i++)
+            paths[i] = new double[] {r.nextDouble(), r.nextDouble(), r.nextDouble(), r.nextDouble(), r.nextDouble() * r.nextInt(3),
+                    r.nextDouble()};
         BouncedShare one = new BouncedShare(), two = new BouncedShare();
         for (double[] p : paths) one.add(p[0], p[1], p[2], p[3], p[4], p[5]);
         IntStream.range(0, paths.length).parallel().forEach(i -> {
@@ -77,8 +80,10 @@ class LearntChoicesTest {
         TestScene s = new TestScene().around(new Surroundings.Plain(grey(3000)));
         int wall = s.material(Material.diffuse("wall", grey(0.7))), glass = s.material(Material.glass("pane", grey(1), 0, 1.5, true));
         s.add(Shapes.quad("floor", 4, 4, wall)).add(Shapes.quad("ceiling", 4, 4, wall), Affine.translation(0, 0, 3));
-        s.add(Shapes.quad("back", 4, 3, wall), Affine.pointing(new Vec3(0, 2, 1.5), new Vec3(0, -1, 0))).add(Shapes.quad("front", 4, 3, wall), Affine.pointing(new Vec3(0, -2, 1.5), new Vec3(0, 1, 0)));
-        s.add(Shapes.quad("right", 4, 3, wall), Affine.pointing(new Vec3(2, 0, 1.5), new Vec3(-1, 0, 0))).add(Shapes.quad("pane", 4, 3, glass), Affine.pointing(new Vec3(-2, 0, 1.5), new Vec3(1, 0, 0)));
+        s.add(Shapes.quad("back", 4, 3, wall), Affine.pointing(new Vec3(0, 2, 1.5), new Vec3(0, -1, 0)))
+                .add(Shapes.quad("front", 4, 3, wall), Affine.pointing(new Vec3(0, -2, 1.5), new Vec3(0, 1, 0)));
+        s.add(Shapes.quad("right", 4, 3, wall), Affine.pointing(new Vec3(2, 0, 1.5), new Vec3(-1, 0, 0)))
+                .add(Shapes.quad("pane", 4, 3, glass), Affine.pointing(new Vec3(-2, 0, 1.5), new Vec3(1, 0, 0)));
         s.lamp(new Lamp("l", "Lamps", Lamp.Kind.SPHERE, Affine.translation(1, 1, 2.2), 0.15, 0, 1, grey(1), 0, 60, true, false));
         RenderScene scene = s.compile();
         int groups = scene.lights().groups().size();
@@ -88,7 +93,9 @@ class LearntChoicesTest {
             for (int k = 0; k < pictures; k++) {
                 Film f = Film.byGroup(24, 16, groups);
                 try (Workers w = new Workers(2)) {
-                    Renderer r = new Renderer(scene, Camera.of(new Vec3(0.5, -1.8, 1.5), new Vec3(0, 2, 1.2), 24).withEv(9), new PathSettings(5, 0, 100 + k, learnt == 1, new PixelFilter(PixelFilter.Shape.BOX, 0.5)), f, Region.all(24, 16), w);
+                    Renderer r = new Renderer(scene, Camera.of(new Vec3(0.5, -1.8, 1.5), new Vec3(0, 2, 1.2), 24).withEv(9),
+                            new PathSettings(5, 0, 100 + k, learnt == 1, new PixelFilter(PixelFilter.Shape.BOX, 0.5)), f,
+                            Region.all(24, 16), w);
                     for (int p = 0; p < 48; p++) r.pass(p, w, () -> false);
                 }
                 double[] l = f.planeLuminance();

@@ -35,7 +35,8 @@ class OutlookTest {
         float[] rgb = new float[3 * w * h];
         for (int y = 0; y < h; y++)
             for (int x = 0; x < w; x++)
-                for (int c = 0; c < 3; c++) rgb[3 * (y * w + x) + c] = (float) (1000 * (2 + Math.sin(2 * Math.PI * x / w + c + seed) + (y < h / 2 ? 2 : 0.3 * Math.cos(5.0 * y / h))));
+                for (int c = 0; c < 3; c++) rgb[3 * (y * w + x) + c] =
+                        (float) (1000 * (2 + Math.sin(2 * Math.PI * x / w + c + seed) + (y < h / 2 ? 2 : 0.3 * Math.cos(5.0 * y / h))));
         return new Surroundings.Hdri(new Panorama("p" + seed, w, h, rgb), 0, 0);
     }
 
@@ -73,7 +74,9 @@ class OutlookTest {
         return t.add(Shapes.quad("ground", 400, 400, m), Affine.rotation(new Vec3(1, 0, 0), tilt));
     }
 
-    /** Where nothing throws a shadow a shadow catcher is not to be seen, on level ground and on a slope, under a sun and under a panorama. */
+    /**
+     * Where nothing throws a shadow a shadow catcher is not to be seen, on level ground and on a slope, under a sun and under a panorama.
+     */
     @Test
     void openCatcherLooksLikeWhatIsBehind() {
         Outlook o = new Outlook(new Outlook.Far(pano(5)), null, true);
@@ -88,7 +91,10 @@ class OutlookTest {
             }
     }
 
-    /** In the shadow of something black is left what the rest of the surroundings sheds; the cover says so, and what bounces is another group's. */
+    /**
+     * In the shadow of something black is left what the rest of the surroundings sheds; the cover says so, and what bounces is another
+     * group's.
+     */
     @Test
     void shadowIsTheShareOfLightThatIsLeft() {
         // A wide black sheet over the ground takes the sun and most of the sky.
@@ -130,7 +136,10 @@ class OutlookTest {
         assertEquals("Backdrop", scene.lights().groups().get(scene.lights().backdropGroup()));
     }
 
-    /** Lamps light a catcher by its own base colour, on what lies behind it: by day, before a black backdrop, and by night when nothing lights what is behind. */
+    /**
+     * Lamps light a catcher by its own base colour, on what lies behind it: by day, before a black backdrop, and by night when nothing
+     * lights what is behind.
+     */
     @Test
     void lampsOnCatchers() {
         Surroundings black = new Surroundings.Plain(Vec3.ZERO);
@@ -156,11 +165,14 @@ class OutlookTest {
     @Test
     void picturesGoTogetherAgain() {
         TestScene t = new TestScene().around(pano(1));
-        int wall = t.material(Material.diffuse("wall", grey(0.5))), glass = t.material(Material.glass("pane", new Vec3(0.5, 0.5, 0.5), 0, 1.52, true));
-        t.add(Shapes.box("wall", -3, 1, 0, -0.5, 1.2, 3, wall)).add(Shapes.quad("pane", 2, 3, glass), Affine.translation(1.2, 1, 1).times(Affine.rotation(new Vec3(1, 0, 0), Math.PI / 2)));
+        int wall = t.material(Material.diffuse("wall", grey(0.5))), glass =
+                t.material(Material.glass("pane", new Vec3(0.5, 0.5, 0.5), 0, 1.52, true));
+        t.add(Shapes.box("wall", -3, 1, 0, -0.5, 1.2, 3, wall)).add(Shapes.quad("pane", 2, 3, glass),
+                Affine.translation(1.2, 1, 1).times(Affine.rotation(new Vec3(1, 0, 0), Math.PI / 2)));
         Camera c = Camera.of(new Vec3(0, -4, 1.5), new Vec3(0, 0, 1.4), 30).withEv(11);
         RenderScene apart = with(t, new Outlook(null, null, true));
-        Film f = render(apart, c, 150), bare = render(RenderScene.compile(new TestScene().around(pano(1)).scene(), null, Workers.COMPILING), c, 150), plain = render(t.compile(), c, 150);
+        Film f = render(apart, c, 150), bare = render(RenderScene.compile(new TestScene().around(pano(1)).scene(), null, Workers.COMPILING),
+                c, 150), plain = render(t.compile(), c, 150);
         float[] front = new float[3 * apart.lights().groups().size()], a = new float[3], b = new float[3], whole = new float[3];
         for (int i = 0; i < 3 * apart.lights().backdropGroup(); i++) front[i] = 1;
         for (int y = 0; y < H; y++)
@@ -168,11 +180,13 @@ class OutlookTest {
                 f.mean(x, y, front, a);
                 bare.mean(x, y, null, b);
                 plain.mean(x, y, null, whole);
-                for (int k = 0; k < 3; k++) assertEquals(whole[k], a[k] + (1 - f.cover(x, y)) * b[k], 0.03 * whole[k] + 20, "at " + x + ", " + y);
+                for (int k = 0; k < 3; k++) assertEquals(whole[k], a[k] + (1 - f.cover(x, y)) * b[k], 0.03 * whole[k] + 20,
+                        "at " + x + ", " + y);
             }
         double glassy = 0;
         for (int y = 5; y < 9; y++) glassy += f.cover(17, y) / 4;
-        assertEquals(1 - 0.5 * bake.core.surface.Fresnel.paneTransmittance(0.95f, 1.52f), glassy, 0.05, "a grey pane covers what it swallows and mirrors");
+        assertEquals(1 - 0.5 * bake.core.surface.Fresnel.paneTransmittance(0.95f, 1.52f), glassy, 0.05,
+                "a grey pane covers what it swallows and mirrors");
     }
 
     /** Mirrors show what they are told to, matt surfaces are lit by the light alone, and gloss divides itself between the two. */
@@ -200,7 +214,8 @@ class OutlookTest {
     void groundedFromTheTripod() {
         Surroundings.Hdri p = pano(3);
         Outlook.Ground g = new Outlook.Ground(4, -2, 0.5, 15, 1.6, 0.4, 0.5);
-        RenderScene far = with(new TestScene().around(p), new Outlook(new Outlook.Far(p), null, false)), near = with(new TestScene().around(p), new Outlook(new Outlook.Grounded(p, g), null, false));
+        RenderScene far = with(new TestScene().around(p), new Outlook(new Outlook.Far(p), null, false)),
+                near = with(new TestScene().around(p), new Outlook(new Outlook.Grounded(p, g), null, false));
         float[] a = new float[4], b = new float[4];
         for (int i = 0; i < 400; i++) {
             double z = 1 - (i + 0.5) / 200, f = i * 2.39996, r = Math.sqrt(1 - z * z);
@@ -215,22 +230,28 @@ class OutlookTest {
     @Test
     void groundedStands() {
         Surroundings.Hdri p = pano(3);
-        RenderScene near = with(new TestScene().around(p), new Outlook(new Outlook.Grounded(p, new Outlook.Ground(0, 0, 0, 10, 1.6, 0.3, 1)), null, false));
+        RenderScene near = with(new TestScene().around(p),
+                new Outlook(new Outlook.Grounded(p, new Outlook.Ground(0, 0, 0, 10, 1.6, 0.3, 1)), null, false));
         float[] want = new float[4], got = new float[4];
         Vec3[] floor = {new Vec3(3, 2, 0), new Vec3(-5, 1, 0), new Vec3(0.5, -6, 0)};
         for (Vec3 spot : floor)
             for (Vec3 eye : new Vec3[] {new Vec3(0, 0, 1.6), new Vec3(2, 3, 1.2), new Vec3(-4, -4, 4), new Vec3(1, 0, 0.3)}) {
                 Vec3 d = spot.minus(eye).normalized(), from = spot.minus(new Vec3(0, 0, 1.6)).normalized();
-                near.scenery().behind((float) eye.x(), (float) eye.y(), (float) eye.z(), (float) d.x(), (float) d.y(), (float) d.z(), 0, 0, got);
+                near.scenery().behind((float) eye.x(), (float) eye.y(), (float) eye.z(), (float) d.x(), (float) d.y(), (float) d.z(), 0, 0,
+                        got);
                 p.panorama().at(0);
-                with(new TestScene().around(p), Outlook.PLAIN).scenery().behind(0, 0, 0, (float) from.x(), (float) from.y(), (float) from.z(), 0, 0, want);
+                with(new TestScene().around(p), Outlook.PLAIN).scenery()
+                        .behind(0, 0, 0, (float) from.x(), (float) from.y(), (float) from.z(), 0, 0, want);
                 for (int k = 0; k < 3; k++) assertEquals(want[k], got[k], 0.003 * want[k], "spot " + spot + " from " + eye);
             }
         // One azimuth of the panorama, met on the wall at several heights from beside the tripod, lies on one upright line.
         for (double z : new double[] {0.5, 2, 5, 9}) {
-            Vec3 onWall = new Vec3(10 * Math.sin(1), 10 * Math.cos(1), z), eye = new Vec3(-3, 4, 1.5), d = onWall.minus(eye).normalized(), from = onWall.minus(new Vec3(0, 0, 1.6)).normalized();
-            near.scenery().behind((float) eye.x(), (float) eye.y(), (float) eye.z(), (float) d.x(), (float) d.y(), (float) d.z(), 0, 0, got);
-            with(new TestScene().around(p), Outlook.PLAIN).scenery().behind(0, 0, 0, (float) from.x(), (float) from.y(), (float) from.z(), 0, 0, want);
+            Vec3 onWall = new Vec3(10 * Math.sin(1), 10 * Math.cos(1), z), eye = new Vec3(-3, 4, 1.5), d = onWall.minus(eye).normalized(),
+                    from = onWall.minus(new Vec3(0, 0, 1.6)).normalized();
+            near.scenery().behind((float) eye.x(), (float) eye.y(), (float) eye.z(), (float) d.x(), (float) d.y(), (float) d.z(), 0, 0,
+                    got);
+            with(new TestScene().around(p), Outlook.PLAIN).scenery().behind(0, 0, 0, (float) from.x(), (float) from.y(), (float) from.z(),
+                    0, 0, want);
             for (int k = 0; k < 3; k++) assertEquals(want[k], got[k], 0.003 * want[k], "at " + z + " m");
         }
         // Across the rim nothing jumps.

@@ -68,14 +68,17 @@ class PathDefectsTest {
         return sum;
     }
 
-    /** What stands in a clear solid is seen through the solid: Beer's law down to it, though the way does not end on the solid's own back. */
+    /**
+     * What stands in a clear solid is seen through the solid: Beer's law down to it, though the way does not end on the solid's own back.
+     */
     @Test
     void absorptionInFrontOfWhatASolidHolds() {
         double[] seen = new double[2];
         for (int k = 0; k < 2; k++) {
             TestScene s = new TestScene();
             Material solid = Material.glass("solid", grey(1), 0, 1, false);
-            int water = s.material(k == 0 ? solid : solid.withLayers(Layers.NONE.withAttenuation(grey(0.5), 0.1))), stone = s.material(Material.glowing("stone", grey(10)));
+            int water = s.material(k == 0 ? solid : solid.withLayers(Layers.NONE.withAttenuation(grey(0.5), 0.1))),
+                    stone = s.material(Material.glowing("stone", grey(10)));
             s.add(Shapes.box("water", -1, -1, 0, 1, 1, 1, water)).add(Shapes.box("stone", -0.5, -0.5, 0.2, 0.5, 0.5, 0.8, stone));
             seen[k] = look(s, new Vec3(0, 0, 3), Vec3.ZERO, 64);
         }
@@ -95,7 +98,8 @@ class PathDefectsTest {
             RenderScene r = RenderScene.compile(s.scene().withOutlook(o), java.util.concurrent.ForkJoinPool.commonPool());
             Film f = Film.merged(24, 16, r.lights().groups().size());
             try (Workers w = new Workers(2)) {
-                Renderer render = new Renderer(r, Camera.of(new Vec3(0, -3, 2), new Vec3(0, 0, 0), 30).withEv(8), new PathSettings(4, 0, 1), f, Region.all(24, 16), w);
+                Renderer render = new Renderer(r, Camera.of(new Vec3(0, -3, 2), new Vec3(0, 0, 0), 30).withEv(8), new PathSettings(4, 0, 1),
+                        f, Region.all(24, 16), w);
                 for (int p = 0; p < 32; p++) render.pass(p, w, () -> false);
             }
             seen[k] = f.planeLuminance()[0];
@@ -109,12 +113,14 @@ class PathDefectsTest {
     void paneTintedAtItsVertices() {
         double[] lux = new double[2];
         for (int k = 0; k < 2; k++) {
-            TestScene s = new TestScene().lamp(new Lamp("p", "g", Lamp.Kind.POINT, Affine.translation(0.2, 0.1, 3), 0, 0, 1000, grey(1), 0, 60, true, false));
+            TestScene s = new TestScene().lamp(new Lamp("p", "g", Lamp.Kind.POINT, Affine.translation(0.2, 0.1, 3), 0, 0, 1000, grey(1), 0,
+                    60, true, false));
             int glass = s.material(Material.glass("pane", grey(k == 0 ? 0.5 : 1), 0, 1.5, true));
             Mesh q = Shapes.quad("pane", 40, 40, glass);
             float[] tint = new float[q.positions().length];
             java.util.Arrays.fill(tint, 0.5f);
-            s.add(k == 0 ? q : new Mesh("pane", q.positions(), q.normals(), q.uvs(), tint, q.indices(), q.material()), Affine.translation(0, 0, 1));
+            s.add(k == 0 ? q : new Mesh("pane", q.positions(), q.normals(), q.uvs(), tint, q.indices(), q.material()),
+                    Affine.translation(0, 0, 1));
             lux[k] = s.measure(Vec3.ZERO, Vec3.UP, 64).lux();
         }
         assertEquals(lux[0], lux[1], 1e-3 * lux[0]);
@@ -127,7 +133,8 @@ class PathDefectsTest {
         try (Workers w = new Workers(2)) {
             for (int seed = 1; seed <= 40; seed++) {
                 Film f = Film.merged(37, 29, s.lights().groups().size());
-                new Renderer(s, Camera.of(Vec3.ZERO, new Vec3(0, 1, 0), 30), new PathSettings(1, 0, seed, false, PixelFilter.TENT), f, Region.all(37, 29), w).pass(seed, w, () -> false);
+                new Renderer(s, Camera.of(Vec3.ZERO, new Vec3(0, 1, 0), 30), new PathSettings(1, 0, seed, false, PixelFilter.TENT), f,
+                        Region.all(37, 29), w).pass(seed, w, () -> false);
                 for (int i = 0; i < 37 * 29; i++) assertEquals(1, f.samples(i % 37, i / 37), "pixel " + i + " of seed " + seed);
             }
         }

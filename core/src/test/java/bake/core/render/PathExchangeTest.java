@@ -27,26 +27,35 @@ import org.junit.jupiter.api.Test;
 class PathExchangeTest {
     private static final int W = 48, H = 32, BLOCK = 8;
     private static final Camera CAMERA = Camera.of(new Vec3(1.2, -1.9, 1.5), new Vec3(-0.2, 1, 1.2), 18).withEv(10);
-    private static final PathSettings PLAIN = new PathSettings(6, 0, 1, true, new PixelFilter(PixelFilter.Shape.BOX, 0.5)).withExchange(false);
+    private static final PathSettings PLAIN = new PathSettings(6, 0, 1, true, new PixelFilter(PixelFilter.Shape.BOX, 0.5))
+            .withExchange(false);
 
     /** A room with every kind of surface that the first or the second point of a path may lie on, and panes in the way. */
     private static RenderScene room() {
         TestScene s = new TestScene().around(new Surroundings.SunSky(new Vec3(-0.8, -0.2, 0.6).normalized(), 3, 0, 0, 0.533, 0.2));
-        int wall = s.material(Material.diffuse("wall", grey(0.7))), floor = s.material(Material.glossy("floor", new Vec3(0.5, 0.3, 0.2), 0.3));
-        int glass = s.material(Material.glass("pane", new Vec3(0.9, 0.7, 0.5), 0, 1.52, true)), metal = s.material(Material.metal("metal", new Vec3(0.9, 0.7, 0.4), 0.35));
+        int wall = s.material(Material.diffuse("wall", grey(0.7))), floor =
+                s.material(Material.glossy("floor", new Vec3(0.5, 0.3, 0.2), 0.3));
+        int glass = s.material(Material.glass("pane", new Vec3(0.9, 0.7, 0.5), 0, 1.52, true)),
+                metal = s.material(Material.metal("metal", new Vec3(0.9, 0.7, 0.4), 0.35));
         int coated = s.material(Material.glossy("coated", new Vec3(0.2, 0.3, 0.7), 0.6).withLayers(Layers.NONE.withCoat(1, 0.1)));
-        int cloth = s.material(Material.glossy("cloth", new Vec3(0.6, 0.2, 0.2), 0.8).withLayers(Layers.NONE.withSheen(new Vec3(0.6, 0.5, 0.4), 0.4)));
-        int curtain = s.material(Material.diffuse("curtain", grey(0.8)).withTranslucency(0.5)), gauze = s.material(Material.diffuse("gauze", grey(0.6)).withAlpha(0.4, Material.AlphaMode.BLEND, 0));
+        int cloth = s.material(Material.glossy("cloth", new Vec3(0.6, 0.2, 0.2), 0.8)
+                .withLayers(Layers.NONE.withSheen(new Vec3(0.6, 0.5, 0.4), 0.4)));
+        int curtain = s.material(Material.diffuse("curtain", grey(0.8)).withTranslucency(0.5)),
+                gauze = s.material(Material.diffuse("gauze", grey(0.6)).withAlpha(0.4, Material.AlphaMode.BLEND, 0));
         int solid = s.material(Material.glass("solid", grey(1), 0.2, 1.5, false));
         s.add(Shapes.quad("floor", 4, 4, floor)).add(Shapes.quad("ceiling", 4, 4, wall), Affine.translation(0, 0, 3));
-        s.add(Shapes.quad("back", 4, 3, coated), Affine.pointing(new Vec3(0, 2, 1.5), new Vec3(0, -1, 0))).add(Shapes.quad("front", 4, 3, cloth), Affine.pointing(new Vec3(0, -2, 1.5), new Vec3(0, 1, 0)));
+        s.add(Shapes.quad("back", 4, 3, coated), Affine.pointing(new Vec3(0, 2, 1.5), new Vec3(0, -1, 0)))
+                .add(Shapes.quad("front", 4, 3, cloth), Affine.pointing(new Vec3(0, -2, 1.5), new Vec3(0, 1, 0)));
         s.add(Shapes.quad("right", 4, 3, wall), Affine.pointing(new Vec3(2, 0, 1.5), new Vec3(-1, 0, 0)));
         s.add(Shapes.box("sill", -2.1, -2, 0, -2, 2, 0.8, wall)).add(Shapes.box("lintel", -2.1, -2, 2.4, -2, 2, 3, wall));
         s.add(Shapes.quad("pane", 1.6, 4, glass), Affine.pointing(new Vec3(-2, 0, 1.6), new Vec3(1, 0, 0)));
         s.add(Shapes.quad("inner pane", 4, 3, glass), Affine.pointing(new Vec3(0, 0.8, 1.5), new Vec3(0, 1, 0)));
-        s.add(Shapes.quad("curtain", 1, 2, curtain), Affine.pointing(new Vec3(-1.2, -0.4, 1.6), new Vec3(1, 0.3, 0))).add(Shapes.quad("gauze", 2, 1.5, gauze), Affine.pointing(new Vec3(1, 0.3, 1), new Vec3(-1, -1, 0)));
-        s.add(Shapes.sphere("ball", 0.5, 24, metal), Affine.translation(0.8, 1.2, 0.5)).add(Shapes.box("block", -0.6, 0.1, 0, -0.2, 0.5, 0.6, solid));
-        return s.lamp(new Lamp("l", "Lamps", Lamp.Kind.SPHERE, Affine.translation(1, 1, 2.2), 0.15, 0, 30_000, grey(1), 0, 60, true, false)).compile();
+        s.add(Shapes.quad("curtain", 1, 2, curtain), Affine.pointing(new Vec3(-1.2, -0.4, 1.6), new Vec3(1, 0.3, 0)))
+                .add(Shapes.quad("gauze", 2, 1.5, gauze), Affine.pointing(new Vec3(1, 0.3, 1), new Vec3(-1, -1, 0)));
+        s.add(Shapes.sphere("ball", 0.5, 24, metal), Affine.translation(0.8, 1.2, 0.5))
+                .add(Shapes.box("block", -0.6, 0.1, 0, -0.2, 0.5, 0.6, solid));
+        return s.lamp(new Lamp("l", "Lamps", Lamp.Kind.SPHERE, Affine.translation(1, 1, 2.2), 0.15, 0, 30_000, grey(1), 0, 60, true, false))
+                .compile();
     }
 
     private static Film render(RenderScene s, PathSettings p, int passes, Region part, int threads) {
@@ -90,7 +99,8 @@ class PathExchangeTest {
     void leavesTheMeanInEveryBlock() {
         RenderScene s = room();
         int pictures = 12;
-        double[][] with = blocks(s, PLAIN.withExchange(true).withSeed(9700), pictures, 32), without = blocks(s, PLAIN.withSeed(700), pictures, 32);
+        double[][] with = blocks(s, PLAIN.withExchange(true).withSeed(9700), pictures, 32),
+                without = blocks(s, PLAIN.withSeed(700), pictures, 32);
         double z2 = 0;
         int n = with.length - 1;
         for (int b = 0; b < n; b++) {
@@ -101,7 +111,9 @@ class PathExchangeTest {
         // Mean of t^2 with 22 degrees of freedom is 1.1, its variance 2.9.
         assertTrue(z2 / n < 1.1 + 3.5 * Math.sqrt(2.9 / n), "mean square of the differences in standard errors: " + z2 / n);
         assertEquals(without[n][0], with[n][0], 3 * Math.sqrt(with[n][1] + without[n][1]), "the whole picture");
-        assertTrue(Math.sqrt(with[n][1] + without[n][1]) < 0.015 * with[n][0], "and the test is sharp enough to tell, with an error of " + Math.sqrt(with[n][1]) / with[n][0] + " and " + Math.sqrt(without[n][1]) / without[n][0]);
+        assertTrue(Math.sqrt(with[n][1] + without[n][1]) < 0.015 * with[n][0],
+                "and the test is sharp enough to tell, with an error of " + Math.sqrt(with[n][1]) / with[n][0] + " and "
+                + Math.sqrt(without[n][1]) / without[n][0]);
     }
 
     @Test

@@ -35,11 +35,16 @@ class PictureTest {
 
     private static TestScene room() {
         TestScene s = new TestScene().around(new Surroundings.SunSky(new Vec3(0.5, -0.4, 0.6).normalized(), 3, 0, 0, 0.533, 0.2));
-        int floor = s.material(Material.glossy("floor", new Vec3(0.5, 0.35, 0.2), 0.3)), glass = s.material(Material.glass("pane", grey(1), 0, 1.52, true)),
-                ball = s.material(Material.metal("ball", new Vec3(0.9, 0.7, 0.4), 0.2)), solid = s.material(Material.glass("solid", grey(1), 0, 1.5, false)), wall = s.material(Material.diffuse("wall", grey(0.7)));
-        s.add(Shapes.quad("floor", 10, 10, floor)).add(Shapes.sphere("ball", 0.5, 32, ball), Affine.translation(-0.7, 0, 0.5)).add(Shapes.sphere("drop", 0.4, 32, solid), Affine.translation(0.5, -0.5, 0.4));
-        s.add(Shapes.quad("pane", 2, 2, glass), Affine.translation(1.5, 0, 1).times(Affine.rotation(new Vec3(0, 1, 0), Math.PI / 2))).add(Shapes.box("wall", -3, 2, 0, 3, 2.2, 3, wall));
-        return s.lamp(new Lamp("l", "Lamps", Lamp.Kind.RECTANGLE, Affine.pointing(new Vec3(0, 0, 2.5), new Vec3(0, 0, -1)), 1, 0.5, 2000, grey(1), 0, 60, true, false));
+        int floor = s.material(Material.glossy("floor", new Vec3(0.5, 0.35, 0.2), 0.3)),
+                glass = s.material(Material.glass("pane", grey(1), 0, 1.52, true)),
+                ball = s.material(Material.metal("ball", new Vec3(0.9, 0.7, 0.4), 0.2)),
+                solid = s.material(Material.glass("solid", grey(1), 0, 1.5, false)), wall = s.material(Material.diffuse("wall", grey(0.7)));
+        s.add(Shapes.quad("floor", 10, 10, floor)).add(Shapes.sphere("ball", 0.5, 32, ball), Affine.translation(-0.7, 0, 0.5))
+                .add(Shapes.sphere("drop", 0.4, 32, solid), Affine.translation(0.5, -0.5, 0.4));
+        s.add(Shapes.quad("pane", 2, 2, glass), Affine.translation(1.5, 0, 1).times(Affine.rotation(new Vec3(0, 1, 0), Math.PI / 2)))
+                .add(Shapes.box("wall", -3, 2, 0, 3, 2.2, 3, wall));
+        return s.lamp(new Lamp("l", "Lamps", Lamp.Kind.RECTANGLE, Affine.pointing(new Vec3(0, 0, 2.5), new Vec3(0, 0, -1)), 1, 0.5, 2000,
+                grey(1), 0, 60, true, false));
     }
 
     private static Camera camera() {
@@ -125,7 +130,8 @@ class PictureTest {
             for (int x = 0; x < W; x++) {
                 few.mean(x, y, null, a);
                 many.mean(x, y, null, b);
-                double p = ToneCurve.FILM.apply((0.2126 * a[0] + 0.7152 * a[1] + 0.0722 * a[2]) / f.saturation()), q = ToneCurve.FILM.apply((0.2126 * b[0] + 0.7152 * b[1] + 0.0722 * b[2]) / f.saturation());
+                double p = ToneCurve.FILM.apply((0.2126 * a[0] + 0.7152 * a[1] + 0.0722 * a[2]) / f.saturation()),
+                        q = ToneCurve.FILM.apply((0.2126 * b[0] + 0.7152 * b[1] + 0.0722 * b[2]) / f.saturation());
                 error += (p - q) * (p - q);
                 signal += q * q;
             }
@@ -153,7 +159,8 @@ class PictureTest {
         TestScene s = new TestScene();
         int glass = s.material(Material.glass("pane", grey(1), 0, 1.52, true));
         // Off the middle: a ray exactly along the quad's diagonal would meet both of its triangles.
-        s.add(Shapes.quad("pane", 40, 40, glass), Affine.translation(3, 0, 1).times(Affine.rotation(new Vec3(1, 0, 0), Math.toRadians(degrees))));
+        s.add(Shapes.quad("pane", 40, 40, glass), Affine.translation(3, 0, 1)
+                .times(Affine.rotation(new Vec3(1, 0, 0), Math.toRadians(degrees))));
         s.lamp(new Lamp("l", "g", Lamp.Kind.POINT, Affine.translation(0, 0, 4), 0, 0, 1000, grey(1), 0, 60, true, false));
         double t = Fresnel.paneTransmittance((float) Math.cos(Math.toRadians(degrees)), 1.52f);
         // Meter in the lamp's axis; light mirrored by the pane from elsewhere cannot reach a plane that faces the lamp.
@@ -267,7 +274,8 @@ class PictureTest {
             b += without[k][0] / n;
         }
         assertEquals(b, a, 3 * Math.sqrt(variance + plain) / n);
-        assertTrue(plain > 0.6 * variance, "in a room that test rays judge well there is little left to learn: " + plain / variance + " times lower");
+        assertTrue(plain > 0.6 * variance, "in a room that test rays judge well there is little left to learn: " + plain / variance
+                + " times lower");
     }
 
     /** The mean of the picture is the same for every pixel filter; what lies just outside of its edge is let in by some. */
@@ -278,7 +286,8 @@ class PictureTest {
         for (PixelFilter.Shape shape : PixelFilter.Shape.values()) {
             Film film = Film.merged(W, H, s.lights().groups().size());
             try (Workers w = new Workers(2)) {
-                Renderer r = new Renderer(s, camera(), new PathSettings(4, 0.05, 5, false, new PixelFilter(shape, shape.radius)), film, Region.all(W, H), w);
+                Renderer r = new Renderer(s, camera(), new PathSettings(4, 0.05, 5, false, new PixelFilter(shape, shape.radius)), film,
+                        Region.all(W, H), w);
                 for (int p = 0; p < 24; p++) r.pass(p, w, () -> false);
             }
             double variance = 0;
@@ -316,7 +325,9 @@ class PictureTest {
     /** A closed room of 4 x 4 x 3 with a hole of 1 x 1 in its east wall. */
     private static void box(TestScene s, int m) {
         s.add(Shapes.box("floor", -2.2, -2.2, -0.2, 2.2, 2.2, 0, m)).add(Shapes.box("roof", -2.2, -2.2, 3, 2.2, 2.2, 3.2, m));
-        s.add(Shapes.box("west", -2.2, -2.2, -0.1, -2, 2.2, 3.1, m)).add(Shapes.box("north", -2.2, 2, -0.1, 2.2, 2.2, 3.1, m)).add(Shapes.box("south", -2.2, -2.2, -0.1, 2.2, -2, 3.1, m));
-        s.add(Shapes.box("e1", 1.99, -2.2, -0.1, 2.2, -0.5, 3.1, m)).add(Shapes.box("e2", 1.99, 0.5, -0.1, 2.2, 2.2, 3.1, m)).add(Shapes.box("e3", 1.99, -0.6, -0.1, 2.2, 0.6, 1, m)).add(Shapes.box("e4", 1.99, -0.6, 2, 2.2, 0.6, 3.1, m));
+        s.add(Shapes.box("west", -2.2, -2.2, -0.1, -2, 2.2, 3.1, m)).add(Shapes.box("north", -2.2, 2, -0.1, 2.2, 2.2, 3.1, m))
+                .add(Shapes.box("south", -2.2, -2.2, -0.1, 2.2, -2, 3.1, m));
+        s.add(Shapes.box("e1", 1.99, -2.2, -0.1, 2.2, -0.5, 3.1, m)).add(Shapes.box("e2", 1.99, 0.5, -0.1, 2.2, 2.2, 3.1, m))
+                .add(Shapes.box("e3", 1.99, -0.6, -0.1, 2.2, 0.6, 1, m)).add(Shapes.box("e4", 1.99, -0.6, 2, 2.2, 0.6, 3.1, m));
     }
 }

@@ -25,24 +25,34 @@ import java.util.List;
 import java.util.concurrent.ForkJoinPool;
 import org.junit.jupiter.api.Test;
 
-/** Looking for the surroundings through portals, and as the sky guide learnt: the mean stays, the noise falls (Bitterli, Wyman and Pharr 2015). */
+/**
+ * Looking for the surroundings through portals, and as the sky guide learnt: the mean stays, the noise falls (Bitterli, Wyman and Pharr
+ * 2015).
+ */
 class PortalsTest {
-    /** A room with one bare window of 0.8 x 0.8 m; its walls overlap, so that no light leaks, under a sky that is much brighter on one side. */
+    /**
+     * A room with one bare window of 0.8 x 0.8 m; its walls overlap, so that no light leaks, under a sky that is much brighter on one side.
+     */
     private static Scene room(List<Portal> portals) {
         TestScene s = new TestScene();
         int wall = s.material(Material.diffuse("wall", grey(0.5)));
         s.add(Shapes.box("floor", -0.4, -0.4, -0.3, 5.4, 4.4, 0, wall)).add(Shapes.box("roof", -0.4, -0.4, 2.6, 5.4, 4.4, 2.9, wall));
-        s.add(Shapes.box("west", -0.3, -0.3, -0.1, 0, 4.3, 2.7, wall)).add(Shapes.box("east", 5, -0.3, -0.1, 5.3, 4.3, 2.7, wall)).add(Shapes.box("north", -0.1, 4, -0.1, 5.1, 4.3, 2.7, wall));
-        s.add(Shapes.box("s1", -0.1, -0.3, -0.1, 2, 0, 2.7, wall)).add(Shapes.box("s2", 2.8, -0.3, -0.1, 5.1, 0, 2.7, wall)).add(Shapes.box("s3", 1.9, -0.3, -0.1, 2.9, 0, 1, wall)).add(Shapes.box("s4", 1.9, -0.3, 1.8, 2.9, 0, 2.7, wall));
+        s.add(Shapes.box("west", -0.3, -0.3, -0.1, 0, 4.3, 2.7, wall)).add(Shapes.box("east", 5, -0.3, -0.1, 5.3, 4.3, 2.7, wall))
+                .add(Shapes.box("north", -0.1, 4, -0.1, 5.1, 4.3, 2.7, wall));
+        s.add(Shapes.box("s1", -0.1, -0.3, -0.1, 2, 0, 2.7, wall)).add(Shapes.box("s2", 2.8, -0.3, -0.1, 5.1, 0, 2.7, wall))
+                .add(Shapes.box("s3", 1.9, -0.3, -0.1, 2.9, 0, 1, wall)).add(Shapes.box("s4", 1.9, -0.3, 1.8, 2.9, 0, 2.7, wall));
         int w = 64, h = 32;
         float[] rgb = new float[3 * w * h];
         for (int i = 0; i < rgb.length; i++) rgb[i] = i / 3 % w < w / 4 ? 9000 : i / 3 / w < h / 2 ? 2000 : 300;
         return s.around(new Surroundings.Hdri(new Panorama("sky", w, h, rgb), 0, 0)).scene().withPortals(portals);
     }
 
-    private static final Portal WINDOW = new Portal("w", List.of(new Vec3(2.8, 0, 1), new Vec3(2, 0, 1), new Vec3(2, 0, 1.8), new Vec3(2.8, 0, 1.8)));
+    private static final Portal WINDOW =
+            new Portal("w", List.of(new Vec3(2.8, 0, 1), new Vec3(2, 0, 1), new Vec3(2, 0, 1.8), new Vec3(2.8, 0, 1.8)));
     /** The same window as a polygon of six corners, one of them dented. */
-    private static final Portal POLYGON = new Portal("p", List.of(new Vec3(2.8, 0, 1), new Vec3(2.4, 0, 0.97), new Vec3(2, 0, 1), new Vec3(2.05, 0, 1.4), new Vec3(2, 0, 1.8), new Vec3(2.8, 0, 1.8)));
+    private static final Portal POLYGON =
+            new Portal("p", List.of(new Vec3(2.8, 0, 1), new Vec3(2.4, 0, 0.97), new Vec3(2, 0, 1), new Vec3(2.05, 0, 1.4),
+            new Vec3(2, 0, 1.8), new Vec3(2.8, 0, 1.8)));
 
     @Test
     void theMeanStaysAndNoiseFalls() {
@@ -54,8 +64,10 @@ class PortalsTest {
                 RenderScene with = RenderScene.compile(room(List.of(p)), ForkJoinPool.commonPool());
                 assertTrue(with.openings().count() > 0);
                 var through = new LightMeter(with, 4).measure(at, Vec3.UP, 1 << 15, 8, 3);
-                assertEquals(whole.lux(), through.lux(), 3.5 * Math.hypot(whole.error(), through.error()) + 0.002 * whole.lux(), p.name() + " at " + at);
-                if (p == WINDOW) assertTrue(4 * through.error() * through.error() < whole.error() * whole.error() * 4 * 4 / 2, "portal " + through.error() + ", whole " + whole.error() + " with four times the paths");
+                assertEquals(whole.lux(), through.lux(), 3.5 * Math.hypot(whole.error(), through.error()) + 0.002 * whole.lux(),
+                        p.name() + " at " + at);
+                if (p == WINDOW) assertTrue(4 * through.error() * through.error() < whole.error() * whole.error() * 4 * 4 / 2,
+                        "portal " + through.error() + ", whole " + whole.error() + " with four times the paths");
             }
         }
     }
@@ -65,7 +77,8 @@ class PortalsTest {
         Film f = Film.merged(w, h, s.lights().groups().size());
         try (Workers workers = new Workers(2)) {
             Camera c = new Camera(new Vec3(0.6, 0.5, 1.5), new Vec3(3.5, 3.9, 1), 22, 8, 0.01, 100, 5, false, true, 0);
-            Renderer r = new Renderer(s, c, new PathSettings(1, 0, seed, guided, PixelFilter.TENT).withExchange(false), f, Region.all(w, h), workers);
+            Renderer r = new Renderer(s, c, new PathSettings(1, 0, seed, guided, PixelFilter.TENT).withExchange(false), f, Region.all(w, h),
+                    workers);
             for (int p = 0; p < passes; p++) r.pass(p, workers, () -> false);
         }
         double[] out = new double[w * h];
@@ -86,11 +99,17 @@ class PortalsTest {
         return new double[] {mean, square / mean / mean};
     }
 
-    /** Light straight from the sky, at as many passes: what is learnt without any portal comes near to what a portal gives, and all means agree. */
+    /**
+     * Light straight from the sky, at as many passes: what is learnt without any portal comes near to what a portal gives, and all means
+     * agree.
+     */
     @Test
     void theLightGuideAlone() {
-        RenderScene none = RenderScene.compile(room(List.of()), ForkJoinPool.commonPool()), with = RenderScene.compile(room(List.of(WINDOW)), ForkJoinPool.commonPool());
-        double[] whole = compare(picture(none, false, 1, 64), picture(none, false, 2, 64)), guide = compare(picture(none, true, 3, 64), picture(none, true, 4, 64)), portal = compare(picture(with, true, 5, 64), picture(with, true, 6, 64));
+        RenderScene none = RenderScene.compile(room(List.of()), ForkJoinPool.commonPool()),
+                with = RenderScene.compile(room(List.of(WINDOW)), ForkJoinPool.commonPool());
+        double[] whole = compare(picture(none, false, 1, 64), picture(none, false, 2, 64)),
+                guide = compare(picture(none, true, 3, 64), picture(none, true, 4, 64)),
+                portal = compare(picture(with, true, 5, 64), picture(with, true, 6, 64));
         double[] unlearnt = compare(picture(with, false, 5, 64), picture(with, false, 6, 64));
         assertTrue(portal[1] < 0.9 * unlearnt[1], "learnt " + portal[1] + ", unlearnt " + unlearnt[1]);
         double tolerance = 3.5 * Math.sqrt(whole[1] / (2 * 48 * 32)) + 0.002;
@@ -106,7 +125,8 @@ class PortalsTest {
     void portalsAndGlass() {
         TestScene s = new TestScene();
         int glass = s.material(Material.glass("glass", grey(1), 0, 1.52, true));
-        s.add(Shapes.quad("near", 0.7, 0.7, glass), bake.core.math.Affine.pointing(new Vec3(2.4, -0.1, 1.4), new Vec3(0, 1, 0))).add(Shapes.quad("far", 1, 1, glass), bake.core.math.Affine.pointing(new Vec3(9, 0, 1), new Vec3(0, 1, 0)));
+        s.add(Shapes.quad("near", 0.7, 0.7, glass), bake.core.math.Affine.pointing(new Vec3(2.4, -0.1, 1.4), new Vec3(0, 1, 0)))
+                .add(Shapes.quad("far", 1, 1, glass), bake.core.math.Affine.pointing(new Vec3(9, 0, 1), new Vec3(0, 1, 0)));
         RenderScene r = RenderScene.compile(s.around(100).scene().withPortals(List.of(WINDOW)), ForkJoinPool.commonPool());
         assertEquals(2, r.openings().count(), "the portal, and the glass that it does not cover");
         assertEquals(1, Openings.of(List.of(WINDOW), r.geometry(), r.surfaces(), ForkJoinPool.commonPool()).count());

@@ -35,9 +35,12 @@ import org.junit.jupiter.params.provider.CsvSource;
 class StrategiesTest {
     private static TestScene room() {
         TestScene s = new TestScene().around(new Surroundings.SunSky(new Vec3(-0.8, -0.2, 0.6).normalized(), 3, 0, 0, 0.533, 0.2));
-        int wall = s.material(Material.diffuse("wall", grey(0.6))), gloss = s.material(Material.glossy("floor", new Vec3(0.4, 0.3, 0.2), 0.25)), glass = s.material(Material.glass("pane", grey(1), 0, 1.52, true));
+        int wall = s.material(Material.diffuse("wall", grey(0.6))), gloss =
+                s.material(Material.glossy("floor", new Vec3(0.4, 0.3, 0.2), 0.25)),
+                glass = s.material(Material.glass("pane", grey(1), 0, 1.52, true));
         s.add(Shapes.quad("floor", 4, 4, gloss)).add(Shapes.quad("ceiling", 4, 4, wall), Affine.translation(0, 0, 3));
-        s.add(Shapes.quad("back", 4, 3, wall), Affine.pointing(new Vec3(0, 2, 1.5), new Vec3(0, -1, 0))).add(Shapes.quad("front", 4, 3, wall), Affine.pointing(new Vec3(0, -2, 1.5), new Vec3(0, 1, 0)));
+        s.add(Shapes.quad("back", 4, 3, wall), Affine.pointing(new Vec3(0, 2, 1.5), new Vec3(0, -1, 0)))
+                .add(Shapes.quad("front", 4, 3, wall), Affine.pointing(new Vec3(0, -2, 1.5), new Vec3(0, 1, 0)));
         s.add(Shapes.quad("right", 4, 3, wall), Affine.pointing(new Vec3(2, 0, 1.5), new Vec3(-1, 0, 0)));
         s.add(Shapes.box("sill", -2.1, -2, 0, -2, 2, 1, wall)).add(Shapes.box("lintel", -2.1, -2, 2.2, -2, 2, 3, wall));
         s.add(Shapes.quad("pane", 1.2, 4, glass), Affine.pointing(new Vec3(-2, 0, 1.6), new Vec3(1, 0, 0)));
@@ -50,7 +53,8 @@ class StrategiesTest {
         try (Workers workers = new Workers(threads)) {
             for (int b = 0; b < batches; b++) {
                 Film f = Film.merged(w, h, s.lights().groups().size());
-                Renderer r = new Renderer(s, Camera.of(new Vec3(0, -1.9, 1.5), new Vec3(0, 1, 1.2), 18).withEv(10), p.withSeed(p.seed() + b), f, part == null ? Region.all(w, h) : part, workers);
+                Renderer r = new Renderer(s, Camera.of(new Vec3(0, -1.9, 1.5), new Vec3(0, 1, 1.2), 18).withEv(10),
+                        p.withSeed(p.seed() + b), f, part == null ? Region.all(w, h) : part, workers);
                 for (int k = 0; k < passes; k++) r.pass(k, workers, () -> false);
                 double l = f.planeLuminance()[0];
                 sum += l / batches;
@@ -67,7 +71,8 @@ class StrategiesTest {
         List<double[]> means = new ArrayList<>();
         List<String> names = new ArrayList<>();
         for (PixelFilter.Shape f : PixelFilter.Shape.values()) {
-            means.add(mean(s, new PathSettings(64, 0, 100 * f.ordinal() + 1, f != PixelFilter.Shape.BOX, new PixelFilter(f, f.radius)), 1 + f.ordinal() % 3, null, 40));
+            means.add(mean(s, new PathSettings(64, 0, 100 * f.ordinal() + 1, f != PixelFilter.Shape.BOX, new PixelFilter(f, f.radius)),
+                    1 + f.ordinal() % 3, null, 40));
             names.add(f + "");
         }
         means.add(mean(s, new PathSettings(64, 0, 7777), 2, null, 120));
@@ -90,8 +95,10 @@ class StrategiesTest {
         double[] direct = mean(s, new PathSettings(0, PathSettings.Kinds.ALL, 0, 1, true, box), 2, null, 40);
         double[] none = mean(s, new PathSettings(64, new PathSettings.Kinds(0, 0, 0), 0, 50, true, box), 2, null, 40);
         assertTrue(none[0] >= direct[0] - 3 * Math.hypot(none[1], direct[1]));
-        double[] matt = mean(s, new PathSettings(64, new PathSettings.Kinds(1000, 0, 0), 0, 50, true, box), 2, null, 40), all = mean(s, new PathSettings(64, 0, 90, true, box), 2, null, 40);
-        assertTrue(none[0] < 0.8 * all[0] && matt[0] > none[0] && matt[0] <= all[0] + 3 * Math.hypot(matt[1], all[1]), none[0] + " " + matt[0] + " " + all[0]);
+        double[] matt = mean(s, new PathSettings(64, new PathSettings.Kinds(1000, 0, 0), 0, 50, true, box), 2, null, 40),
+                all = mean(s, new PathSettings(64, 0, 90, true, box), 2, null, 40);
+        assertTrue(none[0] < 0.8 * all[0] && matt[0] > none[0] && matt[0] <= all[0] + 3 * Math.hypot(matt[1], all[1]),
+                none[0] + " " + matt[0] + " " + all[0]);
     }
 
     /** Two mirrors face to face under a plain sky: the number of mirrored bounces is the number of pictures in the picture. */
@@ -129,7 +136,8 @@ class StrategiesTest {
         // A small glowing patch far away: what is seen of it is what passes.
         int glow = s.material(Material.glowing("glow", grey(1000))), glass = s.material(Material.glass("pane", grey(1), 0, 1.52, true));
         s.add(Shapes.quad("glow", 20, 20, glow), Affine.pointing(d.times(100), d.times(-1)));
-        s.add(Shapes.quad("a", 200, 200, glass), Affine.translation(0, 0, 1)).add(Shapes.quad("b", 200, 200, glass), Affine.translation(0, 0, 1.02));
+        s.add(Shapes.quad("a", 200, 200, glass), Affine.translation(0, 0, 1))
+                .add(Shapes.quad("b", 200, 200, glass), Affine.translation(0, 0, 1.02));
         PathTracer t = new PathTracer(s.compile(), 0, 0);
         PathSampler r = new PathSampler();
         float[] out = new float[t.channels()];
@@ -149,7 +157,8 @@ class StrategiesTest {
     @Test
     void tintedSolid() {
         TestScene s = new TestScene().around(500);
-        int glass = s.material(Material.glass("g", grey(1), 0, 1.5, false).withLayers(Layers.NONE.withAttenuation(new Vec3(0.5, 0.25, 1), 0.1)));
+        int glass = s.material(Material.glass("g", grey(1), 0, 1.5, false)
+                .withLayers(Layers.NONE.withAttenuation(new Vec3(0.5, 0.25, 1), 0.1)));
         s.add(Shapes.box("block", -5, -5, 0, 5, 5, 0.2, glass));
         PathTracer t = new PathTracer(s.compile(), 64, 0);
         PathSampler r = new PathSampler();
@@ -165,7 +174,8 @@ class StrategiesTest {
         double f = 0.04;
         double[] once = {0.25, 0.0625, 1};
         for (int c = 0; c < 3; c++) {
-            double a = once[c], through = (1 - f) * (1 - f) * a / (1 - f * f * a * a), mirrored = f + f * a * a * (1 - f) * (1 - f) / (1 - f * f * a * a);
+            double a = once[c], through = (1 - f) * (1 - f) * a / (1 - f * f * a * a),
+                    mirrored = f + f * a * a * (1 - f) * (1 - f) / (1 - f * f * a * a);
             assertEquals(through + mirrored, sum[c], 0.006);
         }
     }
@@ -235,8 +245,10 @@ class StrategiesTest {
         double[] error = new double[2];
         for (int k = 0; k < 2; k++) {
             TestScene s = new TestScene().around(100);
-            int m = s.material(Material.diffuse("m", grey(0.8)).withThrift(new bake.core.scene.Thrift(Double.POSITIVE_INFINITY, k == 0 ? 1 : 0.3)));
-            s.add(Shapes.quad("roof", 3, 3, m), Affine.translation(0, 0, 1)).add(Shapes.quad("floor", 3, 3, m), Affine.translation(0, 0, -0.01));
+            int m = s.material(Material.diffuse("m", grey(0.8))
+                    .withThrift(new bake.core.scene.Thrift(Double.POSITIVE_INFINITY, k == 0 ? 1 : 0.3)));
+            s.add(Shapes.quad("roof", 3, 3, m), Affine.translation(0, 0, 1))
+                    .add(Shapes.quad("floor", 3, 3, m), Affine.translation(0, 0, -0.01));
             var r = s.measure(Vec3.ZERO, Vec3.UP, 1 << 15);
             lux[k] = r.lux();
             error[k] = r.error();
@@ -245,7 +257,8 @@ class StrategiesTest {
         assertEquals(lux[0], lux[1], 3.5 * Math.hypot(error[0], error[1]));
         for (double reach : new double[] {1, 10}) {
             TestScene s = new TestScene().around(100);
-            int mirror = s.material(Material.metal("m", grey(1), 0).withThrift(new bake.core.scene.Thrift(reach, 1))), black = s.material(Material.diffuse("b", grey(0)));
+            int mirror = s.material(Material.metal("m", grey(1), 0).withThrift(new bake.core.scene.Thrift(reach, 1))),
+                    black = s.material(Material.diffuse("b", grey(0)));
             s.add(Shapes.quad("m", 2, 2, mirror)).add(Shapes.quad("black", 40, 40, black), Affine.translation(0, 0, 5));
             PathTracer t = new PathTracer(s.compile(), 8, 0);
             float[] out = new float[t.channels()];

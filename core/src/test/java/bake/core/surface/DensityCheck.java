@@ -24,7 +24,8 @@ final class DensityCheck {
             if (!s.sample((float) random.nextDouble(), (float) random.nextDouble(), (float) random.nextDouble())) continue;
             if (s.smooth) smooth++;
             double turn = Math.atan2(s.wy, s.wx) / (2 * Math.PI);
-            seen[Math.clamp((int) ((s.wz + 1) / 2 * ROWS), 0, ROWS - 1) * COLUMNS + Math.min(COLUMNS - 1, (int) ((turn - Math.floor(turn)) * COLUMNS))]++;
+            seen[Math.clamp((int) ((s.wz + 1) / 2 * ROWS), 0, ROWS - 1) * COLUMNS
+                    + Math.min(COLUMNS - 1, (int) ((turn - Math.floor(turn)) * COLUMNS))]++;
         }
         assertTrue(smooth == 0, "a density has no place for what is perfectly smooth");
         double chi = 0, rest = 0, restSeen = 0;

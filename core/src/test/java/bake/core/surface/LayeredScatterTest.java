@@ -11,7 +11,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** Coat, fuzz, tinted gloss and stretched gloss: energy, reciprocity, and samplers against their densities by chi-square. */
 class LayeredScatterTest {
-    private static final List<String> KINDS = List.of("coat", "rough coat", "sheen", "coated sheen", "stretched", "stretched metal", "tinted", "coated metal");
+    private static final List<String> KINDS = List.of("coat", "rough coat", "sheen", "coated sheen", "stretched", "stretched metal",
+            "tinted", "coated metal");
 
     private static SurfacePoint point(String kind, double roughness) {
         SurfacePoint p = new SurfacePoint();
@@ -81,7 +82,8 @@ class LayeredScatterTest {
         for (String kind : KINDS)
             for (int i = 0; i < 200; i++) {
                 SurfacePoint p = point(kind, random.nextDouble(0.2, 1));
-                float[] a = direction(random.nextDouble(0.05, 1), random.nextDouble(6.28)), b = direction(random.nextDouble(0.05, 1), random.nextDouble(6.28));
+                float[] a = direction(random.nextDouble(0.05, 1), random.nextDouble(6.28)),
+                        b = direction(random.nextDouble(0.05, 1), random.nextDouble(6.28));
                 Scatter s = new Scatter();
                 s.begin(p, a[0], a[1], a[2]);
                 s.eval(b[0], b[1], b[2]);
@@ -93,7 +95,8 @@ class LayeredScatterTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"coat, 0.5", "rough coat, 0.5", "sheen, 0.6", "coated sheen, 0.4", "stretched, 0.4", "stretched metal, 0.5", "coated metal, 0.6"})
+    @CsvSource({"coat, 0.5", "rough coat, 0.5", "sheen, 0.6", "coated sheen, 0.4", "stretched, 0.4", "stretched metal, 0.5",
+            "coated metal, 0.6"})
     void samplesFallAsTheDensitySays(String kind, double roughness) {
         Scatter s = new Scatter();
         float[] o = direction(0.6, 0.8);
@@ -103,7 +106,8 @@ class LayeredScatterTest {
 
     /** The surfaces that have no layers, on both sides of them. */
     @ParameterizedTest
-    @CsvSource({"0, 0, 0, 1, 1", "0, 0, 0, 0.4, 1.5", "0, 0, 0, 0.8, 1.5", "1, 0, 0, 0.4, 1.5", "0.5, 0, 0, 0.6, 1.5", "0, 0, 0.5, 0.6, 1.5", "0, 1, 0, 0.5, 1.5", "0, 0.5, 0, 0.7, 1.5"})
+    @CsvSource({"0, 0, 0, 1, 1", "0, 0, 0, 0.4, 1.5", "0, 0, 0, 0.8, 1.5", "1, 0, 0, 0.4, 1.5", "0.5, 0, 0, 0.6, 1.5",
+            "0, 0, 0.5, 0.6, 1.5", "0, 1, 0, 0.5, 1.5", "0, 0.5, 0, 0.7, 1.5"})
     void plainSamplesFallAsTheDensitySays(float metallic, float transmission, float translucency, double roughness, float ior) {
         for (double cos : new double[] {0.25, 0.8}) {
             SurfacePoint p = point("", roughness);

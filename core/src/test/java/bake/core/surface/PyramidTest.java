@@ -47,7 +47,8 @@ class PyramidTest {
     void footprintsChooseTheLevel() {
         byte[] b = new byte[4 * 64 * 64];
         for (int i = 0; i < 64 * 64; i++) b[4 * i] = b[4 * i + 1] = b[4 * i + 2] = (byte) ((i % 64 + i / 64) % 2 == 0 ? 255 : 0);
-        TextureLookup look = TextureLookup.of(new Material.Image(0), new Pyramid[] {new Pyramid(new Texture("checks", 64, 64, b, false))}, false);
+        TextureLookup look = TextureLookup.of(new Material.Image(0), new Pyramid[] {new Pyramid(new Texture("checks", 64, 64, b, false))},
+                false);
         float[] out = new float[4];
         look.colour(0.5f / 64, 0.5f / 64, -100, out);
         assertEquals(1, out[0], 1e-4);
@@ -90,7 +91,8 @@ class PyramidTest {
     void slopeOfARamp() {
         byte[] b = new byte[4 * 128 * 128];
         for (int i = 0; i < 128 * 128; i++) b[4 * i] = (byte) (i % 128);
-        TextureLookup look = TextureLookup.of(new Material.Image(0), new Pyramid[] {new Pyramid(new Texture("ramp", 128, 128, b, false))}, false);
+        TextureLookup look = TextureLookup.of(new Material.Image(0), new Pyramid[] {new Pyramid(new Texture("ramp", 128, 128, b, false))},
+                false);
         float[] out = new float[4];
         look.slope(0.4f, 0.3f, -100, out);
         assertEquals(128 / 255.0, out[0], 0.01);

@@ -28,7 +28,8 @@ class ScatterTest {
     static List<Arguments> grid() {
         List<Arguments> out = new ArrayList<>();
         double[][] kinds = {{0, 0, 0}, {1, 0, 0}, {0.5, 0, 0}, {0, 0, 0.4}, {0, 1, 0}};
-        for (double[] k : kinds) for (double r : new double[] {0.25, 0.5, 1}) for (double cos : new double[] {0.15, 0.6, 1}) out.add(Arguments.of(k[0], k[1], k[2], r, cos));
+        for (double[] k : kinds) for (double r : new double[] {0.25, 0.5, 1}) for (double cos : new double[] {0.15, 0.6, 1})
+            out.add(Arguments.of(k[0], k[1], k[2], r, cos));
         return out;
     }
 
@@ -108,7 +109,8 @@ class ScatterTest {
         double sum = 0, square = 0;
         int k = 60_000;
         for (int i = 0; i < k; i++) {
-            if (!s.sample((float) r.nextDouble() * 0.9999999f, (float) r.nextDouble() * 0.9999999f, (float) r.nextDouble() * 0.9999999f)) continue;
+            if (!s.sample((float) r.nextDouble() * 0.9999999f, (float) r.nextDouble() * 0.9999999f, (float) r.nextDouble() * 0.9999999f))
+                continue;
             double v = s.g / s.pdf * (1.5 + s.wx);
             sum += v / k;
             square += v * v / k;
@@ -137,8 +139,8 @@ class ScatterTest {
     }
 
     /**
-     * What caches make of a surface: its albedo is what it scatters of light from everywhere, and its weights of that light add up to one, whether gloss is
-     * folded into the body, left to be traced or there is none.
+     * What caches make of a surface: its albedo is what it scatters of light from everywhere, and its weights of that light add up to one,
+     * whether gloss is folded into the body, left to be traced or there is none.
      */
     @org.junit.jupiter.params.ParameterizedTest
     @org.junit.jupiter.params.provider.CsvSource({"0.6, 0.3", "0.6, 1", "0.8, 0.6", "1, 0.6"})

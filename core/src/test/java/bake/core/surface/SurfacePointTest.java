@@ -24,7 +24,8 @@ import org.junit.jupiter.api.Test;
 class SurfacePointTest {
     private static final ForkJoinPool POOL = ForkJoinPool.commonPool();
     /** A quad from (0,0) to (1,1) facing up, v running down as in glTF. */
-    private static final Mesh SHEET = new Mesh("sheet", new float[] {0, 0, 0, 1, 0, 0, 1, 1, 0, 0, 1, 0}, null, new float[] {0, 1, 1, 1, 1, 0, 0, 0}, new int[] {0, 1, 2, 0, 2, 3}, 0);
+    private static final Mesh SHEET = new Mesh("sheet", new float[] {0, 0, 0, 1, 0, 0, 1, 1, 0, 0, 1, 0}, null,
+            new float[] {0, 1, 1, 1, 1, 0, 0, 0}, new int[] {0, 1, 2, 0, 2, 3}, 0);
 
     private final Ray ray = new Ray();
     private final SurfacePoint point = new SurfacePoint();
@@ -81,7 +82,8 @@ class SurfacePointTest {
         assertEquals(0.6, point.baseR, 1e-5);
         assertEquals(0.1, point.baseG, 1e-5);
         assertEquals(0, point.baseB, 1e-5);
-        Geometry g = new Geometry(List.of(m, SHEET), List.of(new Instance("a", 0, Affine.IDENTITY, 0), new Instance("b", 1, Affine.translation(2, 0, 0), 0)), POOL);
+        Geometry g = new Geometry(List.of(m, SHEET), List.of(new Instance("a", 0, Affine.IDENTITY, 0),
+                new Instance("b", 1, Affine.translation(2, 0, 0), 0)), POOL);
         SurfaceTable t = new SurfaceTable(List.of(Material.diffuse("m", new Vec3(0.8, 0.4, 0.5))), List.of());
         ray.set(2.5f, 0.5f, 1, 0, 0, -1, Float.POSITIVE_INFINITY);
         assertTrue(Tracer.of(g, new LampShapes(List.of()), t, POOL).closest(ray));
@@ -103,13 +105,15 @@ class SurfacePointTest {
         assertTrue(point.baseG > 0.99 && point.baseR < 0.01, "half a picture on");
         Material turned = Material.diffuse("m", new Vec3(1, 1, 1)).withBaseImage(new Material.Image(0, 1, 1, 0, 0, Math.PI));
         above(turned, t, 0.25, 0.75);
-        assertTrue(point.baseR > 0.99 && point.baseG > 0.99 && point.baseB > 0.99, "half a turn brings the opposite corner: " + point.baseR);
+        assertTrue(point.baseR > 0.99 && point.baseG > 0.99 && point.baseB > 0.99,
+                "half a turn brings the opposite corner: " + point.baseR);
     }
 
     /** Data pictures are linear: green is roughness, blue is metalness. */
     @Test
     void dataChannels() {
-        Material m = new Material("m", new Vec3(0.5, 0.5, 0.5), null, 1, Material.AlphaMode.OPAQUE, 0.5, 1, 0.8, new Material.Image(0), null, 1, 1.5, 0, false, 0, Vec3.ZERO, null);
+        Material m = new Material("m", new Vec3(0.5, 0.5, 0.5), null, 1, Material.AlphaMode.OPAQUE, 0.5, 1, 0.8, new Material.Image(0),
+                null, 1, 1.5, 0, false, 0, Vec3.ZERO, null);
         above(m, List.of(one(255, 128, 51, false)), 0.3, 0.6);
         double rough = 0.8 * 128 / 255;
         assertEquals(rough * rough, point.alpha, 1e-4);
@@ -130,7 +134,8 @@ class SurfacePointTest {
     }
 
     private void frameIsSound() {
-        double tn = point.tx * point.nx + point.ty * point.ny + point.tz * point.nz, tb = point.tx * point.bx + point.ty * point.by + point.tz * point.bz;
+        double tn = point.tx * point.nx + point.ty * point.ny + point.tz * point.nz,
+                tb = point.tx * point.bx + point.ty * point.by + point.tz * point.bz;
         assertEquals(0, tn, 1e-4);
         assertEquals(0, tb, 1e-4);
         assertEquals(1, Math.sqrt(point.nx * point.nx + point.ny * point.ny + point.nz * point.nz), 1e-4);
@@ -153,12 +158,14 @@ class SurfacePointTest {
     @Test
     void normalsOfPlacedMeshes() {
         Mesh ball = Shapes.sphere("ball", 1, 96, 0);
-        Affine a = Affine.translation(4, -2, 1).times(Affine.rotation(new Vec3(1, 2, 3), 0.9)).times(Affine.scale(-2, 0.7, 1.2)), back = a.inverse();
+        Affine a = Affine.translation(4, -2, 1).times(Affine.rotation(new Vec3(1, 2, 3), 0.9)).times(Affine.scale(-2, 0.7, 1.2)),
+                back = a.inverse();
         Material m = Material.diffuse("m", new Vec3(1, 1, 1));
         SplittableRandom r = new SplittableRandom(2);
         for (int copies = 1; copies <= 2; copies++) {
             // Two copies of a large mesh stay instances; one is merged.
-            List<Instance> in = copies == 1 ? List.of(new Instance("a", 0, a, 0)) : List.of(new Instance("a", 0, a, 0), new Instance("b", 0, Affine.translation(50, 0, 0), 0));
+            List<Instance> in = copies == 1 ? List.of(new Instance("a", 0, a, 0))
+                    : List.of(new Instance("a", 0, a, 0), new Instance("b", 0, Affine.translation(50, 0, 0), 0));
             Geometry g = new Geometry(List.of(ball), in, POOL);
             SurfaceTable t = new SurfaceTable(List.of(m), List.of());
             Tracer tracer = Tracer.of(g, new LampShapes(List.of()), t, POOL);
@@ -166,12 +173,14 @@ class SurfacePointTest {
                 Vec3 from = new Vec3(4 + r.nextDouble(-5, 5), -2 + r.nextDouble(-5, 5), 1 + r.nextDouble(-5, 5));
                 Vec3 d = new Vec3(4, -2, 1).minus(from).normalized();
                 if (back.point(from).length() < 1.05) continue;
-                ray.set((float) from.x(), (float) from.y(), (float) from.z(), (float) d.x(), (float) d.y(), (float) d.z(), Float.POSITIVE_INFINITY);
+                ray.set((float) from.x(), (float) from.y(), (float) from.z(), (float) d.x(), (float) d.y(), (float) d.z(),
+                        Float.POSITIVE_INFINITY);
                 assertTrue(tracer.closest(ray));
                 point.load(g, t, ray);
                 Vec3 local = back.point(new Vec3(point.px, point.py, point.pz));
                 // The gradient of |M^-1 (p - o)|^2.
-                Vec3 n = new Vec3(back.m00() * local.x() + back.m10() * local.y() + back.m20() * local.z(), back.m01() * local.x() + back.m11() * local.y() + back.m21() * local.z(),
+                Vec3 n = new Vec3(back.m00() * local.x() + back.m10() * local.y() + back.m20() * local.z(),
+                        back.m01() * local.x() + back.m11() * local.y() + back.m21() * local.z(),
                         back.m02() * local.x() + back.m12() * local.y() + back.m22() * local.z()).normalized();
                 assertEquals(1, n.dot(new Vec3(point.nx, point.ny, point.nz)), 2e-3, "copies " + copies + ", ray " + i);
                 assertTrue(point.gx * d.x() + point.gy * d.y() + point.gz * d.z() < 0, "faces the ray");
@@ -183,7 +192,8 @@ class SurfacePointTest {
     /** Glow follows its picture, and a cut-out is there only where its coverage says so. */
     @Test
     void glowAndCoverage() {
-        Material glow = new Material("g", new Vec3(0, 0, 0), null, 1, Material.AlphaMode.OPAQUE, 0.5, 0, 1, null, null, 1, 1, 0, false, 0, new Vec3(100, 100, 100), new Material.Image(0));
+        Material glow = new Material("g", new Vec3(0, 0, 0), null, 1, Material.AlphaMode.OPAQUE, 0.5, 0, 1, null, null, 1, 1, 0, false, 0,
+                new Vec3(100, 100, 100), new Material.Image(0));
         above(glow, List.of(four(true)), 0.25, 0.75);
         assertEquals(100, point.emitR, 0.5);
         assertEquals(0, point.emitG, 0.5);
@@ -191,7 +201,8 @@ class SurfacePointTest {
         java.util.Arrays.fill(half, (byte) -1);
         half[7] = 0;
         Texture holes = new Texture("holes", 2, 1, half, true);
-        Material cut = Material.diffuse("c", new Vec3(1, 1, 1)).withBaseImage(new Material.Image(0)).withAlpha(1, Material.AlphaMode.MASK, 0.5);
+        Material cut = Material.diffuse("c", new Vec3(1, 1, 1)).withBaseImage(new Material.Image(0))
+                .withAlpha(1, Material.AlphaMode.MASK, 0.5);
         Geometry g = new Geometry(List.of(SHEET), List.of(new Instance("s", 0, Affine.IDENTITY, 0)), POOL);
         SurfaceTable t = new SurfaceTable(List.of(cut), List.of(holes));
         Tracer tracer = Tracer.of(g, new LampShapes(List.of()), t, POOL);

@@ -50,8 +50,10 @@ public final class ForeignModel {
             ImportedModel m = GltfReader.read(gltf);
             List<Finding> findings = new ArrayList<>(m.findings());
             JsonNode told = Json.parse(head(out.resolve("told.json")), file.getFileName().toString());
-            for (JsonNode n : told.path("findings")) findings.add(new Finding(kind(n.path("kind").asText()), n.path("where").asText(), n.path("text").asText()));
-            return new ImportedModel(file.getFileName().toString(), m.meshes(), m.instances(), m.materials(), m.textures(), m.layers(), m.cameras(), m.lamps(), findings);
+            for (JsonNode n : told.path("findings"))
+                findings.add(new Finding(kind(n.path("kind").asText()), n.path("where").asText(), n.path("text").asText()));
+            return new ImportedModel(file.getFileName().toString(), m.meshes(), m.instances(), m.materials(), m.textures(), m.layers(),
+                    m.cameras(), m.lamps(), findings);
         } finally {
             delete(out);
         }
@@ -67,7 +69,8 @@ public final class ForeignModel {
         try {
             run(file, out, 1, 'p', () -> false);
             Map<Integer, Mesh> parts = new HashMap<>();
-            for (Mesh m : GltfReader.read(out.resolve("model.gltf")).meshes()) if (m.name().matches("\\d{1,9}")) parts.put(Integer.parseInt(m.name()), m);
+            for (Mesh m : GltfReader.read(out.resolve("model.gltf")).meshes()) if (m.name().matches("\\d{1,9}"))
+                parts.put(Integer.parseInt(m.name()), m);
             return parts;
         } finally {
             delete(out);
@@ -80,12 +83,16 @@ public final class ForeignModel {
 
     private static void run(Path file, Path out, double toMetres, char up, BooleanSupplier stop) throws IOException {
         String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
-        List<String> command = new ArrayList<>(List.of(java, "-Xmx" + MEMORY_MB / 2 + "m", "-XX:ReservedCodeCacheSize=64m", "-XX:+UseSerialGC", "-XX:TieredStopAtLevel=1",
-                "--enable-native-access=ALL-UNNAMED", "--sun-misc-unsafe-memory-access=allow", "-Djava.awt.headless=true", "-XX:ErrorFile=" + out.resolve("crash.log"), "-XX:-CreateCoredumpOnCrash",
-                "-Dorg.lwjgl.system.stackSize=512", "-cp", classPath(), ForeignWorker.class.getName(), file.toAbsolutePath().toString(), out.toString(), Double.toString(toMetres), up == 0 ? "-" : Character.toString(up)));
+        List<String> command = new ArrayList<>(List.of(java, "-Xmx" + MEMORY_MB / 2 + "m", "-XX:ReservedCodeCacheSize=64m",
+                "-XX:+UseSerialGC", "-XX:TieredStopAtLevel=1",
+                "--enable-native-access=ALL-UNNAMED", "--sun-misc-unsafe-memory-access=allow", "-Djava.awt.headless=true",
+                "-XX:ErrorFile=" + out.resolve("crash.log"), "-XX:-CreateCoredumpOnCrash",
+                "-Dorg.lwjgl.system.stackSize=512", "-cp", classPath(), ForeignWorker.class.getName(), file.toAbsolutePath().toString(),
+                out.toString(), Double.toString(toMetres), up == 0 ? "-" : Character.toString(up)));
         boolean linux = System.getProperty("os.name", "").toLowerCase(Locale.ROOT).contains("linux");
         // The shell's limit holds for the native library too, which Java's own does not.
-        if (linux && Files.isExecutable(Path.of("/bin/sh"))) command.addAll(0, List.of("/bin/sh", "-c", "ulimit -v " + MEMORY_MB * 1024 + "; ulimit -c 0; exec \"$@\"", "sh"));
+        if (linux && Files.isExecutable(Path.of("/bin/sh")))
+            command.addAll(0, List.of("/bin/sh", "-c", "ulimit -v " + MEMORY_MB * 1024 + "; ulimit -c 0; exec \"$@\"", "sh"));
         Path log = out.resolve("log.txt");
         Process p = new ProcessBuilder(command).directory(out.toFile()).redirectErrorStream(true).redirectOutput(log.toFile()).start();
         p.getOutputStream().close();
@@ -103,9 +110,11 @@ public final class ForeignModel {
         }
         if (p.exitValue() == 0) return;
         String said = Files.exists(log) ? head(log) : "";
-        String line = said.lines().filter(l -> l.startsWith(ForeignWorker.REFUSED)).findFirst().map(l -> l.substring(ForeignWorker.REFUSED.length())).orElse(null);
+        String line = said.lines().filter(l -> l.startsWith(ForeignWorker.REFUSED)).findFirst()
+                .map(l -> l.substring(ForeignWorker.REFUSED.length())).orElse(null);
         if (line != null) throw bad(file, line);
-        if (Stream.of("OutOfMemoryError", "insufficient memory", "bad_alloc", "Could not reserve").anyMatch(said::contains)) throw bad(file, "needs more memory than the " + MEMORY_MB + " MB that reading may take; export it in parts");
+        if (Stream.of("OutOfMemoryError", "insufficient memory", "bad_alloc", "Could not reserve").anyMatch(said::contains))
+            throw bad(file, "needs more memory than the " + MEMORY_MB + " MB that reading may take; export it in parts");
         throw bad(file, "made its reader fail (code " + p.exitValue() + "); the file is damaged or unusual: export it as .glb");
     }
 
@@ -124,7 +133,8 @@ public final class ForeignModel {
     private static String classPath() {
         // Only what the child needs; a module path is no place to look for it.
         List<String> out = new ArrayList<>();
-        for (String e : (System.getProperty("java.class.path") + File.pathSeparator + System.getProperty("jdk.module.path", "")).split(File.pathSeparator))
+        for (String e : (System.getProperty("java.class.path") + File.pathSeparator + System.getProperty("jdk.module.path", ""))
+                .split(File.pathSeparator))
             if (!e.isEmpty() && !Path.of(e).getFileName().toString().contains("javafx")) out.add(e);
         return String.join(File.pathSeparator, out);
     }

@@ -41,9 +41,11 @@ public final class ForeignWorker {
         AIFileIO io = new JailedFiles(file.toAbsolutePath().getParent()).create();
         boolean scan = file.toString().toLowerCase(Locale.ROOT).matches(".*\\.(stl|ply)");
         // Scanned and printed things have no edges to keep; the others say where they are smooth.
-        int steps = aiProcess_Triangulate | aiProcess_SortByPType | aiProcess_GenUVCoords | aiProcess_TransformUVCoords | (scan ? aiProcess_JoinIdenticalVertices : 0);
+        int steps = aiProcess_Triangulate | aiProcess_SortByPType | aiProcess_GenUVCoords | aiProcess_TransformUVCoords | (scan
+                ? aiProcess_JoinIdenticalVertices : 0);
         AIScene scene = aiImportFileEx(file.toAbsolutePath().toString(), steps, io);
-        if (scene == null || scene.mRootNode() == null) throw new IOException("cannot be read (" + reason() + "); export it again, or as .glb without compression");
+        if (scene == null || scene.mRootNode() == null)
+            throw new IOException("cannot be read (" + reason() + "); export it again, or as .glb without compression");
         List<Finding> findings = new ArrayList<>();
         SceneUnits units = SceneUnits.of(scene, file, toMetres, up, findings);
         SceneReader r = new SceneReader(scene, units.toBake(), file, findings);
@@ -51,7 +53,8 @@ public final class ForeignWorker {
         else r.read();
         List<Mesh> meshes = r.meshes();
         if (r.instances().isEmpty()) throw new IOException("holds nothing that can be rendered; export it again");
-        GltfWriter.write(out.resolve("model.gltf"), file.getFileName().toString(), meshes, r.instances(), r.materials(), r.textures(), r.layers());
+        GltfWriter.write(out.resolve("model.gltf"), file.getFileName().toString(), meshes, r.instances(), r.materials(), r.textures(),
+                r.layers());
         ObjectNode told = Json.MAPPER.createObjectNode();
         var list = told.putArray("findings");
         for (Finding f : findings) list.addObject().put("kind", f.kind().name()).put("where", f.where()).put("text", f.text());

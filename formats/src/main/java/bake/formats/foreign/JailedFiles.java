@@ -29,7 +29,8 @@ final class JailedFiles {
 
     /** The callbacks, to be kept until the import is over. */
     AIFileIO create() {
-        return AIFileIO.create().OpenProc((io, name, mode) -> open(MemoryUtil.memUTF8(name), MemoryUtil.memUTF8(mode))).CloseProc((io, file) -> close(file));
+        return AIFileIO.create().OpenProc((io, name, mode) -> open(MemoryUtil.memUTF8(name), MemoryUtil.memUTF8(mode)))
+                .CloseProc((io, file) -> close(file));
     }
 
     private long open(String name, String mode) {

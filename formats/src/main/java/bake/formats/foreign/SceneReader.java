@@ -150,8 +150,10 @@ final class SceneReader {
     private int white(int material) {
         Material m = materials.get(material);
         if (m.base().equals(new Vec3(1, 1, 1))) return material;
-        materials.set(material, new Material(m.name(), new Vec3(1, 1, 1), m.baseImage(), m.alpha(), m.alphaMode(), m.cutoff(), m.metallic(), m.roughness(), m.roughnessImage(), m.normalImage(),
-                m.normalScale(), m.ior(), m.transmission(), m.thin(), m.translucency(), m.emission(), m.emissionImage(), m.layers(), m.relief(), m.thrift(), m.catcher()));
+        materials.set(material, new Material(m.name(), new Vec3(1, 1, 1), m.baseImage(), m.alpha(), m.alphaMode(), m.cutoff(), m.metallic(),
+                m.roughness(), m.roughnessImage(), m.normalImage(),
+                m.normalScale(), m.ior(), m.transmission(), m.thin(), m.translucency(), m.emission(), m.emissionImage(), m.layers(),
+                m.relief(), m.thrift(), m.catcher()));
         return material;
     }
 
@@ -169,7 +171,8 @@ final class SceneReader {
     private void walk(AINode node, Affine parent, int layer, int depth) {
         if (depth > 512) return;
         AIMatrix4x4 m = node.mTransformation();
-        Affine world = parent.times(new Affine(m.a1(), m.a2(), m.a3(), m.a4(), m.b1(), m.b2(), m.b3(), m.b4(), m.c1(), m.c2(), m.c3(), m.c4()));
+        Affine world = parent.times(new Affine(m.a1(), m.a2(), m.a3(), m.a4(), m.b1(), m.b2(), m.b3(), m.b4(), m.c1(), m.c2(), m.c3(),
+                m.c4()));
         String name = node.mName().dataString();
         boolean branches = node.mNumChildren() > 1;
         IntBuffer list = node.mMeshes();
@@ -178,7 +181,8 @@ final class SceneReader {
         if (list != null && world.isFinite())
             for (int k = 0; k < list.remaining(); k++) {
                 int i = list.get(k);
-                if (i >= 0 && i < number.length && number[i] >= 0) instances.add(new Instance(name.isBlank() ? meshes.get(number[i]).name() : name, number[i], world, here));
+                if (i >= 0 && i < number.length && number[i] >= 0)
+                    instances.add(new Instance(name.isBlank() ? meshes.get(number[i]).name() : name, number[i], world, here));
             }
         for (int k = 0; k < node.mNumChildren(); k++) {
             AINode child = AINode.create(node.mChildren().get(k));
@@ -201,15 +205,19 @@ final class SceneReader {
         double alpha = Math.clamp(number(m, AI_MATKEY_OPACITY, 1), 0, 1);
         double gloss = number(m, AI_MATKEY_SHININESS, 0);
         // Phong exponent to GGX width: alpha = sqrt(2 / (n + 2)) (Walter et al. 2007).
-        double roughness = number(m, AI_MATKEY_ROUGHNESS_FACTOR, gloss > 0 ? Math.clamp(Math.sqrt(Math.sqrt(2 / (gloss + 2))), 0.02, 1) : 0.7);
+        double roughness = number(m, AI_MATKEY_ROUGHNESS_FACTOR, gloss > 0 ? Math.clamp(Math.sqrt(Math.sqrt(2 / (gloss + 2))), 0.02, 1)
+                : 0.7);
         Vec3 glow = colour(m, AI_MATKEY_COLOR_EMISSIVE, Vec3.ZERO);
         Material.Image picture = image(m, aiTextureType_BASE_COLOR, true, name);
         if (picture == null) picture = image(m, aiTextureType_DIFFUSE, true, name);
         Material.Image normal = image(m, aiTextureType_NORMALS, false, name);
         double ior = number(m, AI_MATKEY_REFRACTI, 1.5);
-        return new Material(name, picture == null ? clean(base) : new Vec3(1, 1, 1), picture, alpha, alpha < 1 ? Material.AlphaMode.BLEND : Material.AlphaMode.OPAQUE, 0.5,
-                Math.clamp(number(m, AI_MATKEY_METALLIC_FACTOR, 0), 0, 1), Math.clamp(roughness, 0, 1), null, normal, 1, ior >= 1 && ior <= 3 ? ior : 1.5,
-                Math.clamp(number(m, AI_MATKEY_TRANSMISSION_FACTOR, 0), 0, 1), true, 0, new Vec3(Math.max(0, glow.x()), Math.max(0, glow.y()), Math.max(0, glow.z())), null);
+        return new Material(name, picture == null ? clean(base) : new Vec3(1, 1, 1), picture, alpha,
+                alpha < 1 ? Material.AlphaMode.BLEND : Material.AlphaMode.OPAQUE, 0.5,
+                Math.clamp(number(m, AI_MATKEY_METALLIC_FACTOR, 0), 0, 1), Math.clamp(roughness, 0, 1), null, normal, 1, ior >= 1
+                && ior <= 3 ? ior : 1.5,
+                Math.clamp(number(m, AI_MATKEY_TRANSMISSION_FACTOR, 0), 0, 1), true, 0,
+                new Vec3(Math.max(0, glow.x()), Math.max(0, glow.y()), Math.max(0, glow.z())), null);
     }
 
     private static Vec3 clean(Vec3 c) {

@@ -36,7 +36,9 @@ record SceneUnits(Affine toBake) {
             if (given == 0) {
                 double extent = Extent.of(scene);
                 metres = likely(extent);
-                findings.add(new Finding(Finding.Kind.UNITS, name, String.format(Locale.ROOT, "the file does not say its unit; %s fit its size of %.4g units. Set the unit if that is wrong", unitName(metres), extent)));
+                findings.add(new Finding(Finding.Kind.UNITS, name, String.format(Locale.ROOT,
+                        "the file does not say its unit; %s fit its size of %.4g units. Set the unit if that is wrong", unitName(metres),
+                        extent)));
             }
         }
         Affine scale = Affine.scale(metres, metres, metres);

@@ -114,7 +114,8 @@ public final class CacheFile {
         ObjectNode words = n.putObject("words");
         h.words.forEach(words::put);
         byte[] text = Json.MAPPER.writeValueAsString(n).getBytes(StandardCharsets.UTF_8);
-        ByteBuffer head = ByteBuffer.allocate(MAGIC.length + 4 + text.length).order(ByteOrder.LITTLE_ENDIAN).put(MAGIC).putInt(text.length).put(text);
+        ByteBuffer head = ByteBuffer.allocate(MAGIC.length + 4 + text.length).order(ByteOrder.LITTLE_ENDIAN).put(MAGIC).putInt(text.length)
+                .put(text);
         try {
             AtomicFile.write(file, o -> {
                 CRC32 sum = new CRC32();
@@ -145,7 +146,8 @@ public final class CacheFile {
         if (b.remaining() < b.capacity()) throw new FormatException(name, null, "is not a cache of light; delete it");
         b.get(magic);
         int length = b.getInt();
-        if (!java.util.Arrays.equals(magic, MAGIC)) throw new FormatException(name, null, "is not a cache of light that this version of Bake can read; delete it");
+        if (!java.util.Arrays.equals(magic, MAGIC))
+            throw new FormatException(name, null, "is not a cache of light that this version of Bake can read; delete it");
         if (length < 2 || length > MOST_HEAD || length > in.size()) throw damaged(name, null);
         ByteBuffer text = ByteBuffer.allocate(length);
         fill(in, text);
@@ -156,7 +158,8 @@ public final class CacheFile {
         }
         Head h = parse(name, text.array());
         // The length must be right before any memory is taken.
-        if (h.rows > Integer.MAX_VALUE / h.rowBytes() || in.size() != MAGIC.length + 4 + length + h.rows * h.rowBytes() + 4) throw damaged(name, null);
+        if (h.rows > Integer.MAX_VALUE / h.rowBytes() || in.size() != MAGIC.length + 4 + length + h.rows * h.rowBytes() + 4)
+            throw damaged(name, null);
         return h;
     }
 
@@ -165,9 +168,11 @@ public final class CacheFile {
             JsonNode n = Json.MAPPER.readTree(text);
             Map<String, String> words = new LinkedHashMap<>();
             n.path("words").properties().forEach(w -> words.put(w.getKey(), w.getValue().asText("")));
-            Head h = new Head(n.path("kind").asText(""), n.path("channels").asInt(0), n.path("rows").asLong(-1), n.path("rounds").asLong(0), n.path("reach").asDouble(0), words);
+            Head h = new Head(n.path("kind").asText(""), n.path("channels").asInt(0), n.path("rows").asLong(-1), n.path("rounds").asLong(0),
+                    n.path("reach").asDouble(0), words);
             boolean known = KINDS.contains(h.kind), channels = h.channels > 0 && h.channels <= 3 * MOST_GROUPS && h.channels % 3 == 0;
-            if (!known || !channels || h.rows < 0 || h.rounds < 0 || !(h.reach >= 0 && h.reach < 1e6) || h.reach == 0 && KINDS.indexOf(h.kind) > 1) throw damaged(name, null);
+            if (!known || !channels || h.rows < 0 || h.rounds < 0 || !(h.reach >= 0 && h.reach < 1e6) || h.reach == 0
+                    && KINDS.indexOf(h.kind) > 1) throw damaged(name, null);
             return h;
         } catch (com.fasterxml.jackson.core.JsonProcessingException e) {
             throw damaged(name, e);

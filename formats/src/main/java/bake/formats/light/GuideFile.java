@@ -20,8 +20,8 @@ import java.util.zip.Deflater;
 import java.util.zip.Inflater;
 
 /**
- * Keeps what a picture's training has learnt. A file is: magic number, version, length and CRC-32 of the rest, then, deflated, named words (of what it was
- * learnt from), and the guides as {@link LightGuide.Data}; docs/guide-format.md says it byte by byte.
+ * Keeps what a picture's training has learnt. A file is: magic number, version, length and CRC-32 of the rest, then, deflated, named words
+ * (of what it was learnt from), and the guides as {@link LightGuide.Data}; docs/guide-format.md says it byte by byte.
  */
 public final class GuideFile {
     private static final int MAGIC = 0x42474944, VERSION = 1, HEAD = 20;
@@ -109,7 +109,8 @@ public final class GuideFile {
         CRC32 crc = new CRC32();
         crc.update(all, HEAD, all.length - HEAD);
         // Deflate packs a thousandfold at most.
-        if (n != all.length - HEAD || size < 0 || size > MOST_BYTES || size > 1040L * n + 64 || (int) crc.getValue() != sum) throw damaged(name, null);
+        if (n != all.length - HEAD || size < 0 || size > MOST_BYTES || size > 1040L * n + 64 || (int) crc.getValue() != sum)
+            throw damaged(name, null);
         byte[] raw = new byte[size];
         Inflater i = new Inflater();
         i.setInput(all, HEAD, n);

@@ -32,7 +32,8 @@ public final class IesFile {
      * @param tiltAngles degrees from the position the lamp was measured in, or null where tilt does not matter
      * @param tiltFactors output at these angles
      */
-    public record Photometry(Map<String, String> keywords, PhotometricWeb web, double lampLumens, double watts, double width, double length, double[] tiltAngles, double[] tiltFactors) {
+    public record Photometry(Map<String, String> keywords, PhotometricWeb web, double lampLumens, double watts, double width, double length,
+            double[] tiltAngles, double[] tiltFactors) {
         /** Factor on the output of a luminaire tilted by an angle from straight down, degrees. */
         public double tilt(double degrees) {
             if (tiltAngles == null) return 1;
@@ -45,7 +46,8 @@ public final class IesFile {
 
         /** What the luminaire is called, as far as the file says it. */
         public String title() {
-            for (String k : new String[] {"LUMINAIRE", "LUMCAT", "MANUFAC"}) if (!keywords.getOrDefault(k, "").isBlank()) return keywords.get(k);
+            for (String k : new String[] {"LUMINAIRE", "LUMCAT", "MANUFAC"}) if (!keywords.getOrDefault(k, "").isBlank())
+                return keywords.get(k);
             return "";
         }
     }
@@ -53,7 +55,9 @@ public final class IesFile {
     /** @throws FormatException when the file is no photometric file, is cut short, or says what cannot be */
     public static Photometry read(Path file) throws IOException {
         String name = file.getFileName().toString();
-        if (Files.size(file) > MOST_BYTES) throw new FormatException(name, null, "is " + Files.size(file) / 1_000_000 + " MB; a photometric file has some kilobytes. Choose another file");
+        if (Files.size(file) > MOST_BYTES)
+            throw new FormatException(name, null, "is " + Files.size(file) / 1_000_000
+                    + " MB; a photometric file has some kilobytes. Choose another file");
         return read(new String(Files.readAllBytes(file), StandardCharsets.ISO_8859_1), name);
     }
 
@@ -66,13 +70,15 @@ public final class IesFile {
             String l = lines[i].strip(), upper = l.toUpperCase(Locale.ROOT);
             if (upper.replace(" ", "").startsWith("TILT=")) break;
             if (l.startsWith("[") && l.indexOf(']') > 0) {
-                String key = l.substring(1, l.indexOf(']')).strip().toUpperCase(Locale.ROOT), value = l.substring(l.indexOf(']') + 1).strip();
+                String key = l.substring(1, l.indexOf(']')).strip().toUpperCase(Locale.ROOT),
+                        value = l.substring(l.indexOf(']') + 1).strip();
                 if (key.equals("MORE") && last != null) keywords.merge(last, value, (a, b) -> a + " " + b);
                 else keywords.put(last = key, value);
             }
             if (i > 2000) break;
         }
-        if (i >= lines.length || i > 2000) throw new FormatException(name, null, "has no line TILT=; this is not a photometric file after LM-63");
+        if (i >= lines.length || i > 2000)
+            throw new FormatException(name, null, "has no line TILT=; this is not a photometric file after LM-63");
         String tilt = lines[i].strip().replace(" ", "").substring(5).toUpperCase(Locale.ROOT);
         Numbers n = new Numbers(lines, i + 1, name);
         double[] angles = null, factors = null;
@@ -81,11 +87,14 @@ public final class IesFile {
             int k = n.whole("the number of tilt angles", 1, 1000);
             angles = n.ascending("tilt angles", k, -360, 360);
             factors = n.list("tilt factors", k, 0, 100);
-        } else if (!tilt.equals("NONE")) throw new FormatException(name, "line " + (i + 1), "refers to the tilt file " + tilt + ", which is not part of it; ask for a file with TILT=INCLUDE or TILT=NONE");
+        } else if (!tilt.equals("NONE"))
+            throw new FormatException(name, "line " + (i + 1), "refers to the tilt file " + tilt
+                    + ", which is not part of it; ask for a file with TILT=INCLUDE or TILT=NONE");
         n.whole("the number of lamps", 0, 10000);
         double lampLumens = n.next("lumens per lamp", -1e9, 1e9);
         double factor = n.next("the multiplier", 1e-9, 1e9);
-        int vertical = n.whole("the number of vertical angles", 1, MOST_ANGLES), horizontal = n.whole("the number of horizontal angles", 1, MOST_ANGLES);
+        int vertical = n.whole("the number of vertical angles", 1, MOST_ANGLES),
+                horizontal = n.whole("the number of horizontal angles", 1, MOST_ANGLES);
         int type = n.whole("the photometric type", 1, 3), unit = n.whole("the unit", 1, 2);
         double k = unit == 1 ? FOOT : 1;
         double width = n.next("the width", -1e6, 1e6) * k, length = n.next("the length", -1e6, 1e6) * k;
@@ -94,7 +103,8 @@ public final class IesFile {
         // The next number was the ballast-lamp photometric factor until 1995, and is for future use, 1, since.
         factor *= n.next("the ballast-lamp factor", 1e-6, 1000);
         double watts = n.next("the input watts", 0, 1e9);
-        float[] v = floats(n.ascending("vertical angles", vertical, -90, 180)), h = floats(n.ascending("horizontal angles", horizontal, -90, 360));
+        float[] v = floats(n.ascending("vertical angles", vertical, -90, 180)),
+                h = floats(n.ascending("horizontal angles", horizontal, -90, 360));
         check(type, v, h, name);
         double[] c = n.list("intensities", vertical * horizontal, -1e9, 1e9);
         float[] candela = new float[c.length];
@@ -102,7 +112,8 @@ public final class IesFile {
             // A few files hold small negative values from measuring in darkness.
             candela[q] = (float) Math.max(0, c[q] * factor);
         }
-        PhotometricWeb web = new PhotometricWeb(type == 1 ? PhotometricWeb.Angle.C : type == 2 ? PhotometricWeb.Angle.B : PhotometricWeb.Angle.A, v, h, candela);
+        PhotometricWeb web = new PhotometricWeb(type == 1 ? PhotometricWeb.Angle.C : type == 2 ? PhotometricWeb.Angle.B
+                : PhotometricWeb.Angle.A, v, h, candela);
         if (!(web.lumens() > 0)) throw new FormatException(name, "intensities", "are all zero; choose another file");
         boolean round = width < 0 || length < 0;
         double w = Math.abs(round ? (width != 0 ? width : length) : width), l = round ? 0 : length;
@@ -114,9 +125,11 @@ public final class IesFile {
         if (type == 1) {
             if (v0 < 0) throw new FormatException(name, "vertical angles", "begin at " + v0 + "; those of type C begin at 0 or 90");
             boolean whole = h.length == 1 || h0 == 0 && (h1 == 90 || h1 == 180 || h1 > 180) || h0 == 90 && h1 == 270;
-            if (!whole) throw new FormatException(name, "horizontal angles", "go from " + h0 + " to " + h1 + "; those of type C go from 0 to 0, 90, 180 or 360, or from 90 to 270");
+            if (!whole) throw new FormatException(name, "horizontal angles",
+                    "go from " + h0 + " to " + h1 + "; those of type C go from 0 to 0, 90, 180 or 360, or from 90 to 270");
         } else if (v0 < -90 || v1 > 90 || h1 > 90)
-            throw new FormatException(name, "angles", "of types A and B go from -90 or 0 to 90, these to " + Math.max(v1, h1) + "; the type may be wrong in the file");
+            throw new FormatException(name, "angles", "of types A and B go from -90 or 0 to 90, these to " + Math.max(v1, h1)
+                    + "; the type may be wrong in the file");
     }
 
     private static float[] floats(double[] d) {
@@ -149,7 +162,8 @@ public final class IesFile {
             try {
                 d = Double.parseDouble(w);
             } catch (NumberFormatException e) {
-                throw new FormatException(name, "line " + line, "'" + (w.length() > 24 ? w.substring(0, 24) + "\u2026" : w) + "' stands where " + what + " should be");
+                throw new FormatException(name, "line " + line, "'" + (w.length() > 24 ? w.substring(0, 24) + "\u2026" : w)
+                        + "' stands where " + what + " should be");
             }
             if (!(d >= least && d <= most)) throw new FormatException(name, "line " + line, what + " cannot be " + w);
             return d;
@@ -169,7 +183,8 @@ public final class IesFile {
 
         double[] ascending(String what, int n, double least, double most) throws FormatException {
             double[] out = list(what, n, least, most);
-            for (int i = 1; i < n; i++) if (!(out[i] > out[i - 1])) throw new FormatException(name, what, out[i] + " comes after " + out[i - 1] + "; angles must ascend");
+            for (int i = 1; i < n; i++) if (!(out[i] > out[i - 1]))
+                throw new FormatException(name, what, out[i] + " comes after " + out[i - 1] + "; angles must ascend");
             return out;
         }
     }

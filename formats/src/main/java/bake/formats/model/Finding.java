@@ -11,7 +11,8 @@ public record Finding(Kind kind, String where, String text) {
     /** Sorts of findings. */
     public enum Kind {
         FLIPPED_NORMALS("flipped normals"), ZERO_AREA("zero-area faces"), MISSING_TEXTURE("missing textures"),
-        BROKEN_VALUES("broken values"), NOT_READ("parts not read"), HUGE_TEXTURE("huge textures"), UNITS("units"), UNLIT("unlit materials"), VARIANTS("variants");
+        BROKEN_VALUES("broken values"), NOT_READ("parts not read"), HUGE_TEXTURE("huge textures"), UNITS("units"), UNLIT("unlit materials"),
+        VARIANTS("variants");
 
         private final String words;
 

@@ -48,14 +48,17 @@ final class GltfAccessors {
         long length = b.path("byteLength").asLong(-1);
         ByteBuffer data = b.hasNonNull("uri") ? bytes(b.get("uri").asText(), "buffer " + i) : binary;
         if (data == null) throw bad("buffer " + i, "has no data; export the file again");
-        if (length < 0 || length > data.remaining()) throw bad("buffer " + i, "should hold " + length + " bytes but has " + data.remaining() + "; the file is cut short, copy it again");
+        if (length < 0 || length > data.remaining())
+            throw bad("buffer " + i, "should hold " + length + " bytes but has " + data.remaining()
+                    + "; the file is cut short, copy it again");
         return buffers[i] = data.slice(data.position(), (int) length).order(ByteOrder.LITTLE_ENDIAN);
     }
 
     private ByteBuffer bytes(String uri, String place) throws IOException {
         if (uri.startsWith("data:")) {
             int comma = uri.indexOf(',');
-            if (comma < 0 || !uri.substring(0, comma).endsWith(";base64")) throw bad(place, "has an embedded part that is not base64; export the file again");
+            if (comma < 0 || !uri.substring(0, comma).endsWith(";base64"))
+                throw bad(place, "has an embedded part that is not base64; export the file again");
             try {
                 return ByteBuffer.wrap(Base64.getMimeDecoder().decode(uri.substring(comma + 1)));
             } catch (IllegalArgumentException e) {
@@ -76,7 +79,8 @@ final class GltfAccessors {
         if (!packed.isMissingNode()) return unpacked(i, packed);
         ByteBuffer b = buffer(v.path("buffer").asInt(-1));
         long offset = v.path("byteOffset").asLong(0), length = v.path("byteLength").asLong(-1);
-        if (offset < 0 || length < 0 || offset + length > b.capacity()) throw bad("buffer view " + i, "reads past the end of its buffer; export the file again");
+        if (offset < 0 || length < 0 || offset + length > b.capacity())
+            throw bad("buffer view " + i, "reads past the end of its buffer; export the file again");
         return b.slice((int) offset, (int) length).order(ByteOrder.LITTLE_ENDIAN);
     }
 
@@ -85,18 +89,23 @@ final class GltfAccessors {
         if (known != null) return known.duplicate().order(ByteOrder.LITTLE_ENDIAN);
         String place = "buffer view " + i;
         ByteBuffer b = buffer(packed.path("buffer").asInt(-1));
-        long offset = packed.path("byteOffset").asLong(0), length = packed.path("byteLength").asLong(-1), count = packed.path("count").asLong(-1), stride = packed.path("byteStride").asLong(-1);
-        if (offset < 0 || length < 0 || offset + length > b.capacity()) throw bad(place, "reads past the end of its buffer; export the file again");
+        long offset = packed.path("byteOffset").asLong(0), length = packed.path("byteLength").asLong(-1),
+                count = packed.path("count").asLong(-1), stride = packed.path("byteStride").asLong(-1);
+        if (offset < 0 || length < 0 || offset + length > b.capacity())
+            throw bad(place, "reads past the end of its buffer; export the file again");
         // A byte can stand for a few hundred at most; more is an attempt on the memory.
-        if (count < 0 || stride < 1 || stride > 256 || count * stride > Math.max(1 << 16, length * 1024)) throw bad(place, "claims " + count + " packed elements, which is not possible; export the file again");
+        if (count < 0 || stride < 1 || stride > 256 || count * stride > Math.max(1 << 16, length * 1024))
+            throw bad(place, "claims " + count + " packed elements, which is not possible; export the file again");
         byte[] source = new byte[(int) length];
         b.get((int) offset, source);
         try {
-            ByteBuffer out = ByteBuffer.wrap(PackedView.unpack(source, (int) count, (int) stride, packed.path("mode").asText(""), packed.path("filter").asText("NONE"))).order(ByteOrder.LITTLE_ENDIAN);
+            ByteBuffer out = ByteBuffer.wrap(PackedView.unpack(source, (int) count, (int) stride, packed.path("mode").asText(""),
+                    packed.path("filter").asText("NONE"))).order(ByteOrder.LITTLE_ENDIAN);
             unpacked.put(i, out);
             return out.duplicate().order(ByteOrder.LITTLE_ENDIAN);
         } catch (IllegalArgumentException | IndexOutOfBoundsException e) {
-            throw bad(place, "is packed in a way that cannot be read" + (e instanceof IllegalArgumentException ? ": " + e.getMessage() : "") + "; export the file without compression");
+            throw bad(place, "is packed in a way that cannot be read" + (e instanceof IllegalArgumentException ? ": " + e.getMessage() : "")
+                    + "; export the file without compression");
         }
     }
 
@@ -123,7 +132,8 @@ final class GltfAccessors {
     int[] ints(int accessor) throws IOException {
         Layout l = layout(accessor, "SCALAR");
         int[] out = new int[l.count];
-        if (root.path("accessors").get(accessor).has("sparse")) throw bad("accessor " + accessor, "sparse indices are not read; export the file without them");
+        if (root.path("accessors").get(accessor).has("sparse"))
+            throw bad("accessor " + accessor, "sparse indices are not read; export the file without them");
         if (l.data == null) return out;
         for (int i = 0; i < l.count; i++) {
             int o = i * l.stride;
@@ -144,7 +154,8 @@ final class GltfAccessors {
         String place = "accessor " + accessor;
         if (a == null) throw bad(place, "does not exist; export the file again");
         Integer components = COMPONENTS.get(a.path("type").asText());
-        if (components == null || type != null && !a.path("type").asText().equals(type)) throw bad(place, "holds " + a.path("type").asText("nothing") + " where " + type + " is needed; export the file again");
+        if (components == null || type != null && !a.path("type").asText().equals(type))
+            throw bad(place, "holds " + a.path("type").asText("nothing") + " where " + type + " is needed; export the file again");
         long count = a.path("count").asLong(-1);
         int componentType = a.path("componentType").asInt();
         int size = switch (componentType) {
@@ -153,7 +164,8 @@ final class GltfAccessors {
             case 5125, 5126 -> 4;
             default -> throw bad(place, "has an unknown kind of number; export the file again");
         };
-        if (count < 0 || count * components > MOST_ELEMENTS) throw bad(place, "holds " + count + " elements, which is not possible; export the file again");
+        if (count < 0 || count * components > MOST_ELEMENTS)
+            throw bad(place, "holds " + count + " elements, which is not possible; export the file again");
         if (!a.has("bufferView")) {
             if (!a.has("sparse")) throw bad(place, "has no data; if the file is compressed, export it without compression");
             return new Layout(null, (int) count, components, componentType, false, 0, size);
@@ -162,15 +174,18 @@ final class GltfAccessors {
         ByteBuffer data = view(view);
         long offset = a.path("byteOffset").asLong(0), stride = root.path("bufferViews").get(view).path("byteStride").asLong(0);
         if (stride == 0) stride = (long) size * components;
-        if (offset < 0 || stride < 0 || stride > 1 << 16 || count > 0 && offset + stride * (count - 1) + (long) size * components > data.capacity())
+        if (offset < 0 || stride < 0 || stride > 1 << 16 || count > 0 && offset + stride * (count - 1) + (long) size
+                * components > data.capacity())
             throw bad(place, "reads past the end of its buffer; the file is damaged, export it again");
-        return new Layout(data.slice((int) offset, data.capacity() - (int) offset).order(ByteOrder.LITTLE_ENDIAN), (int) count, components, componentType,
+        return new Layout(data.slice((int) offset, data.capacity() - (int) offset).order(ByteOrder.LITTLE_ENDIAN), (int) count, components,
+                componentType,
                 a.path("normalized").asBoolean(), (int) stride, size);
     }
 
     private static void fill(Layout l, float[] out) {
         for (int i = 0; i < l.count; i++)
-            for (int c = 0; c < l.components; c++) out[i * l.components + c] = number(l.data, i * l.stride + c * l.size, l.componentType, l.normalized);
+            for (int c = 0; c < l.components; c++) out[i * l.components + c] =
+                    number(l.data, i * l.stride + c * l.size, l.componentType, l.normalized);
     }
 
     private static float number(ByteBuffer d, int o, int type, boolean normalized) {
@@ -192,7 +207,8 @@ final class GltfAccessors {
         int indexSize = indexType == 5121 ? 1 : indexType == 5123 ? 2 : 4;
         ByteBuffer idx = view(s.path("indices").path("bufferView").asInt(-1)), val = view(s.path("values").path("bufferView").asInt(-1));
         long i0 = s.path("indices").path("byteOffset").asLong(0), v0 = s.path("values").path("byteOffset").asLong(0);
-        if (n < 0 || i0 < 0 || v0 < 0 || i0 + (long) n * indexSize > idx.capacity() || v0 + (long) n * l.size * l.components > val.capacity())
+        if (n < 0 || i0 < 0 || v0 < 0 || i0 + (long) n * indexSize > idx.capacity()
+                || v0 + (long) n * l.size * l.components > val.capacity())
             throw bad(place, "reads past the end of its buffer; export the file again");
         for (int i = 0; i < n; i++) {
             long at = (long) number(idx, (int) i0 + i * indexSize, indexType, false);

@@ -84,7 +84,8 @@ final class GltfMaterialWriter {
             image(x, "specularColorTexture", i.specularColour());
         }
         if (l.coat() > 0) {
-            ObjectNode x = extension(n, "KHR_materials_clearcoat").put("clearcoatFactor", l.coat()).put("clearcoatRoughnessFactor", l.coatRoughness());
+            ObjectNode x = extension(n, "KHR_materials_clearcoat").put("clearcoatFactor", l.coat())
+                    .put("clearcoatRoughnessFactor", l.coatRoughness());
             image(x, "clearcoatTexture", i.coat());
             image(x, "clearcoatRoughnessTexture", i.coatRoughness());
         }
@@ -95,7 +96,8 @@ final class GltfMaterialWriter {
             image(x, "sheenRoughnessTexture", i.sheenRoughness());
         }
         if (l.anisotropy() > 0) {
-            ObjectNode x = extension(n, "KHR_materials_anisotropy").put("anisotropyStrength", l.anisotropy()).put("anisotropyRotation", l.anisotropyTurn());
+            ObjectNode x = extension(n, "KHR_materials_anisotropy").put("anisotropyStrength", l.anisotropy())
+                    .put("anisotropyRotation", l.anisotropyTurn());
             image(x, "anisotropyTexture", i.anisotropy());
         }
     }

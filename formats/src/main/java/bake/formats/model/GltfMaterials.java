@@ -60,7 +60,8 @@ final class GltfMaterials {
         for (int k = 0; k < out.length; k++) {
             if (problems[k] != null) findings.add(new Finding(Finding.Kind.MISSING_TEXTURE, pending.get(k).name, problems[k]));
             else if ((long) out[k].width() * out[k].height() > 8192L * 8192)
-                findings.add(new Finding(Finding.Kind.HUGE_TEXTURE, out[k].name(), out[k].width() + "x" + out[k].height() + " pixels; smaller would look the same"));
+                findings.add(new Finding(Finding.Kind.HUGE_TEXTURE, out[k].name(),
+                        out[k].width() + "x" + out[k].height() + " pixels; smaller would look the same"));
             textures.add(out[k]);
         }
     }
@@ -112,21 +113,25 @@ final class GltfMaterials {
         if (x.has("KHR_materials_unlit")) {
             // Shown as it is, whatever the light: as a paper-white screen of that colour would look.
             findings.add(new Finding(Finding.Kind.UNLIT, name, "is unlit in the file; it glows with " + UNLIT + " cd/m2 at white"));
-            return new Material(name, Vec3.ZERO, null, alpha, mode, number(m.path("alphaCutoff"), 0.5, 0, 1), 0, 1, null, null, 1, 1, 0, false, 0,
+            return new Material(name, Vec3.ZERO, null, alpha, mode, number(m.path("alphaCutoff"), 0.5, 0, 1), 0, 1, null, null, 1, 1, 0,
+                    false, 0,
                     base.times(UNLIT), baseImage);
         }
         return new Material(name, base, baseImage, alpha, mode, number(m.path("alphaCutoff"), 0.5, 0, 1),
                 number(p.path("metallicFactor"), 1, 0, 1), number(p.path("roughnessFactor"), 1, 0, 1),
                 image(p.path("metallicRoughnessTexture"), false, name), image(m.path("normalTexture"), false, name),
                 number(m.path("normalTexture").path("scale"), 1, -10, 10), number(x.path("KHR_materials_ior").path("ior"), 1.5, 1, 3),
-                transmission, transmission > 0 && !solid, translucency, emission, image(m.path("emissiveTexture"), true, name), layers(x, name), Relief.NONE, Thrift.NONE, false);
+                transmission, transmission > 0 && !solid, translucency, emission, image(m.path("emissiveTexture"), true, name),
+                layers(x, name), Relief.NONE, Thrift.NONE, false);
     }
 
     /** Everything that the material extensions lay on and in a surface. */
     private Layers layers(JsonNode x, String name) throws IOException {
         JsonNode spec = x.path("KHR_materials_specular"), coat = x.path("KHR_materials_clearcoat"), sheen = x.path("KHR_materials_sheen"),
-                stretch = x.path("KHR_materials_anisotropy"), volume = x.path("KHR_materials_volume"), clear = x.path("KHR_materials_transmission");
-        Layers.Images images = new Layers.Images(image(spec.path("specularTexture"), false, name), image(spec.path("specularColorTexture"), true, name),
+                stretch = x.path("KHR_materials_anisotropy"), volume = x.path("KHR_materials_volume"),
+                clear = x.path("KHR_materials_transmission");
+        Layers.Images images = new Layers.Images(image(spec.path("specularTexture"), false, name),
+                image(spec.path("specularColorTexture"), true, name),
                 image(coat.path("clearcoatTexture"), false, name), image(coat.path("clearcoatRoughnessTexture"), false, name),
                 image(sheen.path("sheenColorTexture"), true, name), image(sheen.path("sheenRoughnessTexture"), false, name),
                 image(stretch.path("anisotropyTexture"), false, name), image(clear.path("transmissionTexture"), false, name));
@@ -150,7 +155,8 @@ final class GltfMaterials {
         int number = loaded.computeIfAbsent(source + (srgb ? "s" : "l"), k -> {
             JsonNode im = root.path("images").get(source);
             String uri = im.path("uri").asText("");
-            pending.add(new PendingTexture(source, srgb, im.path("name").asText(uri.isEmpty() || uri.startsWith("data:") ? "image " + source : uri)));
+            pending.add(new PendingTexture(source, srgb, im.path("name")
+                    .asText(uri.isEmpty() || uri.startsWith("data:") ? "image " + source : uri)));
             return pending.size() - 1;
         });
         JsonNode x = t.path("extensions").path("KHR_texture_transform"), o = x.path("offset"), s = x.path("scale");

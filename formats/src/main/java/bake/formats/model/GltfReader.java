@@ -28,9 +28,11 @@ import java.util.Set;
  */
 public final class GltfReader {
     private static final Set<String> KNOWN = Set.of("KHR_materials_transmission", "KHR_materials_volume", "KHR_materials_ior",
-            "KHR_materials_emissive_strength", "KHR_materials_diffuse_transmission", "KHR_materials_specular", "KHR_materials_clearcoat", "KHR_materials_sheen",
+            "KHR_materials_emissive_strength", "KHR_materials_diffuse_transmission", "KHR_materials_specular", "KHR_materials_clearcoat",
+            "KHR_materials_sheen",
             "KHR_materials_anisotropy", "KHR_materials_unlit", "KHR_texture_transform", "KHR_lights_punctual",
-            "KHR_mesh_quantization", "EXT_meshopt_compression", "KHR_meshopt_compression", "KHR_materials_variants", "EXT_mesh_gpu_instancing", "KHR_draco_mesh_compression");
+            "KHR_mesh_quantization", "EXT_meshopt_compression", "KHR_meshopt_compression", "KHR_materials_variants",
+            "EXT_mesh_gpu_instancing", "KHR_draco_mesh_compression");
     private static final int DEEPEST = 512;
     /** glTF looks down -z with y up; z up is a quarter turn about x. */
     private static final Affine Z_UP = new Affine(1, 0, 0, 0, 0, 0, -1, 0, 0, 1, 0, 0);
@@ -71,11 +73,13 @@ public final class GltfReader {
      */
     public static ImportedModel read(Path path, String variant) throws IOException {
         String name = path.getFileName().toString();
-        if (Files.size(path) > Integer.MAX_VALUE - 16) throw new FormatException(name, null, "is larger than 2 GB; export the model in parts");
+        if (Files.size(path) > Integer.MAX_VALUE - 16)
+            throw new FormatException(name, null, "is larger than 2 GB; export the model in parts");
         byte[] bytes = Files.readAllBytes(path);
         ByteBuffer binary = null;
         byte[] json = bytes;
-        if (bytes.length < 12) throw new FormatException(name, null, "is cut short: " + bytes.length + " bytes are no model; copy it again");
+        if (bytes.length < 12) throw new FormatException(name, null, "is cut short: " + bytes.length
+                + " bytes are no model; copy it again");
         if (bytes.length >= 12 && ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN).getInt() == 0x46546C67) {
             ByteBuffer[] chunks = chunks(bytes, name);
             json = new byte[chunks[0].remaining()];
@@ -91,13 +95,15 @@ public final class GltfReader {
     private static ByteBuffer[] chunks(byte[] all, String name) throws FormatException {
         ByteBuffer b = ByteBuffer.wrap(all).order(ByteOrder.LITTLE_ENDIAN);
         int version = b.getInt(4);
-        if (version != 2) throw new FormatException(name, "header", "is glTF version " + version + "; only version 2 is read, export it again");
+        if (version != 2) throw new FormatException(name, "header", "is glTF version " + version
+                + "; only version 2 is read, export it again");
         ByteBuffer[] out = new ByteBuffer[2];
         int at = 12;
         while (at + 8 <= all.length) {
             long length = b.getInt(at) & 0xffffffffL;
             int type = b.getInt(at + 4);
-            if (at + 8 + length > all.length) throw new FormatException(name, "chunk at byte " + at, "the file is cut short; copy it again");
+            if (at + 8 + length > all.length)
+                throw new FormatException(name, "chunk at byte " + at, "the file is cut short; copy it again");
             if (type == 0x4E4F534A && out[0] == null) out[0] = ByteBuffer.wrap(all, at + 8, (int) length).slice();
             if (type == 0x004E4942 && out[1] == null) out[1] = ByteBuffer.wrap(all, at + 8, (int) length).slice();
             at += 8 + (int) ((length + 3) & ~3L);
@@ -115,8 +121,12 @@ public final class GltfReader {
         List<String> names = new ArrayList<>();
         for (JsonNode v : root.path("extensions").path("KHR_materials_variants").path("variants")) names.add(v.path("name").asText(""));
         variant = wanted == null ? -1 : names.indexOf(wanted);
-        if (wanted != null && variant < 0) throw bad("variant '" + wanted + "'", names.isEmpty() ? "is asked for, but the file has no variants" : "is not there; there are: " + String.join(", ", names));
-        if (!names.isEmpty()) findings.add(new Finding(Finding.Kind.VARIANTS, file, (wanted == null ? "shown as the file has it" : "shown as " + wanted) + "; the model's variant may be: " + String.join(", ", names)));
+        if (wanted != null && variant < 0)
+            throw bad("variant '" + wanted + "'", names.isEmpty() ? "is asked for, but the file has no variants"
+                    : "is not there; there are: " + String.join(", ", names));
+        if (!names.isEmpty()) findings.add(new Finding(Finding.Kind.VARIANTS, file,
+                (wanted == null ? "shown as the file has it" : "shown as " + wanted) + "; the model's variant may be: "
+                + String.join(", ", names)));
     }
 
     /** The material of a part, in the variant that is shown. */
@@ -129,11 +139,14 @@ public final class GltfReader {
 
     private ImportedModel model() throws IOException {
         String version = root.path("asset").path("version").asText("");
-        if (!version.startsWith("2")) throw bad("asset", version.isEmpty() ? "this is not a glTF file" : "is glTF version " + version + "; only version 2 is read");
+        if (!version.startsWith("2")) throw bad("asset", version.isEmpty() ? "this is not a glTF file"
+                : "is glTF version " + version + "; only version 2 is read");
         for (JsonNode e : root.path("extensionsRequired"))
-            if (!KNOWN.contains(e.asText())) throw bad("extension " + e.asText(), "is required but not read here; export the file without it");
+            if (!KNOWN.contains(e.asText()))
+                throw bad("extension " + e.asText(), "is required but not read here; export the file without it");
         for (JsonNode e : root.path("extensionsUsed"))
-            if (!KNOWN.contains(e.asText())) findings.add(new Finding(Finding.Kind.NOT_READ, file, "the extension " + e.asText() + " is left out"));
+            if (!KNOWN.contains(e.asText()))
+                findings.add(new Finding(Finding.Kind.NOT_READ, file, "the extension " + e.asText() + " is left out"));
         GltfMaterials materials = new GltfMaterials(root, data, file, findings);
         walkScene(materials);
         return new ImportedModel(file, meshes, instances, materials.materials(), materials.textures(), layers, cameras, lamps, findings);
@@ -144,7 +157,8 @@ public final class GltfReader {
         List<Integer> roots = new ArrayList<>();
         if (scenes.isEmpty()) {
             boolean[] child = new boolean[root.path("nodes").size()];
-            for (JsonNode n : root.path("nodes")) for (JsonNode c : n.path("children")) if (c.asInt(-1) >= 0 && c.asInt() < child.length) child[c.asInt()] = true;
+            for (JsonNode n : root.path("nodes")) for (JsonNode c : n.path("children")) if (c.asInt(-1) >= 0 && c.asInt() < child.length)
+                child[c.asInt()] = true;
             for (int i = 0; i < child.length; i++) if (!child[i]) roots.add(i);
         } else {
             JsonNode s = scenes.get(root.path("scene").asInt(0));
@@ -159,7 +173,8 @@ public final class GltfReader {
     /**
      * @param layer -2 on the trunk, -1 where each node names a layer, else the layer's number
      */
-    private void walk(int node, Affine parent, int layer, int depth, boolean[] open, int[] visited, GltfMaterials materials) throws IOException {
+    private void walk(int node, Affine parent, int layer, int depth, boolean[] open, int[] visited, GltfMaterials materials)
+            throws IOException {
         JsonNode n = root.path("nodes").get(node);
         String place = "node " + node;
         if (n == null) throw bad(place, "does not exist; export the file again");
@@ -176,7 +191,8 @@ public final class GltfReader {
             below = branches ? -1 : -2;
         }
         if (n.has("mesh"))
-            for (Affine each : copies(n.path("extensions").path("EXT_mesh_gpu_instancing").path("attributes"), world, place)) place(name, n.get("mesh").asInt(-1), each, here < 0 ? layer(name) : here, materials);
+            for (Affine each : copies(n.path("extensions").path("EXT_mesh_gpu_instancing").path("attributes"), world, place))
+                place(name, n.get("mesh").asInt(-1), each, here < 0 ? layer(name) : here, materials);
         if (n.has("camera")) camera(name, n.get("camera").asInt(-1), world);
         JsonNode light = n.path("extensions").path("KHR_lights_punctual").path("light");
         if (!light.isMissingNode()) light(name, light.asInt(-1), world);
@@ -191,7 +207,8 @@ public final class GltfReader {
         float[] r = attributes.has("ROTATION") ? data.floats(attributes.get("ROTATION").asInt(-1), "VEC4") : null;
         float[] s = attributes.has("SCALE") ? data.floats(attributes.get("SCALE").asInt(-1), "VEC3") : null;
         int n = t != null ? t.length / 3 : r != null ? r.length / 4 : s != null ? s.length / 3 : 0;
-        if (r != null && r.length != 4 * n || s != null && s.length != 3 * n) throw bad(place, "lists copies with attributes of different lengths; export the file again");
+        if (r != null && r.length != 4 * n || s != null && s.length != 3 * n)
+            throw bad(place, "lists copies with attributes of different lengths; export the file again");
         List<Affine> out = new ArrayList<>(n);
         for (int i = 0; i < n; i++) {
             Affine a = world;
@@ -266,7 +283,8 @@ public final class GltfReader {
             }
             if (p.path("extensions").has("KHR_draco_mesh_compression")) {
                 Mesh u = unpacked(mesh, k - 1, place);
-                meshes.add(MeshCheck.mend(new Mesh(name, u.positions(), u.normals(), u.uvs(), u.colours(), u.indices(), materials.use(material(p))), findings));
+                meshes.add(MeshCheck.mend(new Mesh(name, u.positions(), u.normals(), u.uvs(), u.colours(), u.indices(),
+                        materials.use(material(p))), findings));
                 parts.add(meshes.size() - 1);
                 continue;
             }
@@ -277,9 +295,11 @@ public final class GltfReader {
             float[] uv = at.has("TEXCOORD_0") ? data.floats(at.get("TEXCOORD_0").asInt(-1), "VEC2") : null;
             float[] colours = at.has("COLOR_0") ? colours(at.get("COLOR_0").asInt(-1)) : null;
             int n = pos.length / 3;
-            if (nrm != null && nrm.length != pos.length || uv != null && uv.length != 2 * n || colours != null && colours.length != pos.length) throw bad(place, "has attributes of different lengths; export the file again");
+            if (nrm != null && nrm.length != pos.length || uv != null && uv.length != 2 * n || colours != null
+                    && colours.length != pos.length) throw bad(place, "has attributes of different lengths; export the file again");
             int[] idx = p.has("indices") ? data.ints(p.get("indices").asInt(-1)) : java.util.stream.IntStream.range(0, n).toArray();
-            for (int i : idx) if (i < 0 || i >= n) throw bad(place, "names vertex " + Integer.toUnsignedString(i) + " of " + n + "; the file is damaged, export it again");
+            for (int i : idx) if (i < 0 || i >= n)
+                throw bad(place, "names vertex " + Integer.toUnsignedString(i) + " of " + n + "; the file is damaged, export it again");
             idx = triangles(idx, mode);
             meshes.add(MeshCheck.mend(new Mesh(name, pos, nrm, uv, colours, idx, materials.use(material(p))), findings));
             parts.add(meshes.size() - 1);
@@ -339,7 +359,8 @@ public final class GltfReader {
         Vec3 c = GltfMaterials.colour(l.path("color"), new Vec3(1, 1, 1));
         String type = l.path("type").asText();
         if (!(candela >= 0 && candela < 1e9) || !(c.luminance() > 0) || type.equals("directional")) {
-            findings.add(new Finding(Finding.Kind.NOT_READ, name, type.equals("directional") ? "directional lights are left out; set the sun instead" : "the light has no usable intensity"));
+            findings.add(new Finding(Finding.Kind.NOT_READ, name, type.equals("directional")
+                    ? "directional lights are left out; set the sun instead" : "the light has no usable intensity"));
             return;
         }
         boolean spot = type.equals("spot");

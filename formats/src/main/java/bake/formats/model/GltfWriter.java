@@ -55,7 +55,8 @@ public final class GltfWriter {
             }
         });
         if (failed[0] != null) throw failed[0];
-        AtomicFile.write(file, o -> o.write(Json.MAPPER.writer().without(com.fasterxml.jackson.databind.SerializationFeature.INDENT_OUTPUT).writeValueAsBytes(root)));
+        AtomicFile.write(file, o -> o.write(Json.MAPPER.writer().without(com.fasterxml.jackson.databind.SerializationFeature.INDENT_OUTPUT)
+                .writeValueAsBytes(root)));
     }
 
     private static String textureFile(Texture t) {
@@ -130,10 +131,12 @@ public final class GltfWriter {
             ObjectNode n = nodes.addObject().put("name", i.name()).put("mesh", i.mesh());
             Affine a = i.toWorld();
             if (a.equals(Affine.IDENTITY)) continue;
-            double[] c = {a.m00(), a.m10(), a.m20(), 0, a.m01(), a.m11(), a.m21(), 0, a.m02(), a.m12(), a.m22(), 0, a.m03(), a.m13(), a.m23(), 1};
+            double[] c = {a.m00(), a.m10(), a.m20(), 0, a.m01(), a.m11(), a.m21(), 0, a.m02(), a.m12(), a.m22(), 0, a.m03(), a.m13(),
+                    a.m23(), 1};
             ArrayNode matrix = n.putArray("matrix");
             for (double d : c) matrix.add((float) d);
         }
-        for (int i = 0; i < children.length; i++) if (children[i].isEmpty()) ((ObjectNode) nodes.get(below.get(i).asInt())).remove("children");
+        for (int i = 0; i < children.length; i++) if (children[i].isEmpty())
+            ((ObjectNode) nodes.get(below.get(i).asInt())).remove("children");
     }
 }

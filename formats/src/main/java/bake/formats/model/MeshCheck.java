@@ -33,7 +33,8 @@ final class MeshCheck {
             }
             for (int k = 0; k < 3; k++) keep[n++] = idx[t + k];
         }
-        if (broken > 0) findings.add(new Finding(Finding.Kind.BROKEN_VALUES, m.name(), count(broken, "face") + " with a corner that is no number; left out"));
+        if (broken > 0) findings.add(new Finding(Finding.Kind.BROKEN_VALUES, m.name(),
+                count(broken, "face") + " with a corner that is no number; left out"));
         if (flat > 0) findings.add(new Finding(Finding.Kind.ZERO_AREA, m.name(), count(flat, "face") + " without area; left out"));
         if (flipped > 0) findings.add(new Finding(Finding.Kind.FLIPPED_NORMALS, m.name(), flipped + " of " + count(judged, "face")
                 + " face against their normals; both sides are rendered"));

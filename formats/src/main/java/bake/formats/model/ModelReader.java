@@ -42,7 +42,8 @@ public final class ModelReader {
         try {
             if (lower.endsWith(".gltf") || lower.endsWith(".glb")) return Recentre.apply(GltfReader.read(file, variant));
             if (lower.endsWith(".obj")) return Recentre.apply(ObjFile.read(file, unit == null ? 1 : unit, !"z".equals(up)));
-            if (ForeignModel.ENDINGS.stream().anyMatch(lower::endsWith)) return Recentre.apply(ForeignModel.read(file, unit == null ? 0 : unit, up == null ? 0 : up.charAt(0), stop));
+            if (ForeignModel.ENDINGS.stream().anyMatch(lower::endsWith))
+                return Recentre.apply(ForeignModel.read(file, unit == null ? 0 : unit, up == null ? 0 : up.charAt(0), stop));
         } catch (OutOfMemoryError e) {
             throw new FormatException(name, null, "needs more memory than there is; export it in parts");
         }

@@ -37,7 +37,8 @@ public final class ObjFile {
     /** Stands for a space within a file name. */
     private static final char SPACE = '\u0001';
     /** A line that names a picture: keyword and options, then the name. */
-    private static final Pattern MAP = Pattern.compile("(?m)^(\\s*(?:map_\\w+|norm|bump|disp|decal|refl)\\s+(?:-\\w+(?:\\s+(?:on|off|[-+.\\d]+(?=\\s)))*\\s+)*)(\\S.*?)(?=\\s*$)");
+    private static final Pattern MAP =
+            Pattern.compile("(?m)^(\\s*(?:map_\\w+|norm|bump|disp|decal|refl)\\s+(?:-\\w+(?:\\s+(?:on|off|[-+.\\d]+(?=\\s)))*\\s+)*)(\\S.*?)(?=\\s*$)");
 
     private static final long MOST_BYTES = 1L << 30;
 
@@ -62,23 +63,27 @@ public final class ObjFile {
     }
 
     private ImportedModel model(Path path, double toMetres, boolean yUp) throws IOException {
-        if (Files.size(path) > MOST_BYTES) throw new FormatException(file, null, "is larger than 1 GB; export the model in parts or as .glb");
+        if (Files.size(path) > MOST_BYTES)
+            throw new FormatException(file, null, "is larger than 1 GB; export the model in parts or as .glb");
         Obj obj;
-        try (InputStream in = Files.newInputStream(path); BufferedReader r = new BufferedReader(new java.io.InputStreamReader(in, StandardCharsets.UTF_8))) {
+        try (InputStream in = Files.newInputStream(path); BufferedReader r =
+                new BufferedReader(new java.io.InputStreamReader(in, StandardCharsets.UTF_8))) {
             obj = ObjUtils.triangulate(ObjReader.read(r));
         } catch (IOException | RuntimeException e) { // the library throws what it likes on broken text
             throw new FormatException(file, null, "cannot be read as OBJ (" + e.getMessage() + "); export it again", e);
         }
         if (obj.getNumFaces() == 0) throw new FormatException(file, null, "holds no faces; export it again");
         Map<String, Mtl> library = library(obj);
-        Affine toWorld = yUp ? new Affine(toMetres, 0, 0, 0, 0, 0, -toMetres, 0, 0, toMetres, 0, 0) : Affine.scale(toMetres, toMetres, toMetres);
+        Affine toWorld = yUp ? new Affine(toMetres, 0, 0, 0, 0, 0, -toMetres, 0, 0, toMetres, 0, 0)
+                : Affine.scale(toMetres, toMetres, toMetres);
         List<Mesh> meshes = new ArrayList<>();
         List<Instance> instances = new ArrayList<>();
         List<String> layers = new ArrayList<>();
         Map<String, Integer> materialNumbers = new LinkedHashMap<>();
         Map<String, Obj> groups = obj.getNumGroups() > 1 ? ObjSplitting.splitByGroups(obj) : Map.of(file, obj);
         for (var g : groups.entrySet()) {
-            Map<String, Obj> parts = g.getValue().getNumMaterialGroups() > 0 ? ObjSplitting.splitByMaterialGroups(g.getValue()) : Map.of("", g.getValue());
+            Map<String, Obj> parts = g.getValue().getNumMaterialGroups() > 0 ? ObjSplitting.splitByMaterialGroups(g.getValue())
+                    : Map.of("", g.getValue());
             for (var p : parts.entrySet()) {
                 Obj single = ObjUtils.convertToRenderable(p.getValue());
                 if (single.getNumFaces() == 0) continue;
@@ -96,7 +101,8 @@ public final class ObjFile {
             float[] uv = o.getNumTexCoords() > 0 ? ObjData.getTexCoordsArray(o, 2) : null;
             if (uv != null) for (int i = 1; i < uv.length; i += 2) uv[i] = 1 - uv[i]; // OBJ counts v from the bottom
             float[] normals = o.getNumNormals() > 0 ? ObjData.getNormalsArray(o) : null;
-            return MeshCheck.mend(new Mesh(name, ObjData.getVerticesArray(o), normals, uv, ObjData.getFaceVertexIndicesArray(o), material), findings);
+            return MeshCheck.mend(new Mesh(name, ObjData.getVerticesArray(o), normals, uv, ObjData.getFaceVertexIndicesArray(o), material),
+                    findings);
         } catch (RuntimeException e) {
             throw new FormatException(file, "group '" + name + "'", "its faces do not fit its vertices; export the file again", e);
         }
@@ -118,7 +124,8 @@ public final class ObjFile {
     /** Several names on a line may be several files, or one whose name has spaces. */
     private List<String> libraryNames(List<String> names) {
         String joined = String.join(" ", names);
-        return names.size() > 1 && names.stream().noneMatch(n -> Files.exists(folder.resolve(n))) && Files.exists(folder.resolve(joined)) ? List.of(joined) : names;
+        return names.size() > 1 && names.stream().noneMatch(n -> Files.exists(folder.resolve(n)))
+                && Files.exists(folder.resolve(joined)) ? List.of(joined) : names;
     }
 
     /** The reader splits lines at spaces, and file names may have some: they are marked until the file is opened. */
@@ -130,7 +137,8 @@ public final class ObjFile {
     private int material(String name, Map<String, Mtl> library) {
         Mtl m = library.get(name);
         if (m == null) {
-            if (!name.isEmpty()) findings.add(new Finding(Finding.Kind.MISSING_TEXTURE, name, "the material is not described anywhere; shown plain"));
+            if (!name.isEmpty()) findings.add(new Finding(Finding.Kind.MISSING_TEXTURE, name,
+                    "the material is not described anywhere; shown plain"));
             materials.add(Material.glossy(name.isEmpty() ? "no material" : name, new Vec3(0.6, 0.6, 0.6), 0.6));
             return materials.size() - 1;
         }
@@ -143,7 +151,8 @@ public final class ObjFile {
         boolean masked = m.getMapD() != null && base != null;
         materials.add(new Material(name, base == null ? kd : new Vec3(1, 1, 1), base, opacity,
                 masked ? Material.AlphaMode.MASK : opacity < 1 ? Material.AlphaMode.BLEND : Material.AlphaMode.OPAQUE, 0.5,
-                m.getPm() == null ? 0 : Math.clamp(m.getPm(), 0, 1), roughness, null, bump, 1, m.getNi() == null ? 1.5 : Math.clamp(m.getNi(), 1, 3),
+                m.getPm() == null ? 0 : Math.clamp(m.getPm(), 0, 1), roughness, null, bump, 1,
+                m.getNi() == null ? 1.5 : Math.clamp(m.getNi(), 1, 3),
                 0, false, 0, vec(m.getKe(), Vec3.ZERO), image(m.getMapKe(), true)));
         return materials.size() - 1;
     }

@@ -20,7 +20,8 @@ final class PackedView {
      * @param filter NONE, OCTAHEDRAL, QUATERNION or EXPONENTIAL
      */
     static byte[] unpack(byte[] source, int count, int stride, String mode, String filter) {
-        if (count < 0 || stride < 1 || stride > 256 || (long) count * stride > Integer.MAX_VALUE - 64 || source.length < 2) throw new IllegalArgumentException("sizes that are not possible");
+        if (count < 0 || stride < 1 || stride > 256 || (long) count * stride > Integer.MAX_VALUE - 64 || source.length < 2)
+            throw new IllegalArgumentException("sizes that are not possible");
         byte[] out = new byte[count * stride];
         switch (mode) {
             case "ATTRIBUTES" -> attributes(source, count, stride, out);
@@ -46,7 +47,8 @@ final class PackedView {
     private static void attributes(byte[] in, int count, int stride, byte[] out) {
         int version = in[0] & 15;
         if ((in[0] & 0xf0) != 0xa0 || version > 1 || stride % 4 != 0) throw new IllegalArgumentException("no attribute stream");
-        int block = Math.min(0x2000 / stride & ~15, 256), tail = version == 0 ? stride : stride + stride / 4, end = in.length - tail, at = 1;
+        int block = Math.min(0x2000 / stride & ~15, 256), tail = version == 0 ? stride : stride + stride / 4, end = in.length - tail,
+                at = 1;
         byte[] last = Arrays.copyOfRange(in, end, end + stride), deltas = new byte[block * stride + 16];
         for (int from = 0; from < count; from += block) {
             int n = Math.min(count - from, block), groups = n + 15 >>> 4, heads = groups + 3 >>> 2, control = at;
@@ -62,9 +64,12 @@ final class PackedView {
                 }
                 int head = at;
                 at += heads;
-                for (int g = 0; g < groups; g++) at = group(in, at, BITS[version == 0 ? 0 : kind + 1][in[head + (g >>> 2)] >>> ((g & 3) << 1) & 3], deltas, k * n + (g << 4), n - (g << 4));
+                for (int g = 0; g < groups; g++)
+                    at = group(in, at, BITS[version == 0 ? 0 : kind + 1][in[head + (g >>> 2)] >>> ((g & 3) << 1) & 3], deltas,
+                            k * n + (g << 4), n - (g << 4));
             }
-            for (int i = 0; i < n; i++) for (int k = 0; k < stride; k += 4) step(version == 0 ? 0 : in[end + stride + (k >>> 2)], deltas, i, n, k, last, out, (from + i) * stride);
+            for (int i = 0; i < n; i++) for (int k = 0; k < stride; k += 4)
+                step(version == 0 ? 0 : in[end + stride + (k >>> 2)], deltas, i, n, k, last, out, (from + i) * stride);
         }
     }
 
@@ -94,7 +99,8 @@ final class PackedView {
             }
             case 1 -> {
                 for (int b = k; b < k + 4; b += 2) {
-                    int v = (last[b] & 255 | (last[b + 1] & 255) << 8) + unzig(deltas[b * n + i] & 255 | (deltas[(b + 1) * n + i] & 255) << 8);
+                    int v = (last[b] & 255 | (last[b + 1] & 255) << 8)
+                            + unzig(deltas[b * n + i] & 255 | (deltas[(b + 1) * n + i] & 255) << 8);
                     out[o + b] = last[b] = (byte) v;
                     out[o + b + 1] = last[b + 1] = (byte) (v >>> 8);
                 }
@@ -140,7 +146,8 @@ final class PackedView {
         int size = stride / 4, most = size == 1 ? 127 : 32767;
         for (int i = 0; i < count; i++) {
             int o = i * stride;
-            double one = get(b, o + 2 * size, size), x = get(b, o, size) / one, y = get(b, o + size, size) / one, z = 1 - Math.abs(x) - Math.abs(y), t = Math.max(-z, 0);
+            double one = get(b, o + 2 * size, size), x = get(b, o, size) / one, y = get(b, o + size, size) / one,
+                    z = 1 - Math.abs(x) - Math.abs(y), t = Math.max(-z, 0);
             x -= x >= 0 ? t : -t;
             y -= y >= 0 ? t : -t;
             double h = most / Math.sqrt(x * x + y * y + z * z);
@@ -163,7 +170,8 @@ final class PackedView {
         if (stride != 8) throw new IllegalArgumentException("rotations of " + stride + " bytes");
         for (int i = 0; i < count; i++) {
             int o = 8 * i, last = b.getShort(o + 6), most = last & 3;
-            double s = Math.sqrt(0.5) / (last | 3), x = b.getShort(o) * s, y = b.getShort(o + 2) * s, z = b.getShort(o + 4) * s, w = Math.sqrt(Math.max(0, 1 - x * x - y * y - z * z));
+            double s = Math.sqrt(0.5) / (last | 3), x = b.getShort(o) * s, y = b.getShort(o + 2) * s, z = b.getShort(o + 4) * s,
+                    w = Math.sqrt(Math.max(0, 1 - x * x - y * y - z * z));
             double[] v = {w, x, y, z};
             for (int k = 0; k < 4; k++) b.putShort(o + 2 * ((most + k) & 3), (short) Math.round(v[k] * 32767));
         }
@@ -184,7 +192,8 @@ final class PackedView {
         private int edge, vertex, next, last, at;
 
         Triangles(byte[] in, int count, int stride, byte[] out) {
-            if ((in[0] & 0xf0) != 0xe0 || count % 3 != 0 || stride != 2 && stride != 4) throw new IllegalArgumentException("no triangle stream");
+            if ((in[0] & 0xf0) != 0xe0 || count % 3 != 0 || stride != 2 && stride != 4)
+                throw new IllegalArgumentException("no triangle stream");
             this.in = in;
             this.out = out;
             this.count = count;

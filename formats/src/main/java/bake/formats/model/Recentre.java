@@ -39,16 +39,19 @@ public final class Recentre {
             Affine a = Affine.translation(-by.x(), -by.y(), -by.z()).times(i.toWorld()).times(Affine.translation(c.x(), c.y(), c.z()));
             instances.add(new Instance(i.name(), i.mesh(), a, i.layer()));
         }
-        List<ImportedModel.NamedCamera> cameras = m.cameras().stream().map(c -> new ImportedModel.NamedCamera(c.name(), moved(c.camera(), by))).toList();
+        List<ImportedModel.NamedCamera> cameras = m.cameras().stream()
+                .map(c -> new ImportedModel.NamedCamera(c.name(), moved(c.camera(), by))).toList();
         Affine back = Affine.translation(-by.x(), -by.y(), -by.z());
         List<Lamp> lamps = m.lamps().stream().map(l -> l.withFrame(back.times(l.frame()))).toList();
         List<Finding> findings = new ArrayList<>(m.findings());
-        findings.add(new Finding(Finding.Kind.UNITS, m.name(), String.format(Locale.ROOT, "lay %.0f, %.0f, %.0f m from the origin and was moved to it", by.x(), by.y(), by.z())));
+        findings.add(new Finding(Finding.Kind.UNITS, m.name(), String.format(Locale.ROOT,
+                "lay %.0f, %.0f, %.0f m from the origin and was moved to it", by.x(), by.y(), by.z())));
         return new ImportedModel(m.name(), meshes, instances, m.materials(), m.textures(), m.layers(), cameras, lamps, findings);
     }
 
     private static Camera moved(Camera c, Vec3 by) {
-        return new Camera(c.position().minus(by), c.target().minus(by), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(), c.depthOfField(), c.straightVerticals(), c.shift());
+        return new Camera(c.position().minus(by), c.target().minus(by), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(),
+                c.depthOfField(), c.straightVerticals(), c.shift());
     }
 
     private static Mesh moved(Mesh x, Vec3 c) {

@@ -29,14 +29,17 @@ public final class DisplayPicture {
     public static BufferedImage image16(int width, int height, short[] rgb) {
         ComponentColorModel model = new ComponentColorModel(ColorSpace.getInstance(ColorSpace.CS_sRGB), false, false,
                 ComponentColorModel.OPAQUE, DataBuffer.TYPE_USHORT);
-        WritableRaster r = Raster.createInterleavedRaster(new DataBufferUShort(rgb, rgb.length), width, height, 3 * width, 3, new int[] {0, 1, 2}, null);
+        WritableRaster r = Raster.createInterleavedRaster(new DataBufferUShort(rgb, rgb.length), width, height, 3 * width, 3,
+                new int[] {0, 1, 2}, null);
         return new BufferedImage(model, r, false, null);
     }
 
     /** An image over 16 bit sRGB codes and coverage, four for each pixel; colours are not multiplied by coverage. */
     public static BufferedImage image16WithAlpha(int width, int height, short[] rgba) {
-        ComponentColorModel model = new ComponentColorModel(ColorSpace.getInstance(ColorSpace.CS_sRGB), true, false, ComponentColorModel.TRANSLUCENT, DataBuffer.TYPE_USHORT);
-        WritableRaster r = Raster.createInterleavedRaster(new DataBufferUShort(rgba, rgba.length), width, height, 4 * width, 4, new int[] {0, 1, 2, 3}, null);
+        ComponentColorModel model = new ComponentColorModel(ColorSpace.getInstance(ColorSpace.CS_sRGB), true, false,
+                ComponentColorModel.TRANSLUCENT, DataBuffer.TYPE_USHORT);
+        WritableRaster r = Raster.createInterleavedRaster(new DataBufferUShort(rgba, rgba.length), width, height, 4 * width, 4,
+                new int[] {0, 1, 2, 3}, null);
         return new BufferedImage(model, r, false, null);
     }
 

@@ -63,7 +63,8 @@ public final class ExrFile {
             image.height(height);
             PointerBuffer memory = stack.callocPointer(1), error = stack.callocPointer(1);
             long size = SaveEXRImageToMemory(image, header, memory, error);
-            if (size <= 0 || size > Integer.MAX_VALUE) throw new FormatException(file.getFileName().toString(), null, "could not be coded: " + message(error));
+            if (size <= 0 || size > Integer.MAX_VALUE)
+                throw new FormatException(file.getFileName().toString(), null, "could not be coded: " + message(error));
             ByteBuffer bytes = MemoryUtil.memByteBuffer(memory.get(0), (int) size);
             try {
                 byte[] all = new byte[(int) size];
@@ -85,11 +86,13 @@ public final class ExrFile {
     public static Raster read(Path file) throws IOException {
         Raster[] out = new Raster[1];
         Reader.read(file, (w, h) -> {
-            if (3L * w * h > Integer.MAX_VALUE - 16) throw new FormatException(file.getFileName().toString(), null, "is too large to hold as a whole");
+            if (3L * w * h > Integer.MAX_VALUE - 16)
+                throw new FormatException(file.getFileName().toString(), null, "is too large to hold as a whole");
             float[] rgb = new float[3 * w * h];
             out[0] = new Raster(w, h, rgb);
             return (x, y, row, n) -> {
-                for (int i = 0; i < n; i++) if (x + i >= 0 && x + i < w && y >= 0 && y < h) System.arraycopy(row, 3 * i, rgb, 3 * (y * w + x + i), 3);
+                for (int i = 0; i < n; i++) if (x + i >= 0 && x + i < w && y >= 0 && y < h)
+                    System.arraycopy(row, 3 * i, rgb, 3 * (y * w + x + i), 3);
             };
         }, done -> {}, () -> false);
         out[0].mend();

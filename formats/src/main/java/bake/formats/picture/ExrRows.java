@@ -37,7 +37,8 @@ public final class ExrRows implements Closeable {
      * @throws FormatException when the size is none that the format can hold
      */
     public ExrRows(Path file, int width, int height, boolean alpha) throws IOException {
-        if (width < 1 || height < 1 || (long) width * height > 1L << 40) throw new FormatException(file.getFileName().toString(), null, "cannot be " + width + "x" + height + " pixels");
+        if (width < 1 || height < 1 || (long) width * height > 1L << 40)
+            throw new FormatException(file.getFileName().toString(), null, "cannot be " + width + "x" + height + " pixels");
         names = alpha ? "ABGR" : "BGR";
         target = file.toAbsolutePath();
         Files.createDirectories(target.getParent());
@@ -78,18 +79,23 @@ public final class ExrRows implements Closeable {
     }
 
     private static void attribute(ByteBuffer b, String name, String type, int size) {
-        b.put(name.getBytes(StandardCharsets.US_ASCII)).put((byte) 0).put(type.getBytes(StandardCharsets.US_ASCII)).put((byte) 0).putInt(size);
+        b.put(name.getBytes(StandardCharsets.US_ASCII)).put((byte) 0).put(type.getBytes(StandardCharsets.US_ASCII)).put((byte) 0)
+                .putInt(size);
     }
 
     private void put(ByteBuffer b, long at) throws IOException {
         while (b.hasRemaining()) at += channel.write(b, at);
     }
 
-    /** Adds one row: red, green and blue of each pixel, scene light, and coverage where it has that. What is brighter than half floats can say is cut there. */
+    /**
+     * Adds one row: red, green and blue of each pixel, scene light, and coverage where it has that. What is brighter than half floats can
+     * say is cut there.
+     */
     public void row(float[] rgb) throws IOException {
         if (rows == height) throw new IllegalStateException("all rows are written");
         int n = names.length();
-        for (int c = n - 1; c >= 0; c--) for (int x = 0; x < width; x++) block.putShort(Float.floatToFloat16(Math.clamp(rgb[n * x + c], 0f, 65_504f)));
+        for (int c = n - 1; c >= 0; c--) for (int x = 0; x < width; x++)
+            block.putShort(Float.floatToFloat16(Math.clamp(rgb[n * x + c], 0f, 65_504f)));
         rows++;
         if (++inBlock == BLOCK || rows == height) flush();
     }

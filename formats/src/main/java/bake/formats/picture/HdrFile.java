@@ -84,7 +84,8 @@ public final class HdrFile {
     public static Raster read(Path file) throws IOException {
         Raster[] out = new Raster[1];
         read(file, (w, h) -> {
-            if (3L * w * h > Integer.MAX_VALUE - 16) throw new FormatException(file.getFileName().toString(), null, "is too large to hold as a whole");
+            if (3L * w * h > Integer.MAX_VALUE - 16)
+                throw new FormatException(file.getFileName().toString(), null, "is too large to hold as a whole");
             float[] rgb = new float[3 * w * h];
             out[0] = new Raster(w, h, rgb);
             return (x, y, row, n) -> System.arraycopy(row, 0, rgb, 3 * (y * w + x), 3 * n);
@@ -103,7 +104,8 @@ public final class HdrFile {
         }
     }
 
-    private static void read(InputStream in, String name, long bytes, Reader.Begin begin, DoubleConsumer done, BooleanSupplier stop) throws IOException {
+    private static void read(InputStream in, String name, long bytes, Reader.Begin begin, DoubleConsumer done, BooleanSupplier stop)
+            throws IOException {
         String line = line(in, name);
         if (!line.startsWith("#?")) throw new FormatException(name, "header", "this is not a Radiance picture");
         float exposure = 1;
@@ -114,13 +116,15 @@ public final class HdrFile {
             if (line.startsWith("EXPOSURE=")) exposure *= positive(line.substring(9), name);
         }
         Matcher m = SIZE.matcher(line(in, name));
-        if (!m.matches() || m.group(2).equals(m.group(5))) throw new FormatException(name, "header", "the picture's size is not there; export the file again");
+        if (!m.matches() || m.group(2).equals(m.group(5)))
+            throw new FormatException(name, "header", "the picture's size is not there; export the file again");
         int n1 = Integer.parseInt(m.group(3)), n2 = Integer.parseInt(m.group(6));
         long pixels = (long) n1 * n2;
         // A run of 127 takes two bytes for each channel: the file cannot hold more than about 64 pixels a byte.
         if (n1 < 1 || n2 < 1 || pixels > Raster.MOST_PIXELS || pixels > bytes * 64)
             throw new FormatException(name, "header", "a size of " + n2 + "x" + n1 + " does not fit this file; export it again");
-        boolean rowsAreY = m.group(2).equals("Y"), flip1 = m.group(1).equals(rowsAreY ? "+" : "-"), flip2 = m.group(4).equals(rowsAreY ? "-" : "+");
+        boolean rowsAreY = m.group(2).equals("Y"), flip1 = m.group(1).equals(rowsAreY ? "+" : "-"),
+                flip2 = m.group(4).equals(rowsAreY ? "-" : "+");
         int w = rowsAreY ? n2 : n1, h = rowsAreY ? n1 : n2;
         Reader.Sink sink = begin.begin(w, h);
         byte[] row = new byte[4 * n2];

@@ -64,7 +64,8 @@ public final class PanoramaReader {
     }
 
     private static void check(String name, int w, int h) throws FormatException {
-        if (w < 2 || w != 2 * h) throw new FormatException(name, null, "is " + w + "x" + h + "; an equirectangular panorama is twice as wide as high");
+        if (w < 2 || w != 2 * h) throw new FormatException(name, null,
+                "is " + w + "x" + h + "; an equirectangular panorama is twice as wide as high");
     }
 
     private static Reader.Sink brightest(float[] most) {

@@ -21,9 +21,12 @@ import java.util.Map;
  * @param multiplier on the output that the photometric file states
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
-public record LampSpec(String name, String group, String like, String kind, double[] position, double[] direction, Double turn, Double width, Double height,
-        Double diameter, Double lumens, Double candela, Double luminance, Double lux, Double at, Double kelvin, double[] colour, Double beam, Double field, Boolean visible,
-        Boolean mirrored, Boolean twoSided, Double weight, String file, Double multiplier, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+public record LampSpec(String name, String group, String like, String kind, double[] position, double[] direction, Double turn,
+        Double width, Double height,
+        Double diameter, Double lumens, Double candela, Double luminance, Double lux, Double at, Double kelvin, double[] colour,
+        Double beam, Double field, Boolean visible,
+        Boolean mirrored, Boolean twoSided, Double weight, String file, Double multiplier,
+        @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
     /** The group of lamps that name none. */
     public static final String NO_GROUP = "Lamps";
 
@@ -32,7 +35,8 @@ public record LampSpec(String name, String group, String like, String kind, doub
     }
 
     public static LampSpec of(String name, String group, String kind, double[] position, double[] direction) {
-        return new LampSpec(name, group, null, kind, position, direction, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
+        return new LampSpec(name, group, null, kind, position, direction, null, null, null, null, null, null, null, null, null, null, null,
+                null, null, null, null, null, null, null, null, Map.of());
     }
 
     /** The same with other values: keys and values in turn; null takes a value away. */

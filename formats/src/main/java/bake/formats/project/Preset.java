@@ -31,9 +31,11 @@ import java.util.Set;
  * @param laterBounces "path tracing", "radiance cache", "photon map" or "none"; absent means path tracing
  * @param cachedSurroundings whether records hold what comes straight from the surroundings too (never the sun); absent means no
  * @param gatherRays rays that each record of irradiance gathers light with, 32 to 16384; absent for as many as the noise aim wants
- * @param nearField metres from the first surface within which bounces are traced and not cached, 0 to 100; absent or 0 for narrow places only
+ * @param nearField metres from the first surface within which bounces are traced and not cached, 0 to 100; absent or 0 for narrow places
+ *     only
  * @param photons how many photons a photon map holds, 1000 to 50 million; absent means 200,000
- * @param caustics "path tracing", "photon map" or "left out": light that mirrors and clear solids throw on matt surfaces; absent means path tracing
+ * @param caustics "path tracing", "photon map" or "left out": light that mirrors and clear solids throw on matt surfaces; absent means path
+ *     tracing
  * @param exact whether everything is path traced whatever the solvers say, so that nothing is biased; absent means no
  * @param darkCorners by how much bounced light is dimmed where things are near, 0 to 1; absent means not at all
  * @param darkWithin up to where things count as near for that, metres; absent means 0.3
@@ -41,9 +43,11 @@ import java.util.Set;
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record Preset(
-        String name, int version, String purpose, String setting, int width, double noiseAim, double timeLimit, int samples, int bounces, double clamp,
+        String name, int version, String purpose, String setting, int width, double noiseAim, double timeLimit, int samples, int bounces,
+        double clamp,
         Boolean denoise, Integer diffuse, Integer mirrored, Integer refracted, String filter, Double filterRadius,
-        String firstBounce, String laterBounces, Boolean cachedSurroundings, Integer gatherRays, Double nearField, Integer photons, String caustics, Boolean exact, Double darkCorners, Double darkWithin,
+        String firstBounce, String laterBounces, Boolean cachedSurroundings, Integer gatherRays, Double nearField, Integer photons,
+        String caustics, Boolean exact, Double darkCorners, Double darkWithin,
         @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
     public Preset {
@@ -62,14 +66,17 @@ public record Preset(
             shipped("Interior final, exact", "final", "interior", 0, 2, 0, 65536, 24, 50, false, false),
             shipped("Exterior final", "final", "exterior", 0, 1.5, 0, 65536, 16, 50, false, false));
 
-    private static Preset shipped(String name, String purpose, String setting, int width, double aim, double seconds, int samples, int bounces, double clamp, boolean cached, boolean sky) {
+    private static Preset shipped(String name, String purpose, String setting, int width, double aim, double seconds, int samples,
+            int bounces, double clamp, boolean cached, boolean sky) {
         Preset p = of(name, cached ? 2 : 1, purpose, setting, width, aim, seconds, samples, bounces, clamp, true);
         return cached ? p.withBounces("irradiance cache", "radiance cache", sky ? true : null) : p;
     }
 
     /** One that leaves out all that may be absent. */
-    public static Preset of(String name, int version, String purpose, String setting, int width, double noiseAim, double timeLimit, int samples, int bounces, double clamp, boolean denoise) {
-        return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, clamp, denoise, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
+    public static Preset of(String name, int version, String purpose, String setting, int width, double noiseAim, double timeLimit,
+            int samples, int bounces, double clamp, boolean denoise) {
+        return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, clamp, denoise, null, null, null,
+                null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
     }
 
     /** This preset with other values for some of its components, named. */

@@ -50,7 +50,8 @@ public record Project(
      * @param north direction of north, degrees clockwise from +y
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
-    public record Place(double latitude, double longitude, String zone, double north, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+    public record Place(double latitude, double longitude, String zone, double north,
+            @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
         public static final Place DEFAULT = new Place(47.1, 8.9, "+01:00", 0, Map.of());
     }
 
@@ -63,7 +64,8 @@ public record Project(
      * @param layersBy what makes a layer: "node" (default), "material" or "file"
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
-    public record ModelRef(String file, Double unit, String up, String variant, String layersBy, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {}
+    public record ModelRef(String file, Double unit, String up, String variant, String layersBy,
+            @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {}
 
     /**
      * A simple shape written in the project itself.
@@ -95,11 +97,14 @@ public record Project(
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
     public record Surface(String name, double[] base, Double metallic, Double roughness, Double ior, Double transmission, Boolean thin,
-            Double translucency, double[] emission, String from, Double coat, Double coatRoughness, double[] sheen, Double sheenRoughness, Double anisotropy,
-            double[] attenuation, Double attenuationDistance, Double round, Boolean scatter, Double reach, Double weight, Boolean catcher, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+            Double translucency, double[] emission, String from, Double coat, Double coatRoughness, double[] sheen, Double sheenRoughness,
+            Double anisotropy,
+            double[] attenuation, Double attenuationDistance, Double round, Boolean scatter, Double reach, Double weight, Boolean catcher,
+            @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
         /** A material that is just what the library has. */
         public static Surface of(String name, String from) {
-            return new Surface(name, null, null, null, null, null, null, null, null, from, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
+            return new Surface(name, null, null, null, null, null, null, null, null, from, null, null, null, null, null, null, null, null,
+                    null, null, null, null, Map.of());
         }
     }
 
@@ -166,7 +171,8 @@ public record Project(
 
     /** Whether another project has the same in it but for its views and presets. */
     public boolean showsTheSame(Project o) {
-        return o == this || models == o.models && shapes == o.shapes && materials == o.materials && lamps == o.lamps && layers == o.layers && portals == o.portals && place.equals(o.place);
+        return o == this || models == o.models && shapes == o.shapes && materials == o.materials && lamps == o.lamps && layers == o.layers
+                && portals == o.portals && place.equals(o.place);
     }
 
     /** The view of a name, or null. */

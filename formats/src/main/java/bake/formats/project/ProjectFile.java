@@ -39,7 +39,8 @@ public final class ProjectFile {
      */
     public static Path locate(Path p) throws IOException {
         Path f = Files.isDirectory(p) ? p.resolve(NAME) : p;
-        if (!Files.isRegularFile(f)) throw new FormatException(p.toString(), null, "there is no project here; name a project's folder or its " + NAME);
+        if (!Files.isRegularFile(f)) throw new FormatException(p.toString(), null,
+                "there is no project here; name a project's folder or its " + NAME);
         return f;
     }
 
@@ -77,13 +78,16 @@ public final class ProjectFile {
      */
     public static Project read(JsonNode n, String name) throws IOException {
         int version = n.path("bake").asInt(-1);
-        if (version < 1) throw new FormatException(name, "bake", "is missing: this is not a Bake project, or its version number was lost; write \"bake\": 1");
+        if (version < 1) throw new FormatException(name, "bake",
+                "is missing: this is not a Bake project, or its version number was lost; write \"bake\": 1");
         if (version > Project.VERSION)
-            throw new FormatException(name, "bake", "was saved by a newer Bake (format " + version + ", this one reads " + Project.VERSION + "); open it there or update this one");
+            throw new FormatException(name, "bake", "was saved by a newer Bake (format " + version + ", this one reads " + Project.VERSION
+                    + "); open it there or update this one");
         Set<ValidationMessage> wrong = schema().validate(n);
         if (!wrong.isEmpty()) {
             ValidationMessage m = wrong.iterator().next();
-            throw new FormatException(name, m.getInstanceLocation().toString().replaceFirst("^\\$\\.?", ""), m.getMessage().replaceFirst("^\\$[^:]*: ", ""));
+            throw new FormatException(name, m.getInstanceLocation().toString().replaceFirst("^\\$\\.?", ""),
+                    m.getMessage().replaceFirst("^\\$[^:]*: ", ""));
         }
         return map(n, name);
     }

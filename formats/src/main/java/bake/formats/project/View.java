@@ -29,7 +29,8 @@ import java.util.TreeMap;
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record View(
-        String name, String setting, CameraSpec camera, Around around, int[] size, String curve, Double whiteBalance, Map<String, Double> faders, List<String> off,
+        String name, String setting, CameraSpec camera, Around around, int[] size, String curve, Double whiteBalance,
+        Map<String, Double> faders, List<String> off,
         Map<String, Double> shifts, List<String> muted, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
     public View {
@@ -50,7 +51,8 @@ public record View(
             Boolean depthOfField, Boolean straightVerticals, Double shift, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
         public static CameraSpec of(Camera c) {
-            return new CameraSpec(array(c.position()), array(c.target()), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(), c.depthOfField(),
+            return new CameraSpec(array(c.position()), array(c.target()), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(),
+                    c.depthOfField(),
                     c.straightVerticals(), c.shift(), Map.of());
         }
 
@@ -62,7 +64,8 @@ public record View(
         /** The same keys and unknown ones with another camera's values. */
         public CameraSpec with(Camera c) {
             CameraSpec s = of(c);
-            return new CameraSpec(s.position, s.target, s.focal, s.fNumber, s.shutter, s.iso, s.focus, s.depthOfField, s.straightVerticals, s.shift, other);
+            return new CameraSpec(s.position, s.target, s.focal, s.fNumber, s.shutter, s.iso, s.focus, s.depthOfField, s.straightVerticals,
+                    s.shift, other);
         }
 
         private static double or(Double d, double otherwise) {
@@ -93,7 +96,8 @@ public record View(
      * @param rotation of the HDRI, degrees clockwise from above
      * @param luminance plain colour, cd/m2
      * @param skyType of the standard sky, 1 to 15
-     * @param sunAzimuth of a sun set by hand, degrees clockwise from north; together with {@code sunHeight}, degrees; else date and time tell
+     * @param sunAzimuth of a sun set by hand, degrees clockwise from north; together with {@code sunHeight}, degrees; else date and time
+     *     tell
      * @param sunDisc whether the sun's disc is seen; its light stays; absent for yes
      * @param moon whether the moon lights the night, opposite to the sun, as when it is full
      * @param tilt degrees by which an HDRI's middle is lowered, {@code roll} by which it leans to the right
@@ -101,16 +105,20 @@ public record View(
      * @param lux horizontal illuminance that an HDRI is brought to before its level; absent for as stored
      * @param sunOut whether the sun is taken out of an HDRI and shines as a sun of its own
      * @param ground how an HDRI stands on the ground for camera and mirrors; absent for infinitely far away
-     * @param backdrop what the camera sees behind the model instead; values it lacks are those of the light. Its kind may be "picture" as well: a flat one
+     * @param backdrop what the camera sees behind the model instead; values it lacks are those of the light. Its kind may be "picture" as
+     *     well: a flat one
      * @param mirrored what mirrors and gloss show instead, likewise
      * @param apart whether the backdrop is left out of picture files, which then carry how much of it is covered
      * @param ev exposure at which a flat picture was taken, EV at ISO 100
      * @param size of a flat picture, 1 for as small as fills the frame; {@code across} and {@code up} move it by shares of the frame
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
-    public record Around(String kind, String date, String time, Double haze, Double sunStops, Double skyStops, Double sunSize, Double albedo,
-            String file, Double rotation, double[] luminance, Integer skyType, Double sunAzimuth, Double sunHeight, Boolean sunDisc, Boolean moon, Double tilt, Double roll, Double gamma, Double saturation,
-            Double lux, Boolean sunOut, GroundSpec ground, Around backdrop, Around mirrored, Boolean apart, Double ev, Double size, Double across, Double up, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+    public record Around(String kind, String date, String time, Double haze, Double sunStops, Double skyStops, Double sunSize,
+            Double albedo,
+            String file, Double rotation, double[] luminance, Integer skyType, Double sunAzimuth, Double sunHeight, Boolean sunDisc,
+            Boolean moon, Double tilt, Double roll, Double gamma, Double saturation,
+            Double lux, Boolean sunOut, GroundSpec ground, Around backdrop, Around mirrored, Boolean apart, Double ev, Double size,
+            Double across, Double up, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
         public static final Around DEFAULT = sunAndSky("2027-03-14", "09:10", 2.5);
 
         public Around {
@@ -119,11 +127,13 @@ public record View(
         }
 
         private static Around of(String kind, Object... keysAndValues) {
-            return new Around(kind, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of()).with(keysAndValues);
+            return new Around(kind, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null,
+                    null, null, null, null, null, null, null, null, null, null, null, null, Map.of()).with(keysAndValues);
         }
 
         public static Around sunAndSky(String date, String time, double haze) {
-            return of("sun and sky", "date", date, "time", time, "haze", haze, "sunStops", 0.0, "skyStops", 0.0, "sunSize", 0.533, "albedo", 0.2);
+            return of("sun and sky", "date", date, "time", time, "haze", haze, "sunStops", 0.0, "skyStops", 0.0, "sunSize", 0.533, "albedo",
+                    0.2);
         }
 
         public static Around hdri(String file, double rotation, double stops) {
@@ -209,7 +219,8 @@ public record View(
      * @param stretch height of the upright wall in radii
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
-    public record GroundSpec(Double x, Double y, Double z, Double radius, Double tripod, Double softness, Double stretch, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+    public record GroundSpec(Double x, Double y, Double z, Double radius, Double tripod, Double softness, Double stretch,
+            @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
         public GroundSpec {
             x = x == null ? 0 : x;
             y = y == null ? 0 : y;
@@ -273,7 +284,8 @@ public record View(
 
     /** The same with all faders at zero, no shift and nothing muted: what must be rendered. */
     public View neutral() {
-        return faders.isEmpty() && shifts.isEmpty() && muted.isEmpty() ? this : new View(name, setting, camera, around, size, curve, whiteBalance, Map.of(), off, Map.of(), List.of(), other);
+        return faders.isEmpty() && shifts.isEmpty() && muted.isEmpty() ? this
+                : new View(name, setting, camera, around, size, curve, whiteBalance, Map.of(), off, Map.of(), List.of(), other);
     }
 
     public View withOff(String group, boolean isOff) {

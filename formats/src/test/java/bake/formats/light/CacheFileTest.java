@@ -45,7 +45,8 @@ class CacheFileTest {
         IrradianceCache c = new IrradianceCache(CHANNELS);
         RecordSamples s = new RecordSamples(CHANNELS);
         SplittableRandom r = new SplittableRandom(3);
-        for (int i = 0; i < 15; i++) s.add(r.nextFloat(), r.nextFloat(), 0, 0, 0, 1, 0.3f, new float[] {0, 0, 0, 0.5f, 0, 0}, new float[] {1, 2, 3, 4, 5, r.nextFloat()});
+        for (int i = 0; i < 15; i++) s.add(r.nextFloat(), r.nextFloat(), 0, 0, 0, 1, 0.3f, new float[] {0, 0, 0, 0.5f, 0, 0},
+                new float[] {1, 2, 3, 4, 5, r.nextFloat()});
         s.mark(3, 3, 0, 0, 0, 1, 0.1f);
         c.merge(new RecordSamples[] {s});
         return c;
@@ -62,7 +63,8 @@ class CacheFileTest {
         assertEquals(cells().cells(), k.cells().cells());
         assertEquals(1, k.cells().rounds());
         float[] x = new float[CHANNELS], y = new float[CHANNELS];
-        assertTrue(cells().read(0.5f, 0.5f, 0, 0, 0, 1, 0.5f, 0.5f, 0.5f, x) && k.cells().read(0.5f, 0.5f, 0, 0, 0, 1, 0.5f, 0.5f, 0.5f, y));
+        assertTrue(cells().read(0.5f, 0.5f, 0, 0, 0, 1, 0.5f, 0.5f, 0.5f, x)
+                && k.cells().read(0.5f, 0.5f, 0, 0, 0, 1, 0.5f, 0.5f, 0.5f, y));
         assertArrayEquals(x, y);
         records().read(0.5f, 0.5f, 0, 0, 0, 1, x);
         q.records().read(0.5f, 0.5f, 0, 0, 0, 1, y);
@@ -71,7 +73,10 @@ class CacheFileTest {
         assertEquals("irradiance", CacheFile.head(b).kind());
     }
 
-    /** 2,500 files, or as many as the property "damaged" says (10,000 were read so), with flipped bits, missing ends, added bytes and heads that lie; the last with sums that are right all the same. */
+    /**
+     * 2,500 files, or as many as the property "damaged" says (10,000 were read so), with flipped bits, missing ends, added bytes and heads
+     * that lie; the last with sums that are right all the same.
+     */
     @Test
     void damagedFiles() throws IOException {
         Path f = dir.resolve("bad.cache");
@@ -128,9 +133,11 @@ class CacheFileTest {
     @Test
     void promisesOfMuch() throws IOException {
         Path f = dir.resolve("much.cache");
-        for (String head : new String[] {"{\"kind\":\"radiance\",\"channels\":6,\"rows\":9000000000000000000,\"rounds\":1,\"words\":{}}", "{\"kind\":\"irradiance\",\"channels\":2000000001,\"rows\":1,\"rounds\":1}", "[]", "{}", "{\"kind\":7}"}) {
+        for (String head : new String[] {"{\"kind\":\"radiance\",\"channels\":6,\"rows\":9000000000000000000,\"rounds\":1,\"words\":{}}",
+                "{\"kind\":\"irradiance\",\"channels\":2000000001,\"rows\":1,\"rounds\":1}", "[]", "{}", "{\"kind\":7}"}) {
             byte[] text = head.getBytes(StandardCharsets.UTF_8);
-            Files.write(f, ByteBuffer.allocate(12 + text.length + 40).order(ByteOrder.LITTLE_ENDIAN).put("bakelux1".getBytes(StandardCharsets.US_ASCII)).putInt(text.length).put(text).array());
+            Files.write(f, ByteBuffer.allocate(12 + text.length + 40).order(ByteOrder.LITTLE_ENDIAN)
+                    .put("bakelux1".getBytes(StandardCharsets.US_ASCII)).putInt(text.length).put(text).array());
             org.junit.jupiter.api.Assertions.assertThrows(FormatException.class, () -> CacheFile.read(f));
         }
     }

@@ -36,9 +36,11 @@ class PackedViewTest {
     /** Triangles come back with the same corners in the same turn; a packer may begin with another of the three. */
     @Test
     void triangles() throws IOException {
-        ByteBuffer want = ByteBuffer.wrap(bytes("tri.bin")).order(ByteOrder.LITTLE_ENDIAN), got = ByteBuffer.wrap(PackedView.unpack(bytes("tri.packed"), 900, 4, "TRIANGLES", "NONE")).order(ByteOrder.LITTLE_ENDIAN);
+        ByteBuffer want = ByteBuffer.wrap(bytes("tri.bin")).order(ByteOrder.LITTLE_ENDIAN),
+                got = ByteBuffer.wrap(PackedView.unpack(bytes("tri.packed"), 900, 4, "TRIANGLES", "NONE")).order(ByteOrder.LITTLE_ENDIAN);
         for (int t = 0; t < 300; t++) {
-            int a = want.getInt(12 * t), b = want.getInt(12 * t + 4), c = want.getInt(12 * t + 8), x = got.getInt(12 * t), y = got.getInt(12 * t + 4), z = got.getInt(12 * t + 8);
+            int a = want.getInt(12 * t), b = want.getInt(12 * t + 4), c = want.getInt(12 * t + 8), x = got.getInt(12 * t),
+                    y = got.getInt(12 * t + 4), z = got.getInt(12 * t + 8);
             assertTrue(a == x && b == y && c == z || a == y && b == z && c == x || a == z && b == x && c == y, "triangle " + t);
         }
     }

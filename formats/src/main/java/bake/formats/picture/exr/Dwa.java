@@ -9,18 +9,21 @@ import java.util.Locale;
 import java.util.Map;
 
 /**
- * DWAA and DWAB: colours as cosine transforms of 8 x 8 blocks of a perceptual scale, coverage as runs, all else deflated. Written from memory of the
- * published coder; checked against files that its reference library wrote.
+ * DWAA and DWAB: colours as cosine transforms of 8 x 8 blocks of a perceptual scale, coverage as runs, all else deflated. Written from
+ * memory of the published coder; checked against files that its reference library wrote.
  */
 final class Dwa implements Codec {
     private static final int UNKNOWN = 0, COSINE = 1, RUNS = 2, HEAD = 88;
     /** Where in a block each coefficient comes in the zigzag. */
-    private static final int[] ZIGZAG = {0, 1, 5, 6, 14, 15, 27, 28, 2, 4, 7, 13, 16, 26, 29, 42, 3, 8, 12, 17, 25, 30, 41, 43, 9, 11, 18, 24, 31, 40, 44, 53, 10, 19, 23, 32, 39, 45, 52, 54, 20, 22, 33, 38, 46, 51, 55, 60, 21, 34, 37, 47, 50, 56, 59, 61, 35, 36, 48, 49, 57, 58, 62, 63};
+    private static final int[] ZIGZAG = {0, 1, 5, 6, 14, 15, 27, 28, 2, 4, 7, 13, 16, 26, 29, 42, 3, 8, 12, 17, 25, 30, 41, 43, 9, 11, 18,
+            24, 31, 40, 44, 53, 10, 19, 23, 32, 39, 45, 52, 54, 20, 22, 33, 38, 46, 51, 55, 60, 21, 34, 37, 47, 50, 56, 59, 61, 35, 36, 48,
+            49, 57, 58, 62, 63};
     private static final float[] COS = new float[64];
     private static final short[] LINEAR = new short[65536];
 
     static {
-        for (int n = 0; n < 8; n++) for (int k = 0; k < 8; k++) COS[8 * n + k] = (float) ((k == 0 ? Math.sqrt(0.125) : 0.5) * Math.cos((2 * n + 1) * k * Math.PI / 16));
+        for (int n = 0; n < 8; n++) for (int k = 0; k < 8; k++) COS[8 * n + k] =
+                (float) ((k == 0 ? Math.sqrt(0.125) : 0.5) * Math.cos((2 * n + 1) * k * Math.PI / 16));
         double base = Math.pow(2.7182818, 2.2);
         for (int i = 1; i < 65536; i++) {
             if ((i & 0x7c00) == 0x7c00) continue;
@@ -36,7 +39,8 @@ final class Dwa implements Codec {
 
     static {
         for (int type : new int[] {Header.HALF, Header.FLOAT}) {
-            String[][] names = {{"r", "0"}, {"red", "0"}, {"g", "1"}, {"grn", "1"}, {"green", "1"}, {"b", "2"}, {"blu", "2"}, {"blue", "2"}, {"y", "-1"}, {"by", "-1"}, {"ry", "-1"}};
+            String[][] names = {{"r", "0"}, {"red", "0"}, {"g", "1"}, {"grn", "1"}, {"green", "1"}, {"b", "2"}, {"blu", "2"}, {"blue", "2"},
+                    {"y", "-1"}, {"by", "-1"}, {"ry", "-1"}};
             for (String[] n : names) FIRST_VERSION.add(new Rule(n[0], COSINE, Integer.parseInt(n[1]), type, true));
         }
         for (int type = 0; type < 3; type++) FIRST_VERSION.add(new Rule("a", RUNS, -1, type, true));
@@ -59,7 +63,8 @@ final class Dwa implements Codec {
         if (n[1] > most || n[6] > most || n[7] > most || 2 * n[8] > most || 2 * n[9] > most) throw new IllegalArgumentException("sizes");
         byte[] plain = n[2] > 0 ? Bytes.inflate(in, p, (int) n[2], (int) n[1]) : new byte[0];
         p += (int) n[2];
-        short[] ac = n[3] == 0 ? new short[0] : n[10] == 0 ? Huffman.decode(in, p, (int) n[3], (int) n[8]) : shorts(Bytes.inflate(in, p, (int) n[3], 2 * (int) n[8]));
+        short[] ac = n[3] == 0 ? new short[0] : n[10] == 0 ? Huffman.decode(in, p, (int) n[3], (int) n[8])
+                : shorts(Bytes.inflate(in, p, (int) n[3], 2 * (int) n[8]));
         p += (int) n[3];
         short[] dc = n[4] > 0 ? shorts(Bytes.mix(Bytes.inflate(in, p, (int) n[4], 2 * (int) n[9]))) : new short[0];
         p += (int) n[4];
@@ -111,7 +116,8 @@ final class Dwa implements Codec {
         private Rule rule(Header.Channel c) {
             String ending = c.name().substring(c.name().lastIndexOf('.') + 1);
             for (Rule r : rules)
-                if (r.type == c.type() && (r.anyCase ? r.ending.toLowerCase(Locale.ROOT).equals(ending.toLowerCase(Locale.ROOT)) : r.ending.equals(ending))) return r;
+                if (r.type == c.type() && (r.anyCase ? r.ending.toLowerCase(Locale.ROOT).equals(ending.toLowerCase(Locale.ROOT))
+                        : r.ending.equals(ending))) return r;
             return new Rule("", UNKNOWN, -1, c.type(), false);
         }
 
@@ -121,7 +127,8 @@ final class Dwa implements Codec {
             for (int c = 0; c < planes.length; c++) {
                 of[c] = rule(h.channels.get(c));
                 String name = h.channels.get(c).name();
-                int[] t = triples.computeIfAbsent(name.contains(".") ? name.substring(0, name.lastIndexOf('.')) : "", k -> new int[] {-1, -1, -1});
+                int[] t = triples.computeIfAbsent(name.contains(".") ? name.substring(0, name.lastIndexOf('.')) : "",
+                        k -> new int[] {-1, -1, -1});
                 if (of[c].scheme == COSINE && of[c].colour >= 0 && of[c].colour < 3) t[of[c].colour] = c;
             }
             for (int[] t : triples.values()) if (t[0] >= 0 && t[1] >= 0 && t[2] >= 0) cosines(t);

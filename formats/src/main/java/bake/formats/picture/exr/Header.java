@@ -68,7 +68,8 @@ final class Header {
         if ((tileMode & 15) == 1) {
             int l = Math.max(levelsX, levelsY);
             for (int k = 0; k < l; k++) n += tiles(width(), k, up, tileWidth) * tiles(height(), k, up, tileHeight);
-        } else for (int j = 0; j < levelsY; j++) for (int i = 0; i < levelsX; i++) n += tiles(width(), i, up, tileWidth) * tiles(height(), j, up, tileHeight);
+        } else for (int j = 0; j < levelsY; j++) for (int i = 0; i < levelsX; i++)
+            n += tiles(width(), i, up, tileWidth) * tiles(height(), j, up, tileHeight);
         return n;
     }
 
@@ -177,15 +178,21 @@ final class Header {
     }
 
     private void check(String file) throws FormatException {
-        String missing = channels.isEmpty() ? "channels" : compression < 0 ? "compression" : !data ? "dataWindow" : !display ? "displayWindow" : null;
+        String missing = channels.isEmpty() ? "channels" : compression < 0 ? "compression" : !data ? "dataWindow" : !display
+                ? "displayWindow" : null;
         if (missing != null) throw new FormatException(file, "header", missing + " is missing; export the file again");
-        if (compression >= LINES.length) throw new FormatException(file, "header", "the compression " + compression + " is not known; save it as ZIP");
+        if (compression >= LINES.length)
+            throw new FormatException(file, "header", "the compression " + compression + " is not known; save it as ZIP");
         long w = (long) x1 - x0 + 1, h = (long) y1 - y0 + 1, dw = (long) displayX1 - displayX0 + 1, dh = (long) displayY1 - displayY0 + 1;
         long most = bake.formats.picture.Raster.MOST_PIXELS;
-        if (w < 1 || h < 1 || w > 1 << 20 || h > 1 << 20 || w * h > most || dw < 1 || dh < 1 || dw > 1 << 20 || dh > 1 << 20 || dw * dh > most)
-            throw new FormatException(file, "header", "a size of " + Math.max(w, dw) + "x" + Math.max(h, dh) + " is not possible; the largest is 16384x8192");
-        if (tiled && (tileWidth < 1 || tileHeight < 1 || tileWidth > 1 << 15 || tileHeight > 1 << 15 || (long) tileWidth * tileHeight * pixelBytes() > 1 << 28))
-            throw new FormatException(file, "header", "tiles of " + tileWidth + "x" + tileHeight + " are not possible; export the file again");
+        if (w < 1 || h < 1 || w > 1 << 20 || h > 1 << 20 || w * h > most || dw < 1 || dh < 1 || dw > 1 << 20 || dh > 1 << 20
+                || dw * dh > most)
+            throw new FormatException(file, "header", "a size of " + Math.max(w, dw) + "x" + Math.max(h, dh)
+                    + " is not possible; the largest is 16384x8192");
+        if (tiled && (tileWidth < 1 || tileHeight < 1 || tileWidth > 1 << 15 || tileHeight > 1 << 15
+                || (long) tileWidth * tileHeight * pixelBytes() > 1 << 28))
+            throw new FormatException(file, "header", "tiles of " + tileWidth + "x" + tileHeight
+                    + " are not possible; export the file again");
         if (type.startsWith("deep")) throw new FormatException(file, null, "deep pictures are not read; save a flat one");
     }
 

@@ -118,7 +118,8 @@ public final class Reader {
                 int tx = integer(o), ty = integer(o + 4);
                 if (integer(o + 8) != 0 || integer(o + 12) != 0) throw Header.cut(file);
                 o += 16;
-                if (tx < 0 || ty < 0 || (long) tx * h.tileWidth >= h.width() || (long) ty * h.tileHeight >= h.height()) throw Header.cut(file);
+                if (tx < 0 || ty < 0 || (long) tx * h.tileWidth >= h.width() || (long) ty * h.tileHeight >= h.height())
+                    throw Header.cut(file);
                 x = tx * h.tileWidth;
                 y = ty * h.tileHeight;
                 w = Math.min(h.tileWidth, h.width() - x);
@@ -149,7 +150,8 @@ public final class Reader {
                 for (int k = 0; k < 3; k++) {
                     int o = j * stride + start[at[k]], type = h.channels.get(at[k]).type();
                     for (int i = 0; i < w; i++) {
-                        if (type == Header.HALF) rgb[3 * i + k] = Float.float16ToFloat((short) (raw[o + 2 * i] & 255 | raw[o + 2 * i + 1] << 8));
+                        if (type == Header.HALF) rgb[3 * i + k] =
+                                Float.float16ToFloat((short) (raw[o + 2 * i] & 255 | raw[o + 2 * i + 1] << 8));
                         else {
                             int bits = Bytes.integer(raw, o + 4 * i);
                             rgb[3 * i + k] = type == Header.FLOAT ? Float.intBitsToFloat(bits) : Integer.toUnsignedLong(bits);
