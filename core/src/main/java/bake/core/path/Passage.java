@@ -3,12 +3,13 @@ package bake.core.path;
 import bake.core.compiled.RenderScene;
 import bake.core.geometry.Ray;
 import bake.core.surface.Fresnel;
+import bake.core.surface.Scatter;
 import bake.core.surface.SurfacePoint;
 import bake.core.surface.SurfaceTable;
 
 /**
- * What a path passes between two bounces: panes, cut-outs, lamps that are not seen, and the inside of clear solids. One for each {@link
- * PathTracer}.
+ * What a path passes between two bounces: panes, cut-outs, lamps that are not seen, and the inside of clear solids; and what it gives up
+ * there for time. One for each {@link PathTracer}.
  */
 final class Passage {
     private final PathTracer path;
@@ -87,6 +88,16 @@ final class Passage {
         if (path.random.aside() < there) return false;
         path.trail.passed(1 - there, 1 - there, 1 - there, 1 - there);
         path.step(-1, ray.dx, ray.dy, ray.dz);
+        return true;
+    }
+
+    /** What the material gives up for time; false when this path does not go on. */
+    boolean thrift() {
+        float reach = surfaces.reach(path.point.material), weight = surfaces.weight(path.point.material);
+        if (path.scatter.kind == Scatter.MIRRORED && reach < Float.POSITIVE_INFINITY) path.ray.t = reach;
+        if (weight == 1) return true;
+        if (path.random.aside() >= weight) return false;
+        path.scale(1 / weight, 1 / weight, 1 / weight);
         return true;
     }
 }

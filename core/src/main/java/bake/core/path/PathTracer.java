@@ -478,17 +478,7 @@ public final class PathTracer {
         come = 0;
         float side = scatter.wx * point.gx + scatter.wy * point.gy + scatter.wz * point.gz > 0 ? 1 : -1;
         step(side, scatter.wx, scatter.wy, scatter.wz);
-        return point.material < 0 || thrift();
-    }
-
-    /** What the material gives up for time; false when this path does not go on. */
-    private boolean thrift() {
-        float reach = scene.surfaces().reach(point.material), weight = scene.surfaces().weight(point.material);
-        if (scatter.kind == Scatter.MIRRORED && reach < Float.POSITIVE_INFINITY) ray.t = reach;
-        if (weight == 1) return true;
-        if (random.aside() >= weight) return false;
-        scale(1 / weight, 1 / weight, 1 / weight);
-        return true;
+        return point.material < 0 || passage.thrift();
     }
 
     void add(int group, float r, float g, float b) {
