@@ -121,11 +121,11 @@ final class BouncesCard extends VBox {
                 : box.getValue().word())));
         box.setTooltip(Ui.tip("Light that mirrors, glasses and polished metal throw on matt surfaces"));
         all.add(Ui.line("Caustics", box));
-        all.add(Ui.line("Darken corners, 0 to 1", number("dark-corners", p.darkCorners() == null ? "" : "" + p.darkCorners(),
-                "not at all, as in nature", 0, 1, x -> q -> q.withDarkCorners(x, q.darkWithin()))));
+        all.add(Ui.line("Darken corners", number("dark-corners", p.darkCorners() == null ? "" : "" + p.darkCorners(),
+                "not at all, up to 1", 0, 1, x -> q -> q.withDarkCorners(x, q.darkWithin()))));
         if (p.darkCorners() != null && p.darkCorners() > 0)
             all.add(Ui.line("Within, m", number("dark-within", p.darkWithin() == null ? "" : "" + p.darkWithin(),
-                    RenderJob.occlusion(p).metres() + ", a hand's breadth or two", 0.001, 100,
+                    "" + RenderJob.occlusion(p).metres(), 0.001, 100,
                     x -> q -> q.withDarkCorners(q.darkCorners(), x))));
         VBox more = Ui.more("bounces-more", all.toArray(Node[]::new));
         ToggleButton t = (ToggleButton) more.getChildren().getFirst();
