@@ -99,7 +99,8 @@ public final class CacheStore {
 
     /** What of the settings a cache of a kind depends on. */
     private static String solver(String kind, BounceSettings how) {
-        String caustics = "caustics " + how.caustics().word();
+        // Files of before were gathered under the clamp of a picture, and are too dark.
+        String caustics = "caustics " + how.caustics().word() + ", unclamped";
         return switch (kind) {
             case "radiance" -> caustics;
             case "irradiance" -> "later bounces " + how.later().word() + ", surroundings " + (how.cachedSurroundings() ? "in it" : "apart")

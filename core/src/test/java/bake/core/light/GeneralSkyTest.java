@@ -91,11 +91,11 @@ class GeneralSkyTest {
         for (double height : new double[] {17.3, 41.9}) {
             Vec3 sun = at(height, 200.2);
             GeneralSky sky = new GeneralSky(type, sun);
-            Dome dome = LightTable.Surround.of(new Surroundings.General(type, sun, 2.5, 0, 0, 0.533, 0.2)).dome();
+            Dome tabulated = LightTable.Surround.of(new Surroundings.General(type, sun, 2.5, 0, 0, 0.533, 0.2)).dome();
             float[] rgb = new float[4];
             for (double away : new double[] {0, 0.5, 1, 2, 4}) {
                 Vec3 v = at(height + away, 200.2);
-                dome.read((float) v.x(), (float) v.y(), (float) v.z(), rgb);
+                tabulated.read((float) v.x(), (float) v.y(), (float) v.z(), rgb);
                 double l = sky.luminance(v);
                 assertEquals(l, 0.2126 * rgb[0] + 0.7152 * rgb[1] + 0.0722 * rgb[2], 0.01 * l, away + " degrees from the sun");
             }
