@@ -2,6 +2,7 @@ package bake.desktop;
 
 import bake.core.path.BounceSettings;
 import bake.core.solve.Caches;
+import bake.core.solve.RoomSize;
 import bake.formats.project.Preset;
 import bake.studio.CacheStore;
 import bake.studio.RenderJob;
@@ -46,6 +47,7 @@ final class BouncesCard extends VBox {
         caches.anywayProperty().addListener((o, a, b) -> refresh());
         costs.costsProperty().addListener((o, a, b) -> refresh());
         costs.measuringProperty().addListener((o, a, b) -> refresh());
+        costs.roomProperty().addListener((o, a, b) -> refresh());
         refresh();
     }
 
@@ -95,6 +97,8 @@ final class BouncesCard extends VBox {
         if (how.first() == BounceSettings.First.IRRADIANCE_CACHE) {
             all.add(Ui.line("Rays of a record", number("gather-rays", p.gatherRays() == null ? "" : "" + p.gatherRays(),
                     how.gatherRays() + ", for the noise aim", 32, 16384, x -> q -> q.withGatherRays(x == null ? null : x.intValue()))));
+            all.add(Ui.line("Gather radius, m", number("gather-radius", p.gatherRadius() == null ? "" : "" + p.gatherRadius(),
+                    suggested(costs.roomProperty().get()), 0.01, 100, x -> q -> q.withGatherRadius(x))));
             all.add(Ui.line("Trace nearer than, m", number("near-field", p.nearField() == null ? "" : "" + p.nearField(),
                     "in narrow places only", 0, 100, x -> q -> q.withNearField(x))));
         }
@@ -132,6 +136,13 @@ final class BouncesCard extends VBox {
         t.setSelected(opened);
         t.selectedProperty().addListener((o, a, b) -> opened = b);
         getChildren().add(more);
+    }
+
+    private static String suggested(RoomSize room) {
+        if (room == null) return "a tenth of the room's diagonal";
+        return room.diagonal() < Double.POSITIVE_INFINITY
+                ? String.format(Locale.ROOT, "%.1f, a tenth of the room's diagonal", room.gatherRadius())
+                : String.format(Locale.ROOT, "%.0f, outdoors", room.gatherRadius());
     }
 
     /** A number that may be left empty for what is suggested, which then is seen in its place. */

@@ -1,6 +1,7 @@
 package bake.desktop;
 
 import bake.core.compiled.RenderScene;
+import bake.core.solve.RoomSize;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.View;
@@ -18,13 +19,19 @@ final class CostHand {
     private final Prover prover;
     private final ObjectProperty<SolverCosts> costs = new SimpleObjectProperty<>();
     private final BooleanProperty measuring = new SimpleBooleanProperty();
+    private final ObjectProperty<RoomSize> room = new SimpleObjectProperty<>();
+    private View sizing;
     private volatile boolean stop;
 
     CostHand(Workbench bench, Executor background, Prover prover) {
         this.bench = bench;
         this.background = background;
         this.prover = prover;
-        bench.viewProperty().addListener((o, a, b) -> costs.set(null));
+        bench.viewProperty().addListener((o, a, b) -> {
+            costs.set(null);
+            room.set(null);
+            sizing = null;
+        });
         prover.presetProperty().addListener((o, a, b) -> {
             // The solvers chosen do not change what either way costs.
             if (a == null || b == null || a.noiseAim() != b.noiseAim() || a.width() != b.width() || !a.name().equals(b.name()))
@@ -35,6 +42,25 @@ final class CostHand {
     /** What was measured for the current view and preset, or null. */
     ObjectProperty<SolverCosts> costsProperty() {
         return costs;
+    }
+
+    /** What the current view stands in, or null before that is known: asking for it finds it out. */
+    ObjectProperty<RoomSize> roomProperty() {
+        View v = bench.view();
+        if (v == null || v == sizing || bench.live() == null) return room;
+        sizing = v;
+        Project project = bench.project();
+        background.execute(() -> {
+            try {
+                RoomSize size = RoomSize.around(v.camera().camera().position(), bench.live().compile(project, v).tracer());
+                bench.later(() -> {
+                    if (bench.view() == v) room.set(size);
+                });
+            } catch (Exception e) {
+                bench.fail(e);
+            }
+        });
+        return room;
     }
 
     BooleanProperty measuringProperty() {

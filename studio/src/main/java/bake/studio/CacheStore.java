@@ -166,6 +166,24 @@ public final class CacheStore {
             write("caustics", f, how, words, file -> CacheFile.write(file, c.caustics(), true, words));
     }
 
+    /**
+     * Keeps what a final has cached for the next views of its light, where it holds clearly more than what is kept: what a later picture
+     * begins with, and goes on from after a stop, must not change because the same was computed again.
+     */
+    void keepMore(Project p, Path projectFolder, View v, BounceSettings how, Caches c) throws IOException {
+        Map<String, Long> kept = new TreeMap<>();
+        for (Entry e : list(p, projectFolder, v, how)) if (e.fits()) kept.put(e.kind, e.rows);
+        // Records say whether anything new was seen; cells grow with every round.
+        boolean more = c.records() != null ? more(c.records().records(), kept.get("irradiance"), 1.1)
+                : c.cells() != null && more(c.cells().cells(), kept.get("radiance"), 2);
+        keep(p, projectFolder, v, how, new Caches(more || !kept.containsKey("radiance") ? c.cells() : null, more ? c.records() : null,
+                kept.containsKey("photons") ? null : c.photons(), kept.containsKey("caustics") ? null : c.caustics()));
+    }
+
+    private static boolean more(long rows, Long kept, double factor) {
+        return kept == null || rows > factor * kept;
+    }
+
     private interface Writer {
         void write(Path file) throws IOException;
     }

@@ -102,7 +102,17 @@ public final class Delivery {
         job.run(p -> listener.progress(i, p));
         if (job.progress().passes() == 0) throw new IOException("stopped before the first pass was done");
         PictureOutput.write(i.file(), job.film(), job.finish(), null, job.order().region(), i.preset().denoise(), 200);
+        if (store != null && job.progress().state() == RenderJob.State.DONE) keep(store, project, i, job.caches(), listener);
         listener.finished(i, job.progress(), job.resumedAt());
+    }
+
+    /** The next views of the same light begin with what this one has cached. */
+    private void keep(CacheStore store, Project project, Item i, Caches caches, Listener listener) {
+        try {
+            store.keepMore(project, folder, i.view(), RenderJob.bounced(i.preset()), caches);
+        } catch (IOException e) {
+            listener.warned(i, "its caches could not be kept: " + e.getMessage());
+        }
     }
 
     /** A picture that does not fit into the memory. */

@@ -142,7 +142,7 @@ public final class RenderJob {
         int rays = p.gatherRays() != null ? p.gatherRays() : BounceSettings.gatherRays(p.noiseAim() > 0 ? p.noiseAim() : 5);
         return new BounceSettings(BounceSettings.First.of(p.firstBounce()), BounceSettings.Later.of(p.laterBounces()),
                 Boolean.TRUE.equals(p.cachedSurroundings()), rays,
-                p.nearField() == null ? 0 : p.nearField(), p.photons() == null ? BounceSettings.PHOTONS : p.photons(),
+                p.gatherRadius() == null ? 0 : p.gatherRadius(), p.nearField() == null ? 0 : p.nearField(), p.photons() == null ? BounceSettings.PHOTONS : p.photons(),
                 BounceSettings.Caustics.of(p.caustics()));
     }
 

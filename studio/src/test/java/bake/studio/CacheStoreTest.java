@@ -88,6 +88,43 @@ class CacheStoreTest {
         assertTrue(store.list().isEmpty());
     }
 
+    /** Finals keep what they have cached for those after them; delivered again, they find the same and leave it as it is. */
+    @Test
+    void finalsKeepTheirs() throws IOException {
+        Project p = project();
+        CacheStore store = CacheStore.of(dir);
+        deliver(p);
+        assertEquals(List.of("irradiance", "radiance"), store.list().stream().map(CacheStore.Entry::kind).toList());
+        View two = p.views().get(1);
+        String stamp = store.stamp(p, dir, two, HOW);
+        deliver(p);
+        assertEquals(stamp, store.stamp(p, dir, two, HOW), "a stopped final of the second view would go on");
+    }
+
+    private void deliver(Project p) {
+        try (Workers w = new Workers(2)) {
+            new Delivery(w, (q, v) -> RenderScene.compile(new SceneAssembly(dir).scene(q, v), Workers.COMPILING), dir).run(p,
+                    p.views().stream().map(v -> new Delivery.Item(v, PRESET, 48, 30, dir.resolve(v.name() + ".png"))).toList(),
+                    new Delivery.Listener() {
+                        @Override
+                        public void progress(Delivery.Item item, RenderJob.Progress g) {}
+
+                        @Override
+                        public void finished(Delivery.Item item, RenderJob.Progress g, int resumedAt) {}
+
+                        @Override
+                        public void failed(Delivery.Item item, Exception e) {
+                            throw new AssertionError(e);
+                        }
+
+                        @Override
+                        public void warned(Delivery.Item item, String text) {
+                            throw new AssertionError(text);
+                        }
+                    });
+        }
+    }
+
     @Test
     void saysWhatHasChanged() throws IOException {
         Project p = project();

@@ -7,13 +7,14 @@ package bake.core.path;
  * @param later what carries on from there
  * @param cachedSurroundings whether an irradiance cache holds light straight from the surroundings too, the sun never
  * @param gatherRays rays that each record of an irradiance cache gathers light with, 32 to 16384
+ * @param gatherRadius farthest that a record reaches, metres, 0 to 100; 0 for a tenth of the room's diagonal
  * @param nearField distance from the first surface up to which bounces are traced rather than taken from an irradiance cache, metres, 0 to
  *     100; 0 for in narrow places only
  * @param photons how many a photon map holds, 1000 to 50 million
  * @param caustics what becomes of light that mirrors and clear solids throw on matt surfaces
  */
-public record BounceSettings(First first, Later later, boolean cachedSurroundings, int gatherRays, double nearField, int photons,
-        Caustics caustics) {
+public record BounceSettings(First first, Later later, boolean cachedSurroundings, int gatherRays, double gatherRadius, double nearField,
+        int photons, Caustics caustics) {
     /** Photons of a map that nobody asked for otherwise: a tenth of what a map needs that is seen directly (common practice, no source). */
     public static final int PHOTONS = 200_000;
     /** How near the near field of a narrow place ends, metres: about what stands on shelves and tables. */
@@ -21,6 +22,8 @@ public record BounceSettings(First first, Later later, boolean cachedSurrounding
 
     /** @throws IllegalArgumentException when a value is out of range */
     public BounceSettings {
+        if (!(gatherRadius >= 0 && gatherRadius <= 100))
+            throw new IllegalArgumentException("a gather radius is 0 to 100 metres, not " + gatherRadius);
         if (!(nearField >= 0 && nearField <= 100)) throw new IllegalArgumentException("a near field is 0 to 100 metres, not " + nearField);
         if (gatherRays < 32 || gatherRays > 16384)
             throw new IllegalArgumentException("a record gathers 32 to 16384 rays, not " + gatherRays);
@@ -30,7 +33,7 @@ public record BounceSettings(First first, Later later, boolean cachedSurrounding
 
     /** With as many rays as a test needs. */
     public BounceSettings(First first, Later later) {
-        this(first, later, false, 288, 0, PHOTONS, Caustics.PATH_TRACING);
+        this(first, later, false, 288, 0, 0, PHOTONS, Caustics.PATH_TRACING);
     }
 
     /**
@@ -45,23 +48,27 @@ public record BounceSettings(First first, Later later, boolean cachedSurrounding
     public static final BounceSettings TRACED = new BounceSettings(First.PATH_TRACING, Later.PATH_TRACING);
 
     public BounceSettings withSurroundings(boolean cached) {
-        return new BounceSettings(first, later, cached, gatherRays, nearField, photons, caustics);
+        return new BounceSettings(first, later, cached, gatherRays, gatherRadius, nearField, photons, caustics);
     }
 
     public BounceSettings withRays(int rays) {
-        return new BounceSettings(first, later, cachedSurroundings, rays, nearField, photons, caustics);
+        return new BounceSettings(first, later, cachedSurroundings, rays, gatherRadius, nearField, photons, caustics);
+    }
+
+    public BounceSettings withRadius(double metres) {
+        return new BounceSettings(first, later, cachedSurroundings, gatherRays, metres, nearField, photons, caustics);
     }
 
     public BounceSettings withNearField(double metres) {
-        return new BounceSettings(first, later, cachedSurroundings, gatherRays, metres, photons, caustics);
+        return new BounceSettings(first, later, cachedSurroundings, gatherRays, gatherRadius, metres, photons, caustics);
     }
 
     public BounceSettings withPhotons(int count) {
-        return new BounceSettings(first, later, cachedSurroundings, gatherRays, nearField, count, caustics);
+        return new BounceSettings(first, later, cachedSurroundings, gatherRays, gatherRadius, nearField, count, caustics);
     }
 
     public BounceSettings with(Caustics c) {
-        return new BounceSettings(first, later, cachedSurroundings, gatherRays, nearField, photons, c);
+        return new BounceSettings(first, later, cachedSurroundings, gatherRays, gatherRadius, nearField, photons, c);
     }
 
     /** Where the near field ends wherever there is one, metres. */

@@ -23,6 +23,7 @@ import bake.core.solve.CacheRounds;
 import bake.core.solve.Caches;
 import bake.core.solve.PhotonRound;
 import bake.core.solve.RecordRounds;
+import bake.core.solve.RoomSize;
 import bake.core.work.Passes;
 import bake.core.work.Watch;
 import bake.core.work.Workers;
@@ -96,8 +97,8 @@ public final class Renderer implements Passes {
                 ? new CacheRounds(new RadianceCache(tracers[0].channels()), lens, settings, (long) film.width() * film.height(), tracers,
                 samplers, paths, rays) : null;
         records = settings.bounced().first() == BounceSettings.First.IRRADIANCE_CACHE
-                ? new RecordRounds(new IrradianceCache(tracers[0].channels()), lens, settings, film.width(), film.height(), tracers,
-                samplers, paths, rays) : null;
+                ? new RecordRounds(new IrradianceCache(tracers[0].channels()), lens, RoomSize.around(camera.position(), scene.tracer()), settings, film.width(), film.height(),
+                tracers, samplers, paths, rays) : null;
         photons = settings.bounced().mapped() ? new PhotonRound(scene, tracers, samplers, paths, settings.seed(),
                 settings.bounced().photons(), false) : null;
         caustics = settings.bounced().caustics() == BounceSettings.Caustics.PHOTON_MAP

@@ -20,7 +20,7 @@ public final class RecordRounds {
     /** Grids from coarse to fine: pixels between their places, and the number of them across a picture that the first one has at least. */
     private static final int FINEST = 2, PROMPT = 4, ACROSS = 40, ROW = 8;
     /** Radii of records, in pixels; and at most, in metres. */
-    private static final float LEAST_PIXELS = 2.5f, MOST_PIXELS = 60, LEAST = 0.01f, MOST = 2;
+    private static final float LEAST_PIXELS = 2.5f, MOST_PIXELS = 60, LEAST = 0.01f;
     private static final long SEED = 0x2b7e_1516_28ae_d2a6L;
 
     private IrradianceCache cache;
@@ -34,10 +34,13 @@ public final class RecordRounds {
     private final int width, height;
     /** Pixels between the places of the finest grid: a picture that must be prompt traces what lies between. */
     private final int finest;
+    /** How far a record reaches at most, metres. */
+    private final float reach;
     private int stride;
 
-    public RecordRounds(IrradianceCache cache, Lens lens, PathSettings settings, int width, int height, PathTracer[] tracers,
-            PathSampler[] samplers, float[][] paths, float[][] rays) {
+    /** @param room what the camera stands in */
+    public RecordRounds(IrradianceCache cache, Lens lens, RoomSize room, PathSettings settings, int width, int height,
+            PathTracer[] tracers, PathSampler[] samplers, float[][] paths, float[][] rays) {
         this.cache = cache;
         this.lens = lens;
         this.width = width;
@@ -48,6 +51,7 @@ public final class RecordRounds {
         this.rays = rays;
         seed = settings.seed() ^ SEED;
         how = settings.bounced();
+        reach = (float) (how.gatherRadius() > 0 ? how.gatherRadius() : room.gatherRadius());
         gathers = new HemisphereGather[tracers.length];
         for (int i = 0; i < gathers.length; i++) gathers[i] = new HemisphereGather(tracers[i], how);
         finest = settings.prompt() ? PROMPT : FINEST;
@@ -108,7 +112,7 @@ public final class RecordRounds {
         var p = t.point();
         if (known(p)) return;
         float pixel = lens.pixel(width) * way;
-        gathers[worker].record(p, random, Math.max(LEAST, LEAST_PIXELS * pixel), Math.min(MOST, MOST_PIXELS * pixel), cache, out);
+        gathers[worker].record(p, random, Math.max(LEAST, LEAST_PIXELS * pixel), Math.max(LEAST, Math.min(reach, MOST_PIXELS * pixel)), cache, out);
     }
 
     private boolean known(SurfacePoint p) {

@@ -31,6 +31,7 @@ import java.util.Set;
  * @param laterBounces "path tracing", "radiance cache", "photon map" or "none"; absent means path tracing
  * @param cachedSurroundings whether records hold what comes straight from the surroundings too (never the sun); absent means no
  * @param gatherRays rays that each record of irradiance gathers light with, 32 to 16384; absent for as many as the noise aim wants
+ * @param gatherRadius farthest that a record reaches, metres, 0 to 100; absent or 0 for a tenth of the room's diagonal
  * @param nearField metres from the first surface within which bounces are traced and not cached, 0 to 100; absent or 0 for narrow places
  *     only
  * @param photons how many photons a photon map holds, 1000 to 50 million; absent means 200,000
@@ -46,8 +47,8 @@ public record Preset(
         String name, int version, String purpose, String setting, int width, double noiseAim, double timeLimit, int samples, int bounces,
         double clamp,
         Boolean denoise, Integer diffuse, Integer mirrored, Integer refracted, String filter, Double filterRadius,
-        String firstBounce, String laterBounces, Boolean cachedSurroundings, Integer gatherRays, Double nearField, Integer photons,
-        String caustics, Boolean exact, Double darkCorners, Double darkWithin,
+        String firstBounce, String laterBounces, Boolean cachedSurroundings, Integer gatherRays, Double gatherRadius, Double nearField,
+        Integer photons, String caustics, Boolean exact, Double darkCorners, Double darkWithin,
         @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
     public Preset {
@@ -76,7 +77,7 @@ public record Preset(
     public static Preset of(String name, int version, String purpose, String setting, int width, double noiseAim, double timeLimit,
             int samples, int bounces, double clamp, boolean denoise) {
         return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, clamp, denoise, null, null, null,
-                null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
+                null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
     }
 
     /** This preset with other values for some of its components, named. */
@@ -142,6 +143,11 @@ public record Preset(
     /** @param rays of each record, or null for as many as the noise aim wants */
     public Preset withGatherRays(Integer rays) {
         return with("gatherRays", rays);
+    }
+
+    /** @param metres or null for a tenth of the room's diagonal */
+    public Preset withGatherRadius(Double metres) {
+        return with("gatherRadius", metres);
     }
 
     /** @param metres or null for narrow places only */
