@@ -288,7 +288,7 @@ public final class LiveRender implements AutoCloseable {
     private Passes map(Showing showing, RenderScene scene, Camera camera, Film film) {
         Guides g = guides;
         LightGuide one = g == null ? null : showing == Showing.SKY_GUIDE ? g.sky() : g.lamps();
-        if (one == null || showing == Showing.SKY_GUIDE && one.ways() != Renderer.skyWays(scene)) one = LightGuide.nothing(1);
+        if (one == null || showing == Showing.SKY_GUIDE && one.targets() != Renderer.skyTargets(scene)) one = LightGuide.nothing(1);
         return new GuideMap(scene, one, showing == Showing.SKY_GUIDE, camera, film, workers);
     }
 

@@ -246,7 +246,7 @@ public final class PhotonMap implements MattLight {
          * @param open gets how far one sees in each direction, metres, up to the radius
          * @return how much of the disc is surface on which photons could lie, each point counted by how near it is, 0 to 1
          */
-        float look(float x, float y, float z, float nx, float ny, float nz, float radius, float[] open);
+        float open(float x, float y, float z, float nx, float ny, float nz, float radius, float[] open);
     }
 
     /** Whether nothing stands between two places. */
@@ -276,7 +276,7 @@ public final class PhotonMap implements MattLight {
                     nz = data[o + NORMAL + 2];
             find(s, x, y, z, nx, ny, nz, most, NEAREST, 1);
             // Beside walls and edges the disc is not all surface, and what lies behind a wall is not seen.
-            float k = 1 / Math.max(LEAST_COVER, cover.look(x, y, z, nx, ny, nz, (float) Math.sqrt(s.reach), s.open));
+            float k = 1 / Math.max(LEAST_COVER, cover.open(x, y, z, nx, ny, nz, (float) Math.sqrt(s.reach), s.open));
             sum(s, true, spare);
             for (int c = 0; c < channels; c++) light[i / EVERY * channels + c] = k * spare[c];
             s.self = -1;

@@ -21,7 +21,7 @@ public final class GuideLearner {
     private final float perLight;
     private final long paths;
     private final float keep;
-    private final WorthLearner worth;
+    private final TargetLearner learner;
     private float[] places = new float[3 * 4096];
     private int[] leafOf = new int[4096];
     private int kept;
@@ -31,7 +31,7 @@ public final class GuideLearner {
         this.perLight = perLight;
         this.paths = Math.max(1, paths);
         keep = Math.min(1, MOST_PLACES / (BOUNCES * this.paths));
-        worth = new WorthLearner(guide.leaves(), guide.ways());
+        learner = new TargetLearner(guide.leaves(), guide.targets());
     }
 
     /**
@@ -41,8 +41,8 @@ public final class GuideLearner {
      * @param paths how many paths the first round has
      * @param ways in which one may look for the surroundings
      */
-    public static GuideLearner begin(double light, long paths, int ways) {
-        return after(LightGuide.nothing(ways), light, paths);
+    public static GuideLearner begin(double light, long paths, int targets) {
+        return after(LightGuide.nothing(targets), light, paths);
     }
 
     /** Goes on from a guide that was learnt before; parameters as in {@link #begin}. */
@@ -60,8 +60,8 @@ public final class GuideLearner {
      *
      * @param light luminance times cosine over the density within the way, cd/m2 sr
      */
-    public void looked(int leaf, int way, float light) {
-        worth.record(leaf, way, light * perLight);
+    public void looked(int leaf, int target, float light) {
+        learner.record(leaf, target, light * perLight);
     }
 
     /**
@@ -93,23 +93,23 @@ public final class GuideLearner {
     /** Ends a round: a learner for the next one, of {@code paths} paths, whose guide knows what this one took in. */
     public GuideLearner next(long paths) {
         Space space = guide.space;
-        int ways = guide.ways();
+        int targets = guide.targets();
         double most = Math.max(MOST_LOOKS * Math.sqrt(Math.max(1, this.paths / (double) ROUND)),
-                BOUNCES * this.paths * (double) ways / MOST_WORTHS);
+                BOUNCES * this.paths * (double) targets / MOST_WORTHS);
         SpaceCutter cut = new SpaceCutter(space, places, byLeaf(), keep * most);
-        float[] worths = new float[space.leaves() * ways];
+        float[] weights = new float[space.leaves() * targets];
         boolean[] enough = new boolean[space.leaves()];
         for (int leaf = 0; leaf < enough.length; leaf++) {
-            enough[leaf] = worth.worth(leaf, worths, leaf * ways);
+            enough[leaf] = learner.weights(leaf, weights, leaf * targets);
             // Where too little was seen, what the larger leaf had learnt still holds.
             int before = guide.learnt(leaf);
             if (enough[leaf] || before < 0) continue;
-            System.arraycopy(guide.worths(), before * ways, worths, leaf * ways, ways);
+            System.arraycopy(guide.weights(), before * targets, weights, leaf * targets, targets);
             enough[leaf] = true;
         }
         int[] learnt = new int[cut.leaves];
         for (int leaf = 0; leaf < cut.leaves; leaf++) learnt[leaf] = enough[cut.from[leaf]] ? cut.from[leaf] : -1;
-        return new GuideLearner(new LightGuide(cut.space(), ways, worths, learnt), perLight, paths);
+        return new GuideLearner(new LightGuide(cut.space(), targets, weights, learnt), perLight, paths);
     }
 
     private int[][] byLeaf() {

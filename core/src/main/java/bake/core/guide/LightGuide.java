@@ -7,15 +7,15 @@ package bake.core.guide;
  */
 public final class LightGuide {
     final Space space;
-    private final int ways;
-    private final float[] worths;
+    private final int targets;
+    private final float[] weights;
     /** Leaf of the space that was learnt in, for each leaf of this one; -1 where too little was learnt. */
     private final int[] learnt;
 
-    LightGuide(Space space, int ways, float[] worths, int[] learnt) {
+    LightGuide(Space space, int targets, float[] weights, int[] learnt) {
         this.space = space;
-        this.ways = ways;
-        this.worths = worths;
+        this.targets = targets;
+        this.weights = weights;
         this.learnt = learnt;
     }
 
@@ -28,16 +28,16 @@ public final class LightGuide {
      * @param worths {@code ways} for each place that was learnt, 0 or more
      * @param learnt for each leaf the place that stands for it, or -1
      */
-    public record Data(int ways, int[] nodes, float[] cuts, int[] roots, float[] worths, int[] learnt) {}
+    public record Data(int targets, int[] nodes, float[] cuts, int[] roots, float[] weights, int[] learnt) {}
 
     public Data data() {
-        return new Data(ways, space.nodes(), space.cuts(), space.roots(), worths, learnt);
+        return new Data(targets, space.nodes(), space.cuts(), space.roots(), weights, learnt);
     }
 
     /** @throws IllegalArgumentException when the arrays are none that {@link #data} could have given */
     public static LightGuide of(Data d) {
         int leaves = d.learnt.length, nodes = d.cuts.length;
-        check(d.ways > 0 && d.nodes.length == 3 * nodes && d.roots.length == Space.FACINGS && d.worths.length % d.ways == 0);
+        check(d.targets > 0 && d.nodes.length == 3 * nodes && d.roots.length == Space.FACINGS && d.weights.length % d.targets == 0);
         int[] met = new int[leaves];
         for (int r : d.roots) child(r, -1, nodes, met);
         for (int n = 0; n < nodes; n++) {
@@ -47,9 +47,9 @@ public final class LightGuide {
             child(d.nodes[3 * n + 2], n, nodes, met);
         }
         for (int m : met) check(m == 1);
-        for (int k : d.learnt) check(k >= -1 && k < d.worths.length / d.ways);
-        for (float w : d.worths) check(w >= 0 && w < Float.POSITIVE_INFINITY);
-        return new LightGuide(new Space(d.nodes, d.cuts, d.roots, leaves), d.ways, d.worths, d.learnt);
+        for (int k : d.learnt) check(k >= -1 && k < d.weights.length / d.targets);
+        for (float w : d.weights) check(w >= 0 && w < Float.POSITIVE_INFINITY);
+        return new LightGuide(new Space(d.nodes, d.cuts, d.roots, leaves), d.targets, d.weights, d.learnt);
     }
 
     private static void child(int c, int parent, int nodes, int[] met) {
@@ -62,21 +62,21 @@ public final class LightGuide {
     }
 
     /** A guide that knows nothing of some number of ways. */
-    public static LightGuide nothing(int ways) {
+    public static LightGuide nothing(int targets) {
         int[] learnt = new int[Space.FACINGS];
         java.util.Arrays.fill(learnt, -1);
-        return new LightGuide(Space.whole(), ways, new float[0], learnt);
+        return new LightGuide(Space.whole(), targets, new float[0], learnt);
     }
 
     /** The same where no way is worth less than a share of the mean of all ways of its place. */
     public LightGuide floored(float share) {
-        float[] w = worths.clone();
-        for (int o = 0; o < w.length; o += ways) {
+        float[] w = weights.clone();
+        for (int o = 0; o < w.length; o += targets) {
             float sum = 0;
-            for (int k = 0; k < ways; k++) sum += w[o + k];
-            for (int k = 0; k < ways; k++) w[o + k] = Math.max(w[o + k], share * sum / ways);
+            for (int k = 0; k < targets; k++) sum += w[o + k];
+            for (int k = 0; k < targets; k++) w[o + k] = Math.max(w[o + k], share * sum / targets);
         }
-        return new LightGuide(space, ways, w, learnt);
+        return new LightGuide(space, targets, w, learnt);
     }
 
     /** The leaf of a place on a surface. */
@@ -90,8 +90,8 @@ public final class LightGuide {
     }
 
     /** In how many ways one may look. */
-    public int ways() {
-        return ways;
+    public int targets() {
+        return targets;
     }
 
     /** Number, below {@link #places}, of what was learnt for a leaf; -1 for nothing. Leaves may share it. */
@@ -101,11 +101,11 @@ public final class LightGuide {
 
     /** How many numbers {@link #learnt} may give. */
     public int places() {
-        return worths.length / ways;
+        return weights.length / targets;
     }
 
     /** What the ways are worth: {@code ways} numbers for each of {@link #places}. */
-    public float[] worths() {
-        return worths;
+    public float[] weights() {
+        return weights;
     }
 }

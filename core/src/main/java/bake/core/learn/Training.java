@@ -9,7 +9,7 @@ import bake.core.light.Aim;
 import bake.core.light.LightTable;
 import bake.core.math.PathSampler;
 import bake.core.path.Daylight;
-import bake.core.path.Looks;
+import bake.core.path.LightSamples;
 import bake.core.path.PathSettings;
 import bake.core.path.PathTracer;
 import bake.core.work.Workers;
@@ -25,8 +25,8 @@ public final class Training {
     /** Share of the picture's own paths that training adds. */
     private static final double SHARE = 0.05;
     /**
-     * Looks that every point of the first round's paths takes only to learn from; fewer in rounds of more paths, so that no round learns
-     * from less.
+     * Samples of light that every point of the first round's paths takes only to learn from; fewer in rounds of more paths, so that no
+     * round learns from less.
      */
     private static final int LESSONS = 32, LAMP_LESSONS = 16;
     private static final int LEAST_PATHS = 8192, MOST_PATHS = 2_000_000, CHUNK = 1024;
@@ -71,7 +71,7 @@ public final class Training {
         this.light = light;
         pair = new double[2 * tracers.length];
         brought = new AtomicLongArray(tracers[0].channels() / 3);
-        learner = GuideLearner.begin(light, count(0), Daylight.ways(scene));
+        learner = GuideLearner.begin(light, count(0), Daylight.targets(scene));
         // Openings that are known are found by test rays as well.
         lessons = scene.openings().count() > 0 ? 0 : LESSONS;
         int parts = scene.lights().emitters().clusters();
@@ -84,8 +84,8 @@ public final class Training {
 
     /** Whether what was learnt elsewhere is about as many ways to look as this scene has. */
     public boolean suits(Guides g) {
-        return g.sky().ways() == learner.guide().ways() && (g.lamps() == null) == (lampLearner == null)
-                && (lampLearner == null || g.lamps().ways() == lampLearner.guide().ways()) && g.brought().length == brought.length();
+        return g.sky().targets() == learner.guide().targets() && (g.lamps() == null) == (lampLearner == null)
+                && (lampLearner == null || g.lamps().targets() == lampLearner.guide().targets()) && g.brought().length == brought.length();
     }
 
     /** Begins with what was learnt elsewhere. */
@@ -155,13 +155,13 @@ public final class Training {
     private void follow() {
         LightGuide guide = learner.guide(), lampGuide = lampLearner == null ? null : lampLearner.guide().floored(LEAST_LAMP);
         aims = new Aim[guide.places()];
-        Looks looks = looks();
+        LightSamples looks = looks();
         exchangePays = share.pays();
         for (PathTracer t : tracers) {
             t.direct().daylight.follow(guide, aims, null);
             t.direct().teach(0, 0);
             t.direct().lamplight.follow(lampGuide, null);
-            t.direct().look(looks);
+            t.direct().often(looks);
         }
     }
 
@@ -200,12 +200,12 @@ public final class Training {
         return exchangePays;
     }
 
-    private Looks looks() {
+    private LightSamples looks() {
         double all = 0, lamps = 0;
         for (int g = 0; g < brought.length(); g++) {
             all += brought.get(g);
             if (g > LightTable.DOME) lamps += brought.get(g);
         }
-        return all > 0 ? Looks.of(brought.get(LightTable.DOME) / all, lamps / all) : Looks.UNLEARNT;
+        return all > 0 ? LightSamples.of(brought.get(LightTable.DOME) / all, lamps / all) : LightSamples.UNLEARNT;
     }
 }

@@ -29,10 +29,10 @@ final class CompassAim extends Aim {
     }
 
     /** @param worth of each way, from {@code o} on: of everything, and of each bin */
-    static CompassAim of(Dome dome, float[] worth, int o) {
+    static CompassAim of(Dome dome, float[] weights, int o) {
         float[] w = new float[dome.bins()];
         float all = 0;
-        for (int b = 0; b < w.length; b++) all += w[b] = dome.binChance(b) > 0 ? worth[o + 1 + b] : 0;
+        for (int b = 0; b < w.length; b++) all += w[b] = dome.binChance(b) > 0 ? weights[o + 1 + b] : 0;
         return new CompassAim(dome, new Distribution(w), all > 0 ? LEAST_WHOLE : 1);
     }
 

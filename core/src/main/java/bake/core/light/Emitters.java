@@ -74,8 +74,8 @@ public final class Emitters {
     }
 
     /** Chance that emitter {@code i} is chosen at a point. */
-    private float chance(int i, float px, float py, float pz, LightSample scratch, float[] worth, int o) {
-        if (tree != null) return tree.chance(i, px, py, pz, scratch, worth, o);
+    private float chance(int i, float px, float py, float pz, LightSample scratch, float[] weights, int o) {
+        if (tree != null) return tree.chance(i, px, py, pz, scratch, weights, o);
         float sum = 0;
         for (int k = 0; k < count; k++) sum += weight(k, px, py, pz, scratch);
         return sum > 0 ? weight(i, px, py, pz, scratch) / sum : 0;
@@ -109,9 +109,9 @@ public final class Emitters {
      *
      * @param worth what a guide says of each part, from place {@code o} on; null without one
      */
-    public boolean sample(float px, float py, float pz, float choose, float u1, float u2, LightSample out, float[] worth, int o) {
+    public boolean sample(float px, float py, float pz, float choose, float u1, float u2, LightSample out, float[] weights, int o) {
         if (count == 0) return false;
-        int i = tree != null ? tree.choose(px, py, pz, choose, out, worth, o) : choose(px, py, pz, choose, out);
+        int i = tree != null ? tree.choose(px, py, pz, choose, out, weights, o) : choose(px, py, pz, choose, out);
         if (i < 0) return false;
         out.emitter = i;
         out.group = group[i];
@@ -164,11 +164,11 @@ public final class Emitters {
     }
 
     /** Density with which {@link #sample} at (px, py, pz) would have chosen a glowing triangle's point met along a ray. */
-    public float pdfGlow(int item, int prim, float px, float py, float pz, float distance, float cos, LightSample scratch, float[] worth,
+    public float pdfGlow(int item, int prim, float px, float py, float pz, float distance, float cos, LightSample scratch, float[] weights,
             int o) {
         int number = glow.number(item, prim);
         if (number < 0 || cos <= 0) return 0;
-        return chance(lamps + glow.cluster(number), px, py, pz, scratch, worth, o)
+        return chance(lamps + glow.cluster(number), px, py, pz, scratch, weights, o)
                 * glow.pdf(number, px, py, pz, distance, cos, scratch.triangle);
     }
 
@@ -188,8 +188,8 @@ public final class Emitters {
 
     /** Density with which {@link #sample} at (px, py, pz) would have chosen the direction that met a lamp's body. */
     public float pdfLamp(int lamp, float px, float py, float pz, float dx, float dy, float dz, float distance, LightSample scratch,
-            float[] worth, int o) {
+            float[] weights, int o) {
         float pdf = lampTable.pdf(lamp, px, py, pz, dx, dy, dz, distance);
-        return pdf > 0 ? pdf * chance(lamp, px, py, pz, scratch, worth, o) : 0;
+        return pdf > 0 ? pdf * chance(lamp, px, py, pz, scratch, weights, o) : 0;
     }
 }

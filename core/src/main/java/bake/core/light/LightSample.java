@@ -58,10 +58,10 @@ public final class LightSample {
 
     final SphericalTriangle triangle = new SphericalTriangle();
     /** Whether {@link #cut} and its weights stand for a place already; they do so from now on. */
-    boolean stands(float px, float py, float pz, float[] worth, int o) {
+    boolean stands(float px, float py, float pz, float[] weights, int o) {
         float[] w = weighed;
         float x = facing ? nx : 0, y = facing ? ny : 0, z = facing ? nz : 0;
-        if (parts > 0 && w[0] == px && w[1] == py && w[2] == pz && w[3] == x && w[4] == y && w[5] == z && weighedBy == worth
+        if (parts > 0 && w[0] == px && w[1] == py && w[2] == pz && w[3] == x && w[4] == y && w[5] == z && weighedBy == weights
                 && weighedAt == o) return true;
         w[0] = px;
         w[1] = py;
@@ -69,7 +69,7 @@ public final class LightSample {
         w[3] = x;
         w[4] = y;
         w[5] = z;
-        weighedBy = worth;
+        weighedBy = weights;
         weighedAt = o;
         return false;
     }

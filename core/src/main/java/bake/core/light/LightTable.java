@@ -222,8 +222,8 @@ public final class LightTable {
     }
 
     /** How to aim at bins of the dome, in proportion to what each has proved to be worth. */
-    public Aim aim(float[] worth, int o) {
-        return CompassAim.of(dome, worth, o);
+    public Aim aim(float[] weights, int o) {
+        return CompassAim.of(dome, weights, o);
     }
 
     /** A direction to the dome in proportion to its luminance, into the sample's x, y, z. */

@@ -217,16 +217,16 @@ final class LightTree {
         return x * x + y * y + z * z < NEAR * data[o + R2];
     }
 
-    private int parts(float px, float py, float pz, LightSample s, float[] worth, int o) {
-        if (!s.stands(px, py, pz, worth, o)) s.parts = worth == null ? cut(px, py, pz, s) : guided(px, py, pz, s, worth, o);
+    private int parts(float px, float py, float pz, LightSample s, float[] weights, int o) {
+        if (!s.stands(px, py, pz, weights, o)) s.parts = weights == null ? cut(px, py, pz, s) : guided(px, py, pz, s, weights, o);
         return s.parts;
     }
 
     /** The clusters with their weights times what a guide says of each, into the sample's arrays. */
-    private int guided(float px, float py, float pz, LightSample s, float[] worth, int o) {
+    private int guided(float px, float py, float pz, LightSample s, float[] weights, int o) {
         for (int c = 0; c < clusters.length; c++) {
             s.cut[c] = clusters[c];
-            s.cutWeights[c] = worth[o + c] * weight(clusters[c], px, py, pz, s);
+            s.cutWeights[c] = weights[o + c] * weight(clusters[c], px, py, pz, s);
         }
         return clusters.length;
     }
@@ -252,8 +252,8 @@ final class LightTree {
      *
      * @param worth what a guide says of each cluster, from place {@code o} on; null without one
      */
-    int choose(float px, float py, float pz, float choose, LightSample s, float[] worth, int o) {
-        int n = parts(px, py, pz, s, worth, o);
+    int choose(float px, float py, float pz, float choose, LightSample s, float[] weights, int o) {
+        int n = parts(px, py, pz, s, weights, o);
         float sum = 0;
         for (int k = 0; k < n; k++) sum += s.cutWeights[k];
         if (!(sum > 0)) return -1;
@@ -301,8 +301,8 @@ final class LightTree {
     }
 
     /** Chance with which {@link #choose} gives an emitter at a point. */
-    float chance(int emitter, float px, float py, float pz, LightSample s, float[] worth, int o) {
-        int n = parts(px, py, pz, s, worth, o), leaf = leafOf[emitter], node = leaf, at = -1;
+    float chance(int emitter, float px, float py, float pz, LightSample s, float[] weights, int o) {
+        int n = parts(px, py, pz, s, weights, o), leaf = leafOf[emitter], node = leaf, at = -1;
         float sum = 0, p = 1;
         for (int k = 0; k < n; k++) sum += s.cutWeights[k];
         if (!(sum > 0)) return 0;

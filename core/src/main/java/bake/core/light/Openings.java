@@ -157,12 +157,12 @@ public final class Openings {
         int i = (z * GRID + y) * GRID + x;
         Cell c = cells[i];
         // Records are published whole; two threads that fill a cell at once fill it alike.
-        if (c == null) cells[i] = c = look(x, y, z, ray);
+        if (c == null) cells[i] = c = make(x, y, z, ray);
         return c;
     }
 
     /** Tells rooms from open air, and finds the panes that matter from a cell. */
-    private Cell look(int x, int y, int z, Ray ray) {
+    private Cell make(int x, int y, int z, Ray ray) {
         PathSampler random = new PathSampler();
         float[] from = new float[3];
         int open = 0;
@@ -228,7 +228,7 @@ public final class Openings {
     }
 
     /** The ways that one may aim at the surroundings: at all of them (number 0), or at a piece of a pane. */
-    public int ways() {
+    public int targets() {
         return 1 + panes.size() * cuts * cuts;
     }
 
@@ -237,8 +237,8 @@ public final class Openings {
      *
      * @param worth of each way, from place {@code o} on; none is negative
      */
-    public Aim aim(float[] worth, int o) {
-        return PaneAim.of(panes, cuts, worth, o);
+    public Aim aim(float[] weights, int o) {
+        return PaneAim.of(panes, cuts, weights, o);
     }
 
     /**

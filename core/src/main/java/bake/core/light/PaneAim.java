@@ -33,13 +33,13 @@ final class PaneAim extends Aim {
         for (int i = 0; i < sums.length; i++) sums[i] = run += chances[i];
     }
 
-    static Aim of(List<Pane> all, int cuts, float[] worth, int o) {
+    static Aim of(List<Pane> all, int cuts, float[] weights, int o) {
         int pieces = cuts * cuts, n = all.size();
         float[] total = new float[n];
         Integer[] best = new Integer[n];
         for (int p = 0; p < n; p++) {
             best[p] = p;
-            for (int k = 0; k < pieces; k++) total[p] += worth[o + 1 + p * pieces + k];
+            for (int k = 0; k < pieces; k++) total[p] += weights[o + 1 + p * pieces + k];
         }
         Arrays.sort(best, (a, b) -> Float.compare(total[b], total[a]));
         int kept = 0;
@@ -49,11 +49,11 @@ final class PaneAim extends Aim {
         Pane[] panes = new Pane[kept];
         int[] numbers = new int[kept];
         float[] chances = new float[kept * pieces];
-        float whole = sum > 0 ? Math.clamp(worth[o] / (worth[o] + sum), LEAST_WHOLE, 1f) : 1, k = sum > 0 ? (1 - whole) / sum : 0;
+        float whole = sum > 0 ? Math.clamp(weights[o] / (weights[o] + sum), LEAST_WHOLE, 1f) : 1, k = sum > 0 ? (1 - whole) / sum : 0;
         for (int i = 0; i < kept; i++) {
             numbers[i] = best[i];
             panes[i] = all.get(best[i]);
-            for (int j = 0; j < pieces; j++) chances[i * pieces + j] = worth[o + 1 + best[i] * pieces + j] * k;
+            for (int j = 0; j < pieces; j++) chances[i * pieces + j] = weights[o + 1 + best[i] * pieces + j] * k;
         }
         return new PaneAim(panes, numbers, cuts, whole, chances);
     }

@@ -26,11 +26,11 @@ public final class GuideMap extends SurfaceMap {
         this.guide = guide;
         colours = new float[3 * guide.places()];
         boolean openings = sky && scene.openings().count() > 0;
-        int ways = guide.ways(), sources = openings ? scene.openings().count() + 1 : ways;
+        int targets = guide.targets(), sources = openings ? scene.openings().count() + 1 : targets;
         float[] sums = new float[sources];
         for (int p = 0; p < guide.places(); p++) {
             java.util.Arrays.fill(sums, 0);
-            for (int w = 0; w < ways; w++) sums[openings ? scene.openings().opening(w) + 1 : w] += guide.worths()[p * ways + w];
+            for (int w = 0; w < targets; w++) sums[openings ? scene.openings().opening(w) + 1 : w] += guide.weights()[p * targets + w];
             colour(sums, 3 * p);
         }
     }

@@ -33,7 +33,7 @@ public final class Indoors {
                 double score = open.of(p, Vec3.UP, 48, List.of()) < 0.25 ? size(tracer, ray, standing(tracer, ray, p)) : 0;
                 if (score <= most) continue;
                 Vec3 q = middle(tracer, ray, standing(tracer, ray, p));
-                Stand s = look(tracer, ray, q);
+                Stand s = along(tracer, ray, q);
                 if (s == null) continue;
                 most = score;
                 best = s;
@@ -84,7 +84,7 @@ public final class Indoors {
     }
 
     /** From one end of the longest line through the middle along it. */
-    private static Stand look(Tracer t, Ray ray, Vec3 p) {
+    private static Stand along(Tracer t, Ray ray, Vec3 p) {
         double most = 0;
         Vec3 along = null;
         double ahead = 0, behind = 0;

@@ -23,7 +23,7 @@ final class Grounding implements Sight {
     }
 
     @Override
-    public void look(float ox, float oy, float oz, float dx, float dy, float dz, float px, float py, float[] out) {
+    public void radiance(float ox, float oy, float oz, float dx, float dy, float dz, float px, float py, float[] out) {
         float x = ox - cx, y = oy - cy, z = oz - cz, far = side(x, y, z, dx, dy, dz);
         if (!(far > 0)) { // from outside, and past it
             dome.read(dx, dy, dz, out);

@@ -23,7 +23,7 @@ final class Plate implements Sight {
     }
 
     @Override
-    public void look(float ox, float oy, float oz, float dx, float dy, float dz, float px, float py, float[] out) {
+    public void radiance(float ox, float oy, float oz, float dx, float dy, float dz, float px, float py, float[] out) {
         float u = (0.5f + (px - 0.5f - across) * scaleX) * width - 0.5f, v = (0.5f + (py - 0.5f + up) * scaleY) * height - 0.5f;
         u = Math.clamp(u, 0f, width - 1f);
         v = Math.clamp(v, 0f, height - 1f);

@@ -62,7 +62,7 @@ public final class Scenery {
     /** The dome of surroundings, seen. */
     private record Far(Dome dome) implements Sight {
         @Override
-        public void look(float ox, float oy, float oz, float dx, float dy, float dz, float px, float py, float[] out) {
+        public void radiance(float ox, float oy, float oz, float dx, float dy, float dz, float px, float py, float[] out) {
             dome.read(dx, dy, dz, out);
         }
 
@@ -90,13 +90,13 @@ public final class Scenery {
     /** What the camera sees behind the model; parameters as in {@link Sight#look}. */
     public void behind(float ox, float oy, float oz, float dx, float dy, float dz, float px, float py, float[] out) {
         if (behind == null) dome.read(dx, dy, dz, out);
-        else behind.look(ox, oy, oz, dx, dy, dz, px, py, out);
+        else behind.radiance(ox, oy, oz, dx, dy, dz, px, py, out);
     }
 
     /** What mirrors show. */
     public void mirrored(float ox, float oy, float oz, float dx, float dy, float dz, float[] out) {
         if (mirrored == null) dome.read(dx, dy, dz, out);
-        else mirrored.look(ox, oy, oz, dx, dy, dz, 0.5f, 0.5f, out);
+        else mirrored.radiance(ox, oy, oz, dx, dy, dz, 0.5f, 0.5f, out);
     }
 
     /** Luminance of what is behind that counts as white, cd/m2. */

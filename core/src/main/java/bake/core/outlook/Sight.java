@@ -9,7 +9,7 @@ interface Sight {
      * @param dx unit direction; likewise {@code dy} and {@code dz}
      * @param px place in the picture, 0 left to 1 right, {@code py} 0 top to 1 bottom
      */
-    void look(float ox, float oy, float oz, float dx, float dy, float dz, float px, float py, float[] out);
+    void radiance(float ox, float oy, float oz, float dx, float dy, float dz, float px, float py, float[] out);
 
     /** Luminance that counts as white, cd/m2. */
     float white();

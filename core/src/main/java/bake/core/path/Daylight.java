@@ -34,8 +34,8 @@ public final class Daylight {
     }
 
     /** In how many ways one may look for the surroundings. */
-    public static int ways(RenderScene scene) {
-        return scene.openings().count() > 0 ? scene.openings().ways() : 1 + scene.lights().dome().bins();
+    public static int targets(RenderScene scene) {
+        return scene.openings().count() > 0 ? scene.openings().targets() : 1 + scene.lights().dome().bins();
     }
 
     /**
@@ -73,8 +73,8 @@ public final class Daylight {
         int k = guide.learnt(leaf);
         if (k < 0) return null;
         Aim a = aims[k];
-        if (a == null) aims[k] = a = compass ? scene.lights().aim(guide.worths(), k * guide.ways())
-                : scene.openings().aim(guide.worths(), k * guide.ways());
+        if (a == null) aims[k] = a = compass ? scene.lights().aim(guide.weights(), k * guide.targets())
+                : scene.openings().aim(guide.weights(), k * guide.targets());
         return a;
     }
 

@@ -13,7 +13,7 @@ public final class Departure {
     public boolean around;
     /** How the surroundings were looked for there, null for the unlearnt way; how often they and emitters were. */
     public Aim aim;
-    public float skyLooks = 1, lampLooks = 1;
+    public float skySamples = 1, lampSamples = 1;
     /** What the lamp guide knows of the place; -1 for nothing. */
     public int lampAt = -1;
 

@@ -11,7 +11,7 @@ import bake.core.surface.Scatter;
 import bake.core.surface.SurfacePoint;
 
 /**
- * Looks for light straight from sun, surroundings and emitters to the point that a path has come to, as often and in such ways as guides
+ * Samples light straight from sun, surroundings and emitters to the point that a path has come to, as often and in such ways as guides
  * say, and teaches guides what it finds. One for each {@link PathTracer}.
  */
 public final class DirectLight {
@@ -27,10 +27,10 @@ public final class DirectLight {
     private PathSampler random;
     /** How the surroundings are looked for at the point; null for the unlearnt way. */
     public Aim aim;
-    private Looks looks = Looks.UNLEARNT;
+    private LightSamples looks = LightSamples.UNLEARNT;
     private int lessons, lampLessons;
     /** How often the point looks for the surroundings and for emitters. */
-    public float skyLooks = 1, lampLooks = 1;
+    public float skySamples = 1, lampSamples = 1;
     /** Whether light comes to the point from both sides. */
     public boolean around;
     /** What the lamp guide knows of the point; -1 for nothing. */
@@ -62,12 +62,12 @@ public final class DirectLight {
     }
 
     /** Sets how often points look for light. */
-    public void look(Looks often) {
+    public void often(LightSamples often) {
         looks = often;
     }
 
-    /** Looks as another does, and teaches nobody. */
-    void lookLike(DirectLight other) {
+    /** Samples as another does, and teaches nobody. */
+    void sampleLike(DirectLight other) {
         daylight.followLike(other.daylight);
         lamplight.followLike(other.lamplight);
         looks = other.looks;
@@ -84,8 +84,8 @@ public final class DirectLight {
     /** Keeps for a departure from the point what light sampling there would have made of what is met. */
     public void leave(Departure from) {
         from.aim = aim;
-        from.skyLooks = skyLooks;
-        from.lampLooks = lampLooks;
+        from.skySamples = skySamples;
+        from.lampSamples = lampSamples;
         from.around = around;
         from.lampAt = lampAt;
     }
@@ -104,11 +104,11 @@ public final class DirectLight {
     /**
      * Light straight to the gloss of a point whose body a cell knows, by chance in proportion to what it could bring.
      *
-     * @param worth luminance that always gets its shadow ray, cd/m2
+     * @param certain luminance that always gets its shadow ray, cd/m2
      * @param onlySun whether no other light is looked for
      */
-    void findGloss(int bounce, float worth, boolean onlySun) {
-        least = worth;
+    void findGloss(int bounce, float certain, boolean onlySun) {
+        least = certain;
         if (onlySun) findSun(bounce);
         else find(bounce);
         least = 0;
@@ -138,12 +138,12 @@ public final class DirectLight {
         findSun(bounce);
         if (sky && !lights.dome().dark()) {
             aim = daylight.at(point);
-            skyLooks = bounce > 0 ? looks.laterSky() : daylight.indoors(aim, point, shadow) ? looks.skyIndoors() : 1;
+            skySamples = bounce > 0 ? looks.laterSky() : daylight.indoors(aim, point, shadow) ? looks.skyIndoors() : 1;
             dome(point, bounce);
             if (lessons > 0) teach(point);
         }
         if (lights.emitters().count() > 0) {
-            lampLooks = bounce > 0 ? looks.laterLamps() : looks.lamps();
+            lampSamples = bounce > 0 ? looks.laterLamps() : looks.lamps();
             emitters(point, bounce);
         }
     }
@@ -156,13 +156,13 @@ public final class DirectLight {
         connect(bounce);
     }
 
-    /** Looks are spread over what there is to choose from. What they brought is told to those who choose where to look. */
+    /** Samples are spread over what there is to choose from. What they brought is told to those who choose where to look. */
     private void dome(SurfacePoint point, int bounce) {
-        if (skyLooks < 1 && random.next1() >= skyLooks) return;
+        if (skySamples < 1 && random.next1() >= skySamples) return;
         float first = random.next1();
-        for (int k = 0; k < skyLooks; k++) {
-            daylight.sample(aim, point.px, point.py, point.pz, (first + k) / Math.max(1, skyLooks), random, light, shadow);
-            light.pdf *= skyLooks;
+        for (int k = 0; k < skySamples; k++) {
+            daylight.sample(aim, point.px, point.py, point.pz, (first + k) / Math.max(1, skySamples), random, light, shadow);
+            light.pdf *= skySamples;
             float got = connect(bounce), cos = point.nx * light.x + point.ny * light.y + point.nz * light.z;
             daylight.brought(got * Math.max(0, cos));
         }
@@ -186,8 +186,8 @@ public final class DirectLight {
     }
 
     /**
-     * Looks that bring the picture nothing, only teach: a look is one ray, a path that comes to a point is many. Half of them look
-     * anywhere.
+     * Samples of light that bring the picture nothing, only teach: a look is one ray, a path that comes to a point is many. Half of them
+     * look anywhere.
      */
     private void teach(SurfacePoint point) {
         float first = random.next1();
@@ -252,15 +252,15 @@ public final class DirectLight {
     private void emitters(SurfacePoint point, int bounce) {
         facing(point);
         lampAt = lamplight.at(point);
-        if (lampLooks < 1 && random.next1() >= lampLooks) return;
+        if (lampSamples < 1 && random.next1() >= lampSamples) return;
         float first = random.next1();
-        for (int k = 0; k < lampLooks; k++) {
+        for (int k = 0; k < lampSamples; k++) {
             random.next2();
-            if (!lights.emitters().sample(point.px, point.py, point.pz, (first + k) / Math.max(1, lampLooks), random.u, random.v, light,
-                    lamplight.worths(lampAt), Math.max(0, lampAt))) continue;
-            light.pdf *= lampLooks;
+            if (!lights.emitters().sample(point.px, point.py, point.pz, (first + k) / Math.max(1, lampSamples), random.u, random.v, light,
+                    lamplight.weights(lampAt), Math.max(0, lampAt))) continue;
+            light.pdf *= lampSamples;
             float got = connect(bounce);
-            light.pdf /= lampLooks;
+            light.pdf /= lampSamples;
             lamplight.brought(light, point.px, point.py, point.pz, got
                     * Math.max(0, point.nx * light.x + point.ny * light.y + point.nz * light.z));
         }
@@ -273,7 +273,7 @@ public final class DirectLight {
             random.next2();
             int at = k % 2 == 0 ? -1 : lampAt;
             if (!lights.emitters().sample(point.px, point.py, point.pz, (first + k) / lampLessons, random.u, random.v, light,
-                    lamplight.worths(at), Math.max(0, at))) continue;
+                    lamplight.weights(at), Math.max(0, at))) continue;
             float cos = point.nx * light.x + point.ny * light.y + point.nz * light.z;
             lamplight.brought(light, point.px, point.py, point.pz, cos > 0
                     && arrives(point) ? cos * (0.2126f * light.r + 0.7152f * light.g + 0.0722f * light.b) : 0);

@@ -49,11 +49,11 @@ public final class Lamplight {
         leaf = guide.leaf(p.px, p.py, p.pz, p.nx, p.ny, p.nz);
         if (learner != null) log.at(learner, leaf, p.px, p.py, p.pz);
         int k = guide.learnt(leaf);
-        return k < 0 ? -1 : k * guide.ways();
+        return k < 0 ? -1 : k * guide.targets();
     }
 
-    public float[] worths(int at) {
-        return at < 0 ? null : guide.worths();
+    public float[] weights(int at) {
+        return at < 0 ? null : guide.weights();
     }
 
     /** Tells the learner what a sample brought: luminance times cosine, 0 where it was hidden. */

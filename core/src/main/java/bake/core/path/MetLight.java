@@ -26,7 +26,7 @@ final class MetLight {
         else if (!lights.dome().dark() || onlook.seesOther()) {
             float whole = lights.dome().read(ray.dx, ray.dy, ray.dz, rgb);
             onlook.replace(ray, rgb);
-            float other = from.pdf < 0 || lights.dome().dark() ? 0 : from.skyLooks
+            float other = from.pdf < 0 || lights.dome().dark() ? 0 : from.skySamples
                     * path.direct().daylight.pdf(from.aim, from.x, from.y, from.z, ray.dx, ray.dy, ray.dz, whole, (int) rgb[3],
                     path.direct().shadow);
             met(onlook.group(LightTable.DOME), other);
@@ -53,9 +53,9 @@ final class MetLight {
         var from = path.from;
         if (!lights.emitters().lampLuminance(lamp, ray.dx, ray.dy, ray.dz, rgb)) return;
         var direct = path.direct();
-        float other = from.pdf < 0 ? 0 : from.lampLooks * lights.emitters()
-                .pdfLamp(lamp, from.x, from.y, from.z, ray.dx, ray.dy, ray.dz, path.come, direct.before(from),
-                direct.lamplight.worths(from.lampAt), Math.max(0, from.lampAt));
+        float other = from.pdf < 0 ? 0 : from.lampSamples * lights.emitters()
+                .pdfLamp(lamp, from.x, from.y, from.z, ray.dx, ray.dy, ray.dz, path.travelled, direct.before(from),
+                direct.lamplight.weights(from.lampAt), Math.max(0, from.lampAt));
         met(lights.emitters().lampGroup(lamp), other);
     }
 
@@ -69,9 +69,9 @@ final class MetLight {
         rgb[0] = point.emitR;
         rgb[1] = point.emitG;
         rgb[2] = point.emitB;
-        float other = from.pdf < 0 ? 0 : from.lampLooks * lights.emitters()
-                .pdfGlow(ray.item, ray.prim, from.x, from.y, from.z, path.come, cos, direct.before(from),
-                direct.lamplight.worths(from.lampAt), Math.max(0, from.lampAt));
+        float other = from.pdf < 0 ? 0 : from.lampSamples * lights.emitters()
+                .pdfGlow(ray.item, ray.prim, from.x, from.y, from.z, path.travelled, cos, direct.before(from),
+                direct.lamplight.weights(from.lampAt), Math.max(0, from.lampAt));
         met(lights.glowGroup(), other);
     }
 

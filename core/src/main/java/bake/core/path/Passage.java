@@ -37,7 +37,7 @@ final class Passage {
     void onward() {
         Ray ray = path.ray;
         float t = ray.t * 1.00001f + 1e-5f;
-        path.come += t - ray.t;
+        path.travelled += t - ray.t;
         ray.width += ray.spread * t;
         ray.set(ray.ox + t * ray.dx, ray.oy + t * ray.dy, ray.oz + t * ray.dz, ray.dx, ray.dy, ray.dz, Float.POSITIVE_INFINITY);
     }
@@ -78,7 +78,7 @@ final class Passage {
         int in = medium >= 0 ? medium : p.front ? -1 : p.material;
         if (in < 0 || !surfaces.absorbs(in)) return;
         path.trail.absorbed();
-        path.scale(surfaces.left(in, 0, way), surfaces.left(in, 1, way), surfaces.left(in, 2, way));
+        path.scale(surfaces.transmittance(in, 0, way), surfaces.transmittance(in, 1, way), surfaces.transmittance(in, 2, way));
     }
 
     /** Whether the path goes through a soft cut-out, by chance. */

@@ -30,7 +30,7 @@ public final class PathTracer {
     private final RenderScene scene;
     private final LightTable lights;
     private final int bounces;
-    private final int[] most, left = new int[3];
+    private final int[] most, allowed = new int[3];
     private final float clamp;
     /** The clamp of the path at hand, whose light may be one of several shares. */
     private float limit;
@@ -70,7 +70,7 @@ public final class PathTracer {
     float br, bg, bb;
     /** The last scattering, and how far the ray has come since. */
     final Departure from = new Departure();
-    float come;
+    float travelled;
     private final Passage passage;
     private Occlusion occlusion = Occlusion.NONE;
     /** What it leaves of light that has bounced, at the first matt point; 1 elsewhere. */
@@ -78,7 +78,7 @@ public final class PathTracer {
     /** Whether the path has left a surface in a way that calls for the clamp. */
     boolean indirect;
     /** Whether only what the path meets next may still add its own light. */
-    private boolean last;
+    private boolean lastBounce;
     final Onlook onlook; // what the camera sees of the surroundings
     private double clamped;
     /** Luminance that the path brought after a bounce, cd/m2. */
@@ -150,7 +150,7 @@ public final class PathTracer {
     }
 
     /** Sets the angle that one sample of the picture fills, radians: how sharply textures are looked at. */
-    public void look(float radians) {
+    public void sharpness(float radians) {
         cone = radians;
     }
 
@@ -202,7 +202,7 @@ public final class PathTracer {
     /** Adds the luminance by colour seen along a ray to {@code add}, by source group, cd/m2. */
     public void radiance(float ox, float oy, float oz, float dx, float dy, float dz, PathSampler sampler, float[] add) {
         begin(sampler, add, 1);
-        look(ox, oy, oz, dx, dy, dz);
+        follow(ox, oy, oz, dx, dy, dz);
     }
 
     /** The same for a path whose beginning is kept; what its second point shows is left to {@link PathExchange} to gather. */
@@ -211,10 +211,10 @@ public final class PathTracer {
         trail.begin(keep);
         point = keep.point;
         scatter = keep.scatter;
-        look(ox, oy, oz, dx, dy, dz);
+        follow(ox, oy, oz, dx, dy, dz);
     }
 
-    private void look(float ox, float oy, float oz, float dx, float dy, float dz) {
+    private void follow(float ox, float oy, float oz, float dx, float dy, float dz) {
         ray.set(ox, oy, oz, dx, dy, dz, Float.POSITIVE_INFINITY);
         ray.width = 0;
         ray.spread = cone;
@@ -277,33 +277,33 @@ public final class PathTracer {
     }
 
     /**
-     * Looks for the first matt point behind panes and in mirrors, which is {@link #point} then; returns how far the way to it is, or
+     * LightSamples for the first matt point behind panes and in mirrors, which is {@link #point} then; returns how far the way to it is, or
      * infinity.
      */
     public float firstMatt(float ox, float oy, float oz, float dx, float dy, float dz, PathSampler sampler, float[] spare) {
         begin(sampler, spare, 1);
         probing = true;
         found = Float.POSITIVE_INFINITY;
-        look(ox, oy, oz, dx, dy, dz);
+        follow(ox, oy, oz, dx, dy, dz);
         probing = false;
         return found;
     }
 
     private void begin(PathSampler sampler, float[] add, float weight) {
         random = sampler;
-        last = false;
+        lastBounce = false;
         onlook.begin(false);
         trail.none();
         point = ownPoint;
         scatter = ownScatter;
-        System.arraycopy(most, 0, left, 0, left.length);
+        System.arraycopy(most, 0, allowed, 0, allowed.length);
         ray.width = ray.spread = 0;
         out = add;
         limit = clamp;
         br = bg = bb = weight;
         indirect = false;
         bounced = 0;
-        come = 0;
+        travelled = 0;
         passage.begin();
         wide = 0;
         cells.begin();
@@ -317,12 +317,12 @@ public final class PathTracer {
                 if (!photons.on()) met.nothing();
                 return;
             }
-            come += ray.t;
+            travelled += ray.t;
             if (ray.item >= scene.tracer().firstLamp()) {
                 int lamp = scene.tracer().lamps().lamp(ray.item - scene.tracer().firstLamp());
                 if (lights.emitters().seen(lamp, onlook.straight)) {
                     if (photons.on()) return;
-                    if (past) reached = come;
+                    if (past) reached = travelled;
                     ownColour();
                     met.lamp(lamp);
                     return;
@@ -344,12 +344,12 @@ public final class PathTracer {
             }
             passes = 0;
             random.bounce(bounce);
-            if (cells.on()) cells.meet(come);
+            if (cells.on()) cells.meet(travelled);
             float round = scene.surfaces().round(point.material);
             if (round > 0 && (bounce == 0 || from.pdf < 0)) edges.at(point, round, ray, random);
-            if (bounce == 0) first.surface(point, come);
+            if (bounce == 0) first.surface(point, travelled);
             if (photons.on()) {
-                if (last || bounce >= bounces || !carry(bounce)) return;
+                if (lastBounce || bounce >= bounces || !carry(bounce)) return;
                 bounce++;
                 continue;
             }
@@ -359,9 +359,9 @@ public final class PathTracer {
                 add(onlook.seenGroup(), b[0], b[1], b[2]);
             }
             if (point.emitR + point.emitG + point.emitB > 0) met.glow();
-            if (past) reached = come;
+            if (past) reached = travelled;
             past = false;
-            if (last || bounce >= bounces) return;
+            if (lastBounce || bounce >= bounces) return;
             scatter.begin(point, -ray.dx, -ray.dy, -ray.dz);
             if (probing) {
                 if (probe(bounce)) return;
@@ -382,9 +382,9 @@ public final class PathTracer {
                 if (cells.on() && Scatter.mostlyMatt(point) && !onlook.catching()) cells.open(point);
                 caustics.add();
                 direct.find(bounce);
-                float left = shade;
+                float kept = shade;
                 if (cached.ends() || !scatterOn(bounce)) return;
-                if (left < 1 && scatter.kind == Scatter.DIFFUSE) scale(left, left, left);
+                if (kept < 1 && scatter.kind == Scatter.DIFFUSE) scale(kept, kept, kept);
             }
             bounce++;
             if (trail.between()) {
@@ -412,7 +412,7 @@ public final class PathTracer {
     /** Whether the search for a matt point ends here. */
     private boolean probe(int bounce) {
         if (CachedIrradiance.fit(point) && !onlook.catching()) {
-            found = cone > 0 ? ray.width / cone + ray.t : come;
+            found = cone > 0 ? ray.width / cone + ray.t : travelled;
             return true;
         }
         return !scatterOn(bounce) || !scatter.smooth;
@@ -459,14 +459,14 @@ public final class PathTracer {
         float most = Math.max(br, Math.max(bg, bb));
         if (!(most > 0) || most == Float.POSITIVE_INFINITY) return false;
         if (bounce >= 2) {
-            float p = Math.min(MOST_SURVIVAL, trail.worth(most));
+            float p = Math.min(MOST_SURVIVAL, trail.survival(most));
             if (roulette >= p) return false;
             scale(1 / p, 1 / p, 1 / p);
         }
         onlook.scatter(scatter, onlook.catching());
         from.pdf = scatter.smooth ? -1 : scatter.pdf;
         if (scatter.kind == Scatter.REFRACTED) passage.refracted(point);
-        last = left[scatter.kind]-- <= 0;
+        lastBounce = allowed[scatter.kind]-- <= 0;
         // A path stands for about this share of all directions; what is met in them may be seen as finely.
         if (!scatter.smooth) ray.spread = Math.max(ray.spread, Math.min(0.4f, WIDE / (float) Math.sqrt(scatter.pdf)));
         if (!scatter.smooth) {
@@ -475,7 +475,7 @@ public final class PathTracer {
         }
         direct.leave(from);
         from.at(point);
-        come = 0;
+        travelled = 0;
         float side = scatter.wx * point.gx + scatter.wy * point.gy + scatter.wz * point.gz > 0 ? 1 : -1;
         step(side, scatter.wx, scatter.wy, scatter.wz);
         return point.material < 0 || passage.thrift();

@@ -114,7 +114,7 @@ public final class PathTrail {
     }
 
     /** What decides whether the path goes on. For a find that others use this must not depend on how much this path could make of it. */
-    public float worth(float own) {
+    public float survival(float own) {
         return stage < AFTER ? own : second * Math.max(sr, Math.max(sg, sb));
     }
 

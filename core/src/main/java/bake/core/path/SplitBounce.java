@@ -41,7 +41,7 @@ final class SplitBounce {
      * @param near where that ends, metres
      */
     void gather(SurfacePoint p, boolean surroundings, float[] far, float near, PathSampler random, float[] out) {
-        rays.direct().lookLike(outer.direct());
+        rays.direct().sampleLike(outer.direct());
         java.util.Arrays.fill(out, 0);
         frame.around(p.nx, p.ny, p.nz);
         float x = p.px + p.offset * p.gx, y = p.py + p.offset * p.gy, z = p.pz + p.offset * p.gz;

@@ -83,7 +83,7 @@ public final class Renderer implements Passes {
             tracers[i] = new PathTracer(scene, settings.bounces(), settings.kinds(), settings.clamp() * camera.saturation());
             // Many samples share a pixel, so each may look more sharply than a pixel's width.
             tracers[i].frame(scenery);
-            tracers[i].look(SHARPNESS * lens.pixel(film.width()));
+            tracers[i].sharpness(SHARPNESS * lens.pixel(film.width()));
             samplers[i] = new PathSampler();
             paths[i] = new float[tracers[i].channels()];
             exchanges[i] = new PathExchange(scene.tracer(), tracers[i].clamp(), heads[i].length);
@@ -97,8 +97,8 @@ public final class Renderer implements Passes {
                 ? new CacheRounds(new RadianceCache(tracers[0].channels()), lens, settings, (long) film.width() * film.height(), tracers,
                 samplers, paths, rays) : null;
         records = settings.bounced().first() == BounceSettings.First.IRRADIANCE_CACHE
-                ? new RecordRounds(new IrradianceCache(tracers[0].channels()), lens, RoomSize.around(camera.position(), scene.tracer()), settings, film.width(), film.height(),
-                tracers, samplers, paths, rays) : null;
+                ? new RecordRounds(new IrradianceCache(tracers[0].channels()), lens, RoomSize.around(camera.position(), scene.tracer()),
+                settings, film.width(), film.height(), tracers, samplers, paths, rays) : null;
         photons = settings.bounced().mapped() ? new PhotonRound(scene, tracers, samplers, paths, settings.seed(),
                 settings.bounced().photons(), false) : null;
         caustics = settings.bounced().caustics() == BounceSettings.Caustics.PHOTON_MAP
@@ -179,8 +179,8 @@ public final class Renderer implements Passes {
     }
 
     /** In how many ways pictures of a scene look for the surroundings. */
-    public static int skyWays(RenderScene scene) {
-        return Daylight.ways(scene);
+    public static int skyTargets(RenderScene scene) {
+        return Daylight.targets(scene);
     }
 
     /** What was learnt so far, or null. */

@@ -64,7 +64,7 @@ public final class PathExchange {
         boolean bounce = from.anyLater;
         for (int m = 0; m < from.lights; m++) bounce |= from.along[m];
         for (int k = 0; k < n; k++) {
-            p[k] = look(heads[k], from, k);
+            p[k] = density(heads[k], from, k);
             if (p[k] > 0) scatter(from, k, bounce);
         }
         for (int m = 0; m < from.lights; m++) {
@@ -89,7 +89,7 @@ public final class PathExchange {
     }
 
     /** Density per area with which a pixel's bounce would have met a second point. Sets what it would have carried, and the view. */
-    private float look(PathHead to, PathHead from, int k) {
+    private float density(PathHead to, PathHead from, int k) {
         if (!to.open) return 0;
         SurfacePoint a = to.point, x = from.met;
         float dx = x.px - a.px, dy = x.py - a.py, dz = x.pz - a.pz, d2 = dx * dx + dy * dy + dz * dz, d = (float) Math.sqrt(d2), l = 1 / d;

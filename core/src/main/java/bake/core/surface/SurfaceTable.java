@@ -142,7 +142,7 @@ public final class SurfaceTable implements TriangleFilter {
     }
 
     /** Share of light of colour {@code c} left after a way inside the material, metres. */
-    public float left(int material, int c, float way) {
+    public float transmittance(int material, int c, float way) {
         return (float) Math.exp(-values[STRIDE * material + ABSORB + c] * way);
     }
 

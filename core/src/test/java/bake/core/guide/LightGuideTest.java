@@ -21,8 +21,8 @@ final class LightGuideTest {
         float x = (float) r.nextDouble(8), y = (float) r.nextDouble(6);
         boolean wall = i % 4 == 0;
         int leaf = wall ? l.guide().leaf(x, 0, y / 2, 0, 1, 0) : l.guide().leaf(x, y, 0, 0, 0, 1);
-        int way = r.nextInt(WAYS);
-        l.looked(leaf, way, way == (x < 4 ? 2 : 4) ? 3 : way == 1 ? 0.5f : 0);
+        int target = r.nextInt(WAYS);
+        l.looked(leaf, target, target == (x < 4 ? 2 : 4) ? 3 : target == 1 ? 0.5f : 0);
         log.begin(l, i * 0x9e3779b1);
         log.at(l, leaf, x, wall ? 0 : y, wall ? y / 2 : 0);
     }
@@ -54,10 +54,10 @@ final class LightGuideTest {
                 int k = g.learnt(g.leaf(x, y, 0, 0, 0, 1));
                 assertTrue(k >= 0, "nothing is known at " + x + ", " + y);
                 int best = 0;
-                for (int w = 1; w < WAYS; w++) if (g.worths()[k * WAYS + w] > g.worths()[k * WAYS + best]) best = w;
+                for (int w = 1; w < WAYS; w++) if (g.weights()[k * WAYS + w] > g.weights()[k * WAYS + best]) best = w;
                 assertEquals(x < 4 ? 2 : 4, best, "at " + x + ", " + y);
                 // The root of the mean square of what one look brought, and a little for doubt.
-                assertEquals(3, g.worths()[k * WAYS + best], 0.25, "at " + x + ", " + y);
+                assertEquals(3, g.weights()[k * WAYS + best], 0.25, "at " + x + ", " + y);
                 seen++;
             }
         assertEquals(18, seen);
@@ -70,7 +70,7 @@ final class LightGuideTest {
             LightGuide b = pool.submit(() -> learn(3, true).guide()).get();
             assertArrayEquals(a.space.nodes(), b.space.nodes());
             assertArrayEquals(a.space.cuts(), b.space.cuts());
-            assertArrayEquals(a.worths(), b.worths());
+            assertArrayEquals(a.weights(), b.weights());
         }
     }
 

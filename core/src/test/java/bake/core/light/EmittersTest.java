@@ -107,18 +107,18 @@ class EmittersTest {
         RenderScene c = s.add(Shapes.quad("a", 1, 1.5, glass), Affine.translation(0, 0, 2)).add(triangle, Affine.translation(1, 1, 1.5))
                 .compile();
         assertEquals(2, c.openings().count());
-        float[] worth = new float[3 + c.openings().ways()];
+        float[] weights = new float[3 + c.openings().targets()];
         SplittableRandom r = new SplittableRandom(8);
-        for (int k = 3; k < worth.length; k++) worth[k] = k % 5 == 0 ? 0 : (float) r.nextDouble(1);
-        Aim aim = c.openings().aim(worth, 3);
+        for (int k = 3; k < weights.length; k++) weights[k] = k % 5 == 0 ? 0 : (float) r.nextDouble(1);
+        Aim aim = c.openings().aim(weights, 3);
         LightSample out = new LightSample(), scratch = new LightSample();
         int n = 200_000;
         double size = 0;
-        double[] chosen = new double[c.openings().ways()], all = new double[1];
+        double[] chosen = new double[c.openings().targets()], all = new double[1];
         for (int i = 0; i < n; i++) {
             int way = aim.sample(0.1f, 0.2f, 0.3f, r.nextFloat(), r.nextFloat(), r.nextFloat(), out);
             chosen[way]++;
-            assertTrue(worth[3 + way] > 0, "a piece that is worth nothing was chosen");
+            assertTrue(weights[3 + way] > 0, "a piece that is worth nothing was chosen");
             float p = aim.pdf(0.1f, 0.2f, 0.3f, out.x, out.y, out.z, 0, 0);
             size += (1 - aim.whole()) / p / n;
             assertTrue(c.openings().perPiece(way, 0.1f, 0.2f, 0.3f, out.x, out.y, out.z) > 0);
@@ -134,8 +134,9 @@ class EmittersTest {
         assertEquals(1 - aim.whole(), all[0], 0.03, "panes and everything together make one");
         assertEquals(seen, size, 0.03 * seen, "solid angle of the pieces that may be chosen");
         double sum = 0;
-        for (int k = 4; k < worth.length; k++) sum += worth[k];
-        for (int k = 1; k < chosen.length; k++) assertEquals(worth[3 + k] / sum, chosen[k] / n, 0.005, "piece " + k);
-        assertEquals(1, c.openings().aim(new float[c.openings().ways()], 0).whole(), 0f, "worth nothing at all: everything is looked at");
+        for (int k = 4; k < weights.length; k++) sum += weights[k];
+        for (int k = 1; k < chosen.length; k++) assertEquals(weights[3 + k] / sum, chosen[k] / n, 0.005, "piece " + k);
+        assertEquals(1, c.openings().aim(new float[c.openings().targets()], 0).whole(), 0f,
+                "worth nothing at all: everything is looked at");
     }
 }

@@ -43,16 +43,16 @@ class LightTreeTest {
         for (int place = 0; place < 20; place++) {
             float x = (float) r.nextDouble(-10, 10), y = (float) r.nextDouble(-5, 5), z = (float) r.nextDouble(0, 4);
             // Every other place with a guide, which doubts some of the parts.
-            float[] worth = place % 2 == 0 ? null : new float[tree.clusters()];
-            for (int k = 0; worth != null && k < worth.length; k++) worth[k] = (float) r.nextDouble(0.05, 3);
+            float[] weights = place % 2 == 0 ? null : new float[tree.clusters()];
+            for (int k = 0; weights != null && k < weights.length; k++) weights[k] = (float) r.nextDouble(0.05, 3);
             double sum = 0;
             double[] chance = new double[e.count()];
-            for (int i = 0; i < e.count(); i++) sum += chance[i] = tree.chance(i, x, y, z, out, worth, 0);
+            for (int i = 0; i < e.count(); i++) sum += chance[i] = tree.chance(i, x, y, z, out, weights, 0);
             assertTrue(sum > 0.9 && sum < 1.0001, "chances add up to " + sum);
             int[] hits = new int[e.count()];
             int n = 40_000, none = 0;
             for (int k = 0; k < n; k++) {
-                int i = tree.choose(x, y, z, (k + 0.5f) / n, out, worth, 0);
+                int i = tree.choose(x, y, z, (k + 0.5f) / n, out, weights, 0);
                 if (i < 0) none++;
                 else {
                     hits[i]++;

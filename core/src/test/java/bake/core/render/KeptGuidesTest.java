@@ -128,19 +128,20 @@ class KeptGuidesTest {
         LightGuide.of(d);
         assertTrue(d.cuts().length > 2);
         LightGuide.Data[] broken = {
-            new LightGuide.Data(0, d.nodes(), d.cuts(), d.roots(), d.worths(), d.learnt()),
-                    new LightGuide.Data(d.ways() + 1, d.nodes(), d.cuts(), d.roots(), d.worths(), d.learnt()),
-            new LightGuide.Data(d.ways(), changed(d.nodes(), 1, 0), d.cuts(), d.roots(), d.worths(), d.learnt()),
-            new LightGuide.Data(d.ways(), changed(d.nodes(), 0, 3), d.cuts(), d.roots(), d.worths(), d.learnt()),
-            new LightGuide.Data(d.ways(), changed(d.nodes(), 2, Integer.MAX_VALUE), d.cuts(), d.roots(), d.worths(), d.learnt()),
-            new LightGuide.Data(d.ways(), changed(d.nodes(), 2, Integer.MIN_VALUE), d.cuts(), d.roots(), d.worths(), d.learnt()),
-            new LightGuide.Data(d.ways(), d.nodes(), d.cuts(), changed(d.roots(), 3, ~d.learnt().length), d.worths(), d.learnt()),
-            new LightGuide.Data(d.ways(), d.nodes(), d.cuts(), new int[5], d.worths(), d.learnt()),
-            new LightGuide.Data(d.ways(), d.nodes(), d.cuts(), d.roots(), d.worths(), changed(d.learnt(), 0, d.worths().length / d.ways())),
-            new LightGuide.Data(d.ways(), d.nodes(), d.cuts(), d.roots(), d.worths(), changed(d.learnt(), 0, -2)),
-            new LightGuide.Data(d.ways(), d.nodes(), d.cuts(), d.roots(), with(d.worths(), Float.NaN), d.learnt()),
-            new LightGuide.Data(d.ways(), d.nodes(), d.cuts(), d.roots(), with(d.worths(), -1), d.learnt()),
-            new LightGuide.Data(d.ways(), d.nodes(), with(d.cuts(), Float.POSITIVE_INFINITY), d.roots(), d.worths(), d.learnt())};
+            new LightGuide.Data(0, d.nodes(), d.cuts(), d.roots(), d.weights(), d.learnt()),
+                    new LightGuide.Data(d.targets() + 1, d.nodes(), d.cuts(), d.roots(), d.weights(), d.learnt()),
+            new LightGuide.Data(d.targets(), changed(d.nodes(), 1, 0), d.cuts(), d.roots(), d.weights(), d.learnt()),
+            new LightGuide.Data(d.targets(), changed(d.nodes(), 0, 3), d.cuts(), d.roots(), d.weights(), d.learnt()),
+            new LightGuide.Data(d.targets(), changed(d.nodes(), 2, Integer.MAX_VALUE), d.cuts(), d.roots(), d.weights(), d.learnt()),
+            new LightGuide.Data(d.targets(), changed(d.nodes(), 2, Integer.MIN_VALUE), d.cuts(), d.roots(), d.weights(), d.learnt()),
+            new LightGuide.Data(d.targets(), d.nodes(), d.cuts(), changed(d.roots(), 3, ~d.learnt().length), d.weights(), d.learnt()),
+            new LightGuide.Data(d.targets(), d.nodes(), d.cuts(), new int[5], d.weights(), d.learnt()),
+            new LightGuide.Data(d.targets(), d.nodes(), d.cuts(), d.roots(), d.weights(),
+                    changed(d.learnt(), 0, d.weights().length / d.targets())),
+            new LightGuide.Data(d.targets(), d.nodes(), d.cuts(), d.roots(), d.weights(), changed(d.learnt(), 0, -2)),
+            new LightGuide.Data(d.targets(), d.nodes(), d.cuts(), d.roots(), with(d.weights(), Float.NaN), d.learnt()),
+            new LightGuide.Data(d.targets(), d.nodes(), d.cuts(), d.roots(), with(d.weights(), -1), d.learnt()),
+            new LightGuide.Data(d.targets(), d.nodes(), with(d.cuts(), Float.POSITIVE_INFINITY), d.roots(), d.weights(), d.learnt())};
         for (int i = 0; i < broken.length; i++) {
             LightGuide.Data b = broken[i];
             assertThrows(IllegalArgumentException.class, () -> LightGuide.of(b), "damage " + i);

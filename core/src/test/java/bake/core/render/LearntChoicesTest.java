@@ -2,7 +2,7 @@ package bake.core.render;
 
 import bake.core.compiled.RenderScene;
 import bake.core.work.Workers;
-import bake.core.path.Looks;
+import bake.core.path.LightSamples;
 import bake.core.path.PathSettings;
 import bake.core.learn.BouncedShare;
 import static bake.core.TestScene.grey;
@@ -68,10 +68,10 @@ class LearntChoicesTest {
 
     @Test
     void looksFollowTheShares() {
-        assertEquals(new Looks(3, 1, 1, 0.25f), Looks.of(0.9, 0.0001));
-        assertEquals(new Looks(1, 3, 0.25f, 1), Looks.of(0.0001, 0.99));
-        assertEquals(new Looks(3, 3, 1, 1), Looks.of(0.5, 0.4));
-        assertEquals(new Looks(1, 1, 1, 1), Looks.of(0.05, 0.05), "where the sun does most");
+        assertEquals(new LightSamples(3, 1, 1, 0.25f), LightSamples.of(0.9, 0.0001));
+        assertEquals(new LightSamples(1, 3, 0.25f, 1), LightSamples.of(0.0001, 0.99));
+        assertEquals(new LightSamples(3, 3, 1, 1), LightSamples.of(0.5, 0.4));
+        assertEquals(new LightSamples(1, 1, 1, 1), LightSamples.of(0.05, 0.05), "where the sun does most");
     }
 
     /** Looking seldom for a faint lamp, and often for the sky, leaves the light of each group as it is. */

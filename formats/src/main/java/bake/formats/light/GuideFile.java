@@ -89,11 +89,11 @@ public final class GuideFile {
 
     private static void guide(DataOutputStream out, LightGuide g) throws IOException {
         LightGuide.Data d = g.data();
-        out.writeInt(d.ways());
+        out.writeInt(d.targets());
         ints(out, d.nodes());
         floats(out, d.cuts());
         ints(out, d.roots());
-        floats(out, d.worths());
+        floats(out, d.weights());
         ints(out, d.learnt());
     }
 
@@ -171,7 +171,7 @@ public final class GuideFile {
     }
 
     private static LightGuide guide(ByteBuffer b) {
-        int ways = b.getInt();
-        return LightGuide.of(new LightGuide.Data(ways, ints(b), floats(b), ints(b), floats(b), ints(b)));
+        int targets = b.getInt();
+        return LightGuide.of(new LightGuide.Data(targets, ints(b), floats(b), ints(b), floats(b), ints(b)));
     }
 }

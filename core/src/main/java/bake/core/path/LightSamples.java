@@ -9,9 +9,9 @@ package bake.core.path;
  * @param laterSky from all other points
  * @param laterLamps from all other points
  */
-public record Looks(float skyIndoors, float lamps, float laterSky, float laterLamps) {
+public record LightSamples(float skyIndoors, float lamps, float laterSky, float laterLamps) {
     /** While nothing is known. A path costs some twenty rays, a look a little more than one. */
-    public static final Looks UNLEARNT = new Looks(3, 1, 1, 1);
+    public static final LightSamples UNLEARNT = new LightSamples(3, 1, 1, 1);
     /** Share of all light from which on a second and third look pay, and below which it is seldom worth one. */
     private static final double MUCH = 0.15, LITTLE = 0.002;
     private static final float SELDOM = 0.25f;
@@ -20,7 +20,7 @@ public record Looks(float skyIndoors, float lamps, float laterSky, float laterLa
      * @param sky share of all light that is the surroundings'
      * @param lamps share that is the emitters'
      */
-    public static Looks of(double sky, double lamps) {
-        return new Looks(sky >= MUCH ? 3 : 1, lamps >= MUCH ? 3 : 1, sky > LITTLE ? 1 : SELDOM, lamps > LITTLE ? 1 : SELDOM);
+    public static LightSamples of(double sky, double lamps) {
+        return new LightSamples(sky >= MUCH ? 3 : 1, lamps >= MUCH ? 3 : 1, sky > LITTLE ? 1 : SELDOM, lamps > LITTLE ? 1 : SELDOM);
     }
 }
