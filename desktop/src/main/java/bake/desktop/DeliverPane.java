@@ -47,10 +47,31 @@ final class DeliverPane extends VBox {
         // Narrow windows cut names and notes short, not the figures and not the window.
         table.setMinWidth(0);
         setMinWidth(0);
-        getChildren().addAll(Ui.row(title, due, Ui.spring(), keep, start), table);
+        VBox asked = asked();
+        getChildren().addAll(Ui.row(title, due, Ui.spring(), keep, start), asked, table);
         bench.deliverer().rows().addListener((ListChangeListener<Deliverer.Row>) c -> fill());
         bench.projectProperty().addListener((o, a, b) -> fill());
         fill();
+    }
+
+    /** What is to become of finals that are there already. */
+    private VBox asked() {
+        Label text = Ui.note("");
+        VBox out = new VBox(6, text, Ui.row(
+                Ui.button("deliver-number", "Keep them, number the new ones", "New finals get names that end in -2, -3 and so on",
+                        () -> bench.deliverer().number(), "small"),
+                Ui.button("deliver-replace", "Replace them", "Each goes once its new picture is whole, and not before",
+                        () -> bench.deliverer().replace(), "small"),
+                Ui.button("deliver-not-now", "Do not render", null, () -> bench.deliverer().leave(), "small")));
+        out.setId("deliver-existing");
+        out.getStyleClass().add("asked");
+        bench.deliverer().existingProperty().addListener((o, a, there) -> {
+            text.setText((there.size() == 1 ? "This final is there already: " : "These finals are there already: ")
+                    + String.join(", ", there.stream().map(f -> f.getFileName().toString()).toList()) + ".");
+            Ui.show(out, !there.isEmpty());
+        });
+        Ui.show(out, false);
+        return out;
     }
 
     private void fill() {

@@ -6,6 +6,7 @@ import bake.formats.project.View;
 import bake.studio.Delivery;
 import bake.studio.Presets;
 import bake.studio.RenderJob;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -43,6 +44,9 @@ public final class Deliverer {
     private final BooleanProperty running = new SimpleBooleanProperty();
     private final ObjectProperty<Path> folder = new SimpleObjectProperty<>();
     private final ObjectProperty<String> ending = new SimpleObjectProperty<>(".png");
+    private final ObjectProperty<List<Path>> existing = new SimpleObjectProperty<>(List.of());
+    /** The project whose delivery folder it is: one that was chosen stays until another project is opened. */
+    private Path of;
     private volatile Delivery delivery;
 
     Deliverer(Workbench bench, Executor background) {
@@ -68,14 +72,21 @@ public final class Deliverer {
         return ending;
     }
 
+    /** Finals that are there already, while it is asked what is to become of them; empty while nothing is asked. */
+    public ObjectProperty<List<Path>> existingProperty() {
+        return existing;
+    }
+
     boolean busy() {
         return running.get();
     }
 
     private void refresh(Project before, Project now) {
         if (running.get() || now == null) return;
-        if (folder.get() == null || before == null || !folder.get().startsWith(bench.folder()))
-            folder.set(bench.folder().resolve("deliver"));
+        if (!bench.folder().equals(of)) {
+            of = bench.folder();
+            folder.set(of.resolve("deliver"));
+        }
         List<Row> out = new ArrayList<>();
         for (View v : now.views()) {
             Preset p = Presets.suiting(now, v, true);
@@ -93,19 +104,46 @@ public final class Deliverer {
         rows.set(rows.indexOf(r), r.chosen(chosen));
     }
 
-    /** Renders the chosen views one after another. */
+    /** Renders the chosen views one after another; where that would replace finals it is asked first. */
     public void start() {
-        List<Row> chosen = rows.stream().filter(Row::chosen).toList();
-        if (running.get() || bench.prover().busy() || chosen.isEmpty() || bench.live() == null) return;
-        Project project = bench.project();
-        Path to = folder.get();
+        List<Path> there = items(false, true).stream().map(Delivery.Item::file).filter(Files::exists).toList();
+        existing.set(there);
+        if (there.isEmpty()) start(items(false, false));
+    }
+
+    /** Makes the finals anew; each that is there goes once its new one is whole. */
+    public void replace() {
+        existing.set(List.of());
+        start(items(false, true));
+    }
+
+    /** Makes the finals beside those that are there, under numbered names. */
+    public void number() {
+        existing.set(List.of());
+        start(items(true, false));
+    }
+
+    /** Leaves everything as it is. */
+    public void leave() {
+        existing.set(List.of());
+    }
+
+    private List<Delivery.Item> items(boolean numbered, boolean replace) {
         List<Delivery.Item> items = new ArrayList<>();
-        Set<String> names = new TreeSet<>();
-        for (Row r : chosen) {
-            String n = Delivery.fileName(r.view(), ending.get());
-            for (int i = 2; !names.add(n); i++) n = Delivery.fileName(r.view(), "-" + i + ending.get());
-            items.add(new Delivery.Item(r.view(), r.preset(), r.width(), r.height(), to.resolve(n)));
+        Set<Path> taken = new TreeSet<>();
+        for (Row r : rows) {
+            if (!r.chosen() || folder.get() == null) continue;
+            Path f = folder.get().resolve(Delivery.fileName(r.view(), ending.get()));
+            for (int i = 2; !taken.add(f) || numbered && Files.exists(f); i++)
+                f = folder.get().resolve(Delivery.fileName(r.view(), "-" + i + ending.get()));
+            items.add(new Delivery.Item(r.view(), r.preset(), r.width(), r.height(), f, replace));
         }
+        return items;
+    }
+
+    private void start(List<Delivery.Item> items) {
+        if (running.get() || bench.prover().busy() || items.isEmpty() || bench.live() == null) return;
+        Project project = bench.project();
         for (int i = 0; i < rows.size(); i++) rows.set(i, rows.get(i).at(Stage.WAITING, null, ""));
         running.set(true);
         bench.hold();
@@ -151,8 +189,12 @@ public final class Deliverer {
 
         @Override
         public void finished(Delivery.Item item, RenderJob.Progress p, int resumedAt) {
-            set(item, p.state() == RenderJob.State.STOPPED ? Stage.STOPPED : Stage.DONE, p,
-                    item.file().getFileName() + (resumedAt > 0 ? ", went on from pass " + resumedAt : ""));
+            set(item, Stage.DONE, p, item.file().getFileName() + (resumedAt > 0 ? ", went on from pass " + resumedAt : ""));
+        }
+
+        @Override
+        public void stopped(Delivery.Item item, RenderJob.Progress p, Path kept) {
+            set(item, Stage.STOPPED, p, kept.getFileName().toString());
         }
 
         @Override

@@ -47,7 +47,7 @@ public final class Workbench implements AutoCloseable {
     private final ObjectProperty<Showing> showing = new SimpleObjectProperty<>(Showing.PICTURE);
     private final ObjectProperty<Message> message = new SimpleObjectProperty<>();
     private final BooleanProperty opening = new SimpleBooleanProperty(), changed = new SimpleBooleanProperty(),
-            recovery = new SimpleBooleanProperty();
+            recovery = new SimpleBooleanProperty(), readOnly = new SimpleBooleanProperty(), outside = new SimpleBooleanProperty();
     private final ObservableList<Proof> proofs = FXCollections.observableArrayList();
     private final ObjectProperty<Proof> printA = new SimpleObjectProperty<>(), printB = new SimpleObjectProperty<>();
     private final Prover prover;
@@ -114,6 +114,31 @@ public final class Workbench implements AutoCloseable {
     /** True while unsaved work of an earlier run waits for a decision. */
     public BooleanProperty recoveryProperty() {
         return recovery;
+    }
+
+    /** True while somebody else writes the project. */
+    public BooleanProperty readOnlyProperty() {
+        return readOnly;
+    }
+
+    /** True while what somebody else has saved waits for a decision. */
+    public BooleanProperty outsideProperty() {
+        return outside;
+    }
+
+    /** What is open, or null. */
+    ProjectSession session() {
+        return session;
+    }
+
+    /** Takes the right to write from whoever has it. */
+    public void takeOver() {
+        try {
+            session.takeOver();
+            say("This window writes the project now.");
+        } catch (IOException e) {
+            fail(e);
+        }
     }
 
     public ReadOnlyObjectProperty<ModelFacts> factsProperty() {
@@ -253,7 +278,7 @@ public final class Workbench implements AutoCloseable {
         message.set(null);
         live = new LiveRender(o.assembly(), o.compiled(), workers, x -> later(() -> frame.set(x)), this::fail);
         session.onChange(this::refresh);
-        recovery.set(session.recovered() != null);
+        session.watch(ui);
         refresh();
     }
 
@@ -263,6 +288,9 @@ public final class Workbench implements AutoCloseable {
         project.set(p);
         view.set(p.currentView());
         changed.set(session.changed());
+        recovery.set(session.recovered() != null);
+        readOnly.set(session.readOnly());
+        outside.set(session.changedOutside() != null);
         if (before != p) {
             show();
             guides.look();
@@ -337,11 +365,15 @@ public final class Workbench implements AutoCloseable {
     }
 
     public void edit(String key, UnaryOperator<Project> change) {
-        if (session != null) session.edit(key, change);
+        if (session != null && !session.edit(key, change)) sayReadOnly();
     }
 
     public void editView(String key, UnaryOperator<View> change) {
-        if (session != null) session.editView(key, change);
+        if (session != null && !session.editView(key, change)) sayReadOnly();
+    }
+
+    private void sayReadOnly() {
+        message.set(new Message("Opened to read: " + session.holder().words() + " writes this project. Take it over to change it.", true));
     }
 
     public void undo() {
@@ -362,17 +394,16 @@ public final class Workbench implements AutoCloseable {
 
     public void save() {
         if (session == null) return;
-        try {
-            session.save();
-            say("Saved " + session.folder().getFileName() + ".");
-        } catch (IOException e) {
-            fail(e);
-        }
+        ProjectSession s = session;
+        s.saveLater(e -> {
+            if (e == null) say("Saved " + s.folder().getFileName() + ".");
+            else fail(e);
+        });
     }
 
     public void recover() {
         session.recover();
-        recovery.set(false);
+        recovery.set(session.recovered() != null);
     }
 
     public void discardRecovered() {
@@ -381,11 +412,11 @@ public final class Workbench implements AutoCloseable {
         } catch (IOException e) {
             fail(e);
         }
-        recovery.set(false);
+        recovery.set(session.recovered() != null);
     }
 
     public void chooseView(String name) {
-        edit(null, p -> p.withCurrent(name));
+        if (session != null) session.look(name);
     }
 
     /** Keeps the current camera as a new view. */

@@ -7,14 +7,27 @@ import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import java.io.IOException;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 
 /** Renders the finals of chosen views one after another into a folder. Runs on the calling thread. */
 public final class Delivery {
-    /** One final of the delivery. */
-    public record Item(View view, Preset preset, int width, int height, Path file) {}
+    /**
+     * One final of the delivery.
+     *
+     * @param replace whether a file of that name may go, once the new final is whole
+     */
+    public record Item(View view, Preset preset, int width, int height, Path file, boolean replace) {
+        /** Where a final goes that was stopped: never in place of a whole one. */
+        public Path unfinished() {
+            String n = file.getFileName().toString();
+            int dot = n.lastIndexOf('.');
+            return file.resolveSibling(n.substring(0, dot) + " (unfinished)" + n.substring(dot));
+        }
+    }
 
     /** Told how it goes, on the delivering thread. */
     public interface Listener {
@@ -22,6 +35,9 @@ public final class Delivery {
 
         /** @param resumedAt the pass that it went on from, or 0 */
         void finished(Item item, RenderJob.Progress p, int resumedAt);
+
+        /** @param kept what there is of a final that was stopped, under a name that says so */
+        void stopped(Item item, RenderJob.Progress p, Path kept);
 
         void failed(Item item, Exception e);
 
@@ -74,6 +90,9 @@ public final class Delivery {
         for (Item i : items) {
             if (stopped) return;
             try {
+                if (!i.replace() && Files.exists(i.file()))
+                    throw new FileAlreadyExistsException(i.file().toString(), null,
+                            "is there already; deliver again and say whether it is to be replaced");
                 RenderScene scene = compiler.compile(project, i.view());
                 RenderJob.Order order = new RenderJob.Order(i.view().name(), i.view().camera().camera(), i.view().look(), i.preset(),
                         i.width(), i.height(), null, 1, false);
@@ -101,8 +120,16 @@ public final class Delivery {
         if (stopped) job.stop();
         job.run(p -> listener.progress(i, p));
         if (job.progress().passes() == 0) throw new IOException("stopped before the first pass was done");
-        PictureOutput.write(i.file(), job.film(), job.finish(), null, job.order().region(), i.preset().denoise(), 200);
-        if (store != null && job.progress().state() == RenderJob.State.DONE) keep(store, project, i, job.caches(), listener);
+        boolean whole = job.state() == RenderJob.State.DONE;
+        Path to = whole ? i.file() : i.unfinished();
+        PictureOutput.write(to, job.film(), job.finish(), null, job.order().region(), i.preset().denoise(), 200);
+        if (!whole) {
+            listener.stopped(i, job.progress(), to);
+            return;
+        }
+        job.written();
+        Files.deleteIfExists(i.unfinished());
+        if (store != null) keep(store, project, i, job.caches(), listener);
         listener.finished(i, job.progress(), job.resumedAt());
     }
 

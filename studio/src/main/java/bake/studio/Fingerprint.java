@@ -111,10 +111,18 @@ public record Fingerprint(String model, String materials, String openings, Strin
         d.update(s.getBytes(StandardCharsets.UTF_8));
     }
 
-    /** The folders of a project's models with everything in them: buffers and pictures belong to a model too. */
+    /**
+     * A project's models with everything that belongs to them: buffers and pictures too. A model in the project's own folder lies beside
+     * proofs and autosaves, which are no part of it.
+     */
     static void models(MessageDigest d, Project p, Path folder) throws IOException {
         for (Path f : p.models().stream().map(m -> folder.resolve(m.file()).normalize().getParent()).distinct().toList()) {
             if (!Files.isDirectory(f)) continue;
+            if (f.equals(folder.toAbsolutePath().normalize()) || f.equals(folder)) {
+                for (Project.ModelRef m : p.models()) if (Files.isRegularFile(f.resolve(m.file())))
+                    for (Path x : ModelStore.parts(f.resolve(m.file()))) stamp(d, x);
+                continue;
+            }
             try (Stream<Path> s = Files.walk(f, 3)) {
                 for (Path x : s.filter(Files::isRegularFile).limit(MOST_FILES).sorted().toList()) stamp(d, x);
             }

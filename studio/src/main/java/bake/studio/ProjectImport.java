@@ -11,13 +11,10 @@ import bake.formats.project.View;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.function.BooleanSupplier;
-import java.util.stream.Stream;
 
 /** Starts a project from a model file, with a first view and light that show it. */
 public final class ProjectImport {
@@ -50,12 +47,12 @@ public final class ProjectImport {
         if (m.placedTriangles() == 0) throw new FormatException(m.name(), null, "holds nothing that can be rendered; export it again");
         if (Files.exists(folder.resolve(ProjectFile.NAME)))
             throw new FormatException(folder.toString(), null, "holds a project already; choose another folder");
-        Path target = Files.createDirectories(folder.resolve("model"));
-        copy(model, target);
+        Files.createDirectories(folder);
+        String brought = new ModelStore(folder).bring(model);
         String name = model.getFileName().toString();
         String title = name.replaceFirst("\\.[^.]+$", "");
         Project p = new Project(Project.VERSION, title, null, Project.Place.DEFAULT,
-                List.of(new Project.ModelRef("model/" + name, unit, up, null, null, Map.of())), List.of(), List.of(), List.of(), List.of(),
+                List.of(new Project.ModelRef(brought, unit, up, null, null, Map.of())), List.of(), List.of(), List.of(), List.of(),
                 List.of(), views(m), List.of(), null, Map.of());
         Path file = folder.resolve(ProjectFile.NAME);
         ProjectFile.write(file, p);
@@ -73,9 +70,11 @@ public final class ProjectImport {
         Path file = folder.resolve(ProjectFile.NAME);
         if (!Files.isRegularFile(file))
             throw new FormatException(folder.toString(), null, "holds no project; import the model without --again first");
-        Replaced r = replaced(ProjectFile.read(file), model, folder, old);
-        ProjectFile.write(file, r.project);
-        return r.lost;
+        try (ProjectLock lock = ProjectLock.take(folder)) {
+            Replaced r = replaced(ProjectFile.read(file), model, folder, old);
+            ProjectFile.write(file, r.project);
+            return r.lost;
+        }
     }
 
     /**
@@ -92,13 +91,16 @@ public final class ProjectImport {
             throw new FormatException(ProjectFile.NAME, null, "has " + files.size() + " models; say which to replace: "
                     + String.join(", ", files));
         int at = old == null ? 0 : files.indexOf(old);
+        // A name alone will do where it is the only one.
+        List<String> named = files.stream().filter(f -> f.endsWith("/" + old)).toList();
+        if (at < 0 && named.size() == 1) at = files.indexOf(named.getFirst());
         if (at < 0) throw new FormatException(ProjectFile.NAME, null, "has no model '" + old + "'; it has: " + String.join(", ", files));
         Project.ModelRef before = p.models().get(at);
         ImportedModel m = ModelReader.read(model, before.unit(), before.up(), before.variant());
         if (m.placedTriangles() == 0) throw new FormatException(m.name(), null, "holds nothing that can be rendered; export it again");
-        copy(model, Files.createDirectories(folder.resolve("model")));
+        String brought = new ModelStore(folder).bring(model);
         List<Project.ModelRef> models = new ArrayList<>(p.models());
-        models.set(at, new Project.ModelRef("model/" + model.getFileName(), before.unit(), before.up(), before.variant(), before.layersBy(),
+        models.set(at, new Project.ModelRef(brought, before.unit(), before.up(), before.variant(), before.layersBy(),
                 before.other()));
         // A file without parts is a layer of its own name.
         String was = Path.of(before.file()).getFileName().toString(), is = model.getFileName().toString();
@@ -114,49 +116,6 @@ public final class ProjectImport {
             if (!m.layers().contains(l.name()) && now.shapes().stream().noneMatch(x -> l.name().equals(x.layer())))
                 lost.add("layer '" + l.name() + "' is not in the new file");
         return new Replaced(now, lost);
-    }
-
-    /** A text model names its other files relative to itself, so the files beside it that it may mean come along. */
-    private static void copy(Path model, Path target) throws IOException {
-        Path from = model.toAbsolutePath().getParent();
-        String name = model.getFileName().toString(), lower = name.toLowerCase(Locale.ROOT);
-        Files.copy(model, target.resolve(name), StandardCopyOption.REPLACE_EXISTING);
-        if (lower.endsWith(".glb")) return;
-        if (!lower.endsWith(".gltf") && !lower.endsWith(".obj")) {
-            pictures(from, target);
-            return;
-        }
-        String text = Files.readString(model, java.nio.charset.StandardCharsets.ISO_8859_1);
-        List<Path> texts = new ArrayList<>();
-        try (Stream<Path> s = Files.walk(from, 3)) {
-            for (Path p : s.filter(Files::isRegularFile).limit(20_000).toList()) {
-                String n = p.getFileName().toString();
-                if (text.contains(n) || text.contains(n.replace(" ", "%20"))) take(p, from, target, texts);
-            }
-        }
-        for (Path mtl : List.copyOf(texts)) {
-            String t = Files.readString(mtl, java.nio.charset.StandardCharsets.ISO_8859_1);
-            try (Stream<Path> s = Files.walk(from, 3)) {
-                for (Path p : s.filter(Files::isRegularFile).limit(20_000).toList()) if (t.contains(p.getFileName().toString()))
-                    take(p, from, target, texts);
-            }
-        }
-    }
-
-    /** A model that cannot be searched as text brings the pictures that lie beside it. */
-    private static void pictures(Path from, Path target) throws IOException {
-        try (Stream<Path> s = Files.walk(from, 2)) {
-            for (Path p : s.filter(Files::isRegularFile).filter(x -> x.getFileName().toString().toLowerCase(Locale.ROOT)
-                    .matches(".*\\.(png|jpe?g|bmp|gif|tiff?)")).limit(2000).toList()) take(p, from, target, new ArrayList<>());
-        }
-    }
-
-    private static void take(Path p, Path from, Path target, List<Path> texts) throws IOException {
-        Path to = target.resolve(from.relativize(p).toString());
-        if (Files.exists(to)) return;
-        Files.createDirectories(to.getParent());
-        Files.copy(p, to);
-        if (p.getFileName().toString().toLowerCase(Locale.ROOT).endsWith(".mtl")) texts.add(p);
     }
 
     private static List<View> views(ImportedModel m) {

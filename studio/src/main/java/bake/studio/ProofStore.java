@@ -7,6 +7,7 @@ import bake.formats.project.View;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
+import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDateTime;
@@ -19,6 +20,8 @@ import java.util.stream.Stream;
 /** The proofs of a project, one folder each below {@code proofs/}: picture.png, picture.exr and proof.json. */
 public final class ProofStore {
     private static final ObjectMapper MAPPER = Json.MAPPER.copy().configure(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES, false);
+    /** Numbers are never given twice, even those of proofs that were deleted. */
+    private static final String LAST = "last-number.txt";
     private final Path folder;
 
     public ProofStore(Path projectFolder) {
@@ -57,12 +60,7 @@ public final class ProofStore {
 
     /** Keeps what a job has made so far. */
     public synchronized Proof keep(RenderJob job, View view) throws IOException {
-        int number = 1;
-        if (Files.isDirectory(folder))
-            try (Stream<Path> s = Files.list(folder)) {
-                number = 1 + s.mapToInt(p -> p.getFileName().toString().matches("\\d{1,8}") ? Integer.parseInt(p.getFileName().toString())
-                        : 0).max().orElse(0);
-            }
+        int number = claim();
         RenderJob.Progress g = job.progress();
         Region r = job.order().region();
         Proof p = new Proof(number, "", view, job.order().preset(), r.width(), r.height(),
@@ -76,6 +74,38 @@ public final class ProofStore {
         return p;
     }
 
+    /** A number that no proof of the project has or had: its folder is made, which only one process can do. */
+    private int claim() throws IOException {
+        Files.createDirectories(folder);
+        for (int number = 1 + last(); ; number++) {
+            try {
+                Files.createDirectory(of(number));
+            } catch (FileAlreadyExistsException taken) {
+                continue;
+            }
+            remember(number);
+            return number;
+        }
+    }
+
+    /** The highest number that was ever given. */
+    private int last() throws IOException {
+        int there, told = 0;
+        try (Stream<Path> s = Files.list(folder)) {
+            there = s.map(p -> p.getFileName().toString()).filter(n -> n.matches("\\d{1,8}")).mapToInt(Integer::parseInt).max().orElse(0);
+        }
+        Path f = folder.resolve(LAST);
+        if (Files.isRegularFile(f) && Files.size(f) < 20) {
+            String t = Files.readString(f).strip();
+            if (t.matches("\\d{1,8}")) told = Integer.parseInt(t);
+        }
+        return Math.max(there, told);
+    }
+
+    private void remember(int number) throws IOException {
+        AtomicFile.write(folder.resolve(LAST), o -> o.write((number + "\n").getBytes(java.nio.charset.StandardCharsets.US_ASCII)));
+    }
+
     public synchronized void save(Proof p) throws IOException {
         byte[] json = MAPPER.writeValueAsBytes(p);
         AtomicFile.write(of(p.number()).resolve("proof.json"), o -> o.write(json));
@@ -83,6 +113,7 @@ public final class ProofStore {
 
     /** Takes a proof off for good. */
     public synchronized void delete(Proof p) throws IOException {
+        remember(Math.max(p.number(), last()));
         for (String f : new String[] {"proof.json", "picture.png", "picture.exr"}) Files.deleteIfExists(of(p.number()).resolve(f));
         try {
             Files.deleteIfExists(of(p.number()));

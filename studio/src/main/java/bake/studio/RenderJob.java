@@ -170,6 +170,12 @@ public final class RenderJob {
         checkpoint = c;
     }
 
+    /** Says that the whole picture is safe in its file: what was kept to go on with it is no longer needed. */
+    public void written() {
+        Checkpoint c = checkpoint;
+        if (c != null && state == State.DONE) c.remove();
+    }
+
     /** Asks for the picture's checkpoint to be written after the pass in work. */
     public void saveSoon() {
         Checkpoint c = checkpoint;
@@ -310,7 +316,6 @@ public final class RenderJob {
         double seconds = worked / 1e9;
         boolean timeUp = p.timeLimit() > 0 && seconds >= p.timeLimit() * 0.98;
         state = stop && !timeUp ? State.STOPPED : State.DONE;
-        if (checkpoint != null && state == State.DONE) checkpoint.remove();
         noise = finish.noise(film(), order.region);
         progress = new Progress(state, pass, noise, seconds, 0, state == State.DONE ? 1 : progress.fraction, renderer.rays());
         each.accept(progress);

@@ -104,13 +104,18 @@ class CacheStoreTest {
     private void deliver(Project p) {
         try (Workers w = new Workers(2)) {
             new Delivery(w, (q, v) -> RenderScene.compile(new SceneAssembly(dir).scene(q, v), Workers.COMPILING), dir).run(p,
-                    p.views().stream().map(v -> new Delivery.Item(v, PRESET, 48, 30, dir.resolve(v.name() + ".png"))).toList(),
+                    p.views().stream().map(v -> new Delivery.Item(v, PRESET, 48, 30, dir.resolve(v.name() + ".png"), true)).toList(),
                     new Delivery.Listener() {
                         @Override
                         public void progress(Delivery.Item item, RenderJob.Progress g) {}
 
                         @Override
                         public void finished(Delivery.Item item, RenderJob.Progress g, int resumedAt) {}
+
+                        @Override
+                        public void stopped(Delivery.Item item, RenderJob.Progress g, Path kept) {
+                            throw new AssertionError(kept);
+                        }
 
                         @Override
                         public void failed(Delivery.Item item, Exception e) {

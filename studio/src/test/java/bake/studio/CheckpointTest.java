@@ -97,6 +97,8 @@ class CheckpointTest {
             assertTrue(once.clampedShare() > 0);
             assertEquals(once.clampedShare(), second.clampedShare(), 1e-6 * once.clampedShare(), "what was clamped before counts too");
             assertTrue(second.progress().rays() >= once.progress().rays(), "and so do the rays");
+            assertTrue(Files.exists(file), "until the picture is in its file it is needed");
+            second.written();
             assertFalse(Files.exists(file), "a picture that is done needs none");
         }
     }

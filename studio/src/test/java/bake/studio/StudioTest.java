@@ -241,7 +241,7 @@ class StudioTest {
             Delivery d = new Delivery(w, (x, v) -> RenderScene.compile(a.scene(x, v), ForkJoinPool.commonPool()), dir);
             List<Delivery.Item> items = new ArrayList<>();
             for (View v : List.of(p.views().getFirst(), bad, p.views().get(1)))
-                items.add(new Delivery.Item(v, preset(0, 0, 3), 32, 20, dir.resolve("out").resolve(Delivery.fileName(v, ".png"))));
+                items.add(new Delivery.Item(v, preset(0, 0, 3), 32, 20, dir.resolve("out").resolve(Delivery.fileName(v, ".png")), false));
             d.run(p, items, new Delivery.Listener() {
                 @Override
                 public void progress(Delivery.Item i, RenderJob.Progress g) {}
@@ -249,6 +249,11 @@ class StudioTest {
                 @Override
                 public void finished(Delivery.Item i, RenderJob.Progress g, int resumedAt) {
                     told.add(i.view().name());
+                }
+
+                @Override
+                public void stopped(Delivery.Item i, RenderJob.Progress g, Path kept) {
+                    told.add("stopped " + kept);
                 }
 
                 @Override

@@ -1,5 +1,6 @@
 package bake.formats.picture;
 
+import bake.formats.AtomicFile;
 import bake.formats.FormatException;
 import java.io.Closeable;
 import java.io.IOException;
@@ -9,7 +10,6 @@ import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.util.zip.Deflater;
 
@@ -42,7 +42,7 @@ public final class ExrRows implements Closeable {
         names = alpha ? "ABGR" : "BGR";
         target = file.toAbsolutePath();
         Files.createDirectories(target.getParent());
-        temp = Files.createTempFile(target.getParent(), "." + target.getFileName(), ".part");
+        temp = AtomicFile.part(target);
         channel = FileChannel.open(temp, StandardOpenOption.WRITE);
         this.width = width;
         this.height = height;
@@ -133,7 +133,7 @@ public final class ExrRows implements Closeable {
         put(b.flip(), table);
         channel.force(true);
         channel.close();
-        Files.move(temp, target, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+        AtomicFile.replace(temp, target);
         finished = true;
     }
 
