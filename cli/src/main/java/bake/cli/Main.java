@@ -1,6 +1,7 @@
 package bake.cli;
 
 import bake.formats.FormatException;
+import bake.studio.UserFolders;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
@@ -18,6 +19,7 @@ public final class Main implements Runnable {
     private CommandLine.Model.CommandSpec spec;
 
     public static void main(String[] args) {
+        UserFolders.prepareLog();
         System.exit(run(args));
     }
 

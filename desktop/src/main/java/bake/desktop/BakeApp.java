@@ -27,6 +27,7 @@ public final class BakeApp extends Application {
     public void start(Stage stage) {
         Arguments a = Arguments.parse(getParameters().getRaw().toArray(String[]::new));
         bench = new Workbench(Platform::runLater);
+        Mishaps.tell(bench::complain);
         window = new MainWindow(bench, stage);
         Scene scene = window.scene(a.width(), a.height());
         stage.setTitle("Bake");
@@ -35,6 +36,13 @@ public final class BakeApp extends Application {
         stage.setMinWidth(1024);
         stage.setMinHeight(700);
         stage.setScene(scene);
+        // Work may go on without the window.
+        Platform.setImplicitExit(false);
+        bench.leaving().by(stage::hide, Platform::exit);
+        stage.setOnCloseRequest(e -> {
+            e.consume();
+            bench.leaving().quit();
+        });
         stage.show();
         bench.stationProperty().set(a.station());
         // What belongs to the Light station is switched on there.

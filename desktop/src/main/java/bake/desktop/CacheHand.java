@@ -125,13 +125,13 @@ public final class CacheHand {
      *
      * @param anyway whether those of other light are taken where none fit
      */
-    Begin toBegin(Project p, View v, Preset preset, boolean anyway) throws IOException {
-        CacheStore store = CacheStore.of(bench.folder(), preset);
+    Begin toBegin(Path folder, Project p, View v, Preset preset, boolean anyway) throws IOException {
+        CacheStore store = CacheStore.of(folder, preset);
         if (store == null) return new Begin(Caches.NONE, false);
         BounceSettings how = RenderJob.bounced(preset);
-        Caches fit = store.fitting(p, bench.folder(), v, how, false);
+        Caches fit = store.fitting(p, folder, v, how, false);
         if (!anyway) return new Begin(fit, false);
-        Caches all = store.fitting(p, bench.folder(), v, how, true);
+        Caches all = store.fitting(p, folder, v, how, true);
         boolean more = fit.cells() == null && all.cells() != null || fit.records() == null && all.records() != null || fit.photons() == null
                 && all.photons() != null || fit.caustics() == null && all.caustics() != null;
         return new Begin(more ? all : fit, more);

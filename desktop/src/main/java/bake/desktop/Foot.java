@@ -4,61 +4,36 @@ import bake.studio.LiveRender;
 import bake.studio.RenderJob;
 import java.util.Locale;
 import javafx.geometry.Pos;
-import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
-/** The line at the easel's foot: pass, noise, time, speed; and what the window has to say. */
+/** The line at the easel's foot: pass, noise, time, speed. */
 final class Foot extends VBox {
     private final Workbench bench;
-    private final Label what = Ui.label("", "foot-text"), figures = Ui.label("", "foot-figure"), speed = Ui.label("", "foot-figure"),
-            message = Ui.label("", "message-text");
+    private final Label what = Ui.label("", "foot-text"), figures = Ui.label("", "foot-figure"), speed = Ui.label("", "foot-figure");
     private final Region done = new Region();
     private final StackPane progress = new StackPane(done);
-    private final HBox messages;
 
     Foot(Workbench bench) {
         this.bench = bench;
         getStyleClass().add("foot");
         what.setId("foot-what");
-        message.setId("message");
-        message.setWrapText(true);
-        Button close = Ui.button("message-close", "Close", null, () -> bench.messageProperty().set(null), "small");
-        messages = Ui.row(message, Ui.spring(), close);
-        messages.getStyleClass().add("message");
-        HBox recovery = Ui.row(Ui.label("Work that was not saved is here from last time.", "message-text"), Ui.spring(),
-                Ui.button("recover", "Take it back", null, bench::recover, "small"),
-                Ui.button("discard", "Leave it", "The project stays as it was last saved", bench::discardRecovered, "small"));
-        recovery.getStyleClass().addAll("message", "notice");
-        recovery.visibleProperty().bind(bench.recoveryProperty());
-        recovery.managedProperty().bind(bench.recoveryProperty());
         progress.getStyleClass().add("foot-progress");
         progress.setAlignment(Pos.CENTER_LEFT);
         done.getStyleClass().add("foot-done");
         HBox line = new HBox(18, what, figures, Ui.spring(), speed);
         line.getStyleClass().add("foot-line");
         line.setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(recovery, messages, progress, line);
+        getChildren().addAll(progress, line);
         bench.frameProperty().addListener((o, a, f) -> refresh());
         bench.prover().progressProperty().addListener((o, a, f) -> refresh());
         bench.prover().runningProperty().addListener((o, a, f) -> refresh());
         bench.prover().pausedProperty().addListener((o, a, f) -> refresh());
         bench.deliverer().runningProperty().addListener((o, a, f) -> refresh());
-        bench.messageProperty().addListener((o, a, f) -> tell(f));
-        tell(null);
         refresh();
-    }
-
-    private void tell(Workbench.Message m) {
-        messages.setVisible(m != null);
-        messages.setManaged(m != null);
-        if (m == null) return;
-        message.setText(m.text());
-        messages.getStyleClass().removeAll("error", "notice");
-        messages.getStyleClass().add(m.error() ? "error" : "notice");
     }
 
     private void refresh() {

@@ -47,11 +47,14 @@ public final class LampHand {
 
     /** Takes a photometric file into the project; the next click on the picture puts a lamp with it there. */
     public void placeFile(java.nio.file.Path file) {
+        java.nio.file.Path folder = bench.folder();
+        if (folder == null) return;
         background.execute(() -> {
             try {
                 bake.formats.light.IesFile.read(file);
-                String inside = bench.skyFiles().bring(file, "lamps");
+                String inside = bench.skyFiles().bring(folder, file, "lamps");
                 bench.later(() -> {
+                    if (!folder.equals(bench.folder())) return;
                     iesFile = inside;
                     place("ies");
                 });

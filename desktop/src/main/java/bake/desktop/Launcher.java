@@ -1,5 +1,6 @@
 package bake.desktop;
 
+import bake.studio.UserFolders;
 import javafx.application.Application;
 
 /** Starts the window. Outside of {@link Application}, so that JavaFX may come from the module path. */
@@ -7,6 +8,8 @@ public final class Launcher {
     private Launcher() {}
 
     public static void main(String[] args) {
+        UserFolders.prepareLog();
+        Mishaps.catchAll();
         Arguments a = null;
         try {
             a = Arguments.parse(args);

@@ -5,7 +5,7 @@ import java.nio.file.Path;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
-import javafx.application.Platform;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.CheckMenuItem;
@@ -38,6 +38,9 @@ public final class MainWindow {
     private final Easel easel;
     private final VBox center;
     private final DeliverPane deliver;
+    private final NoticeStack notices;
+    /** The easel or the delivery, with what is said over it. */
+    private final StackPane stand = new StackPane();
 
     public MainWindow(Workbench bench, Stage stage) {
         this.bench = bench;
@@ -47,11 +50,13 @@ public final class MainWindow {
         DimensionLine line = new DimensionLine(bench);
         rail = new PictureRail(bench);
         easel = new Easel(bench, line::marking, this::chooseModel);
-        VBox.setVgrow(easel, Priority.ALWAYS);
-        center = new VBox(rail, easel, strip, new Foot(bench));
+        notices = new NoticeStack(bench);
+        StackPane.setAlignment(notices, Pos.BOTTOM_LEFT);
+        stand.setMinHeight(0);
+        VBox.setVgrow(stand, Priority.ALWAYS);
+        center = new VBox(rail, stand, strip, new Foot(bench));
         center.getStyleClass().add("center");
         deliver = new DeliverPane(bench);
-        VBox.setVgrow(deliver, Priority.ALWAYS);
         strips.put(Station.MODEL, new ModelStrip(bench));
         strips.put(Station.LIGHT, new LightStrip(bench));
         strips.put(Station.VIEW, new ViewStrip(bench, easel.hand()));
@@ -111,8 +116,9 @@ public final class MainWindow {
 
     private void show(Station s) {
         boolean delivering = s == Station.DELIVER;
-        center.getChildren().setAll(delivering ? List.of(deliver, center.getChildren().getLast())
-                : List.of(rail, easel, strip, center.getChildren().getLast()));
+        stand.getChildren().setAll(delivering ? deliver : easel, notices);
+        center.getChildren().setAll(delivering ? List.of(stand, center.getChildren().getLast())
+                : List.of(rail, stand, strip, center.getChildren().getLast()));
         if (!delivering) strip.getChildren().setAll(strips.get(s));
         sheet.setContent(sheets.get(s));
         sheet.setVvalue(0);
@@ -124,6 +130,8 @@ public final class MainWindow {
         edit.setOnShowing(e -> {
             undo.setDisable(!bench.canUndo());
             redo.setDisable(!bench.canRedo());
+            undo.setText(bench.canUndo() ? "Undo: " + bench.session().undoes() : "Undo");
+            redo.setText(bench.canRedo() ? "Redo: " + bench.session().redoes() : "Redo");
         });
         // Menu items that are greyed out while the menu is closed would swallow their keys.
         edit.setOnHidden(e -> {
@@ -134,7 +142,7 @@ public final class MainWindow {
                 item("New from a model\u2026", "Shortcut+N", this::chooseModel),
                 item("Open the demo library", null, () -> bench.open("demo")),
                 new SeparatorMenuItem(), item("Save", "Shortcut+S", bench::save), new SeparatorMenuItem(),
-                item("Quit", "Shortcut+Q", Platform::exit));
+                item("Quit", "Shortcut+Q", () -> bench.leaving().quit()));
         edit.getItems().addAll(undo, redo);
         for (Station s : Station.values())
             go.getItems().add(item(s.title(), "Shortcut+" + (s.ordinal() + 1), () -> bench.stationProperty().set(s)));

@@ -8,11 +8,14 @@ import bake.core.compiled.RenderScene;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.View;
+import bake.studio.GuideStore;
+import bake.studio.LiveRender;
 import bake.studio.PictureOutput;
 import bake.studio.Presets;
 import bake.studio.Proof;
 import bake.studio.ProofStore;
 import bake.studio.RenderJob;
+import java.nio.file.Path;
 import java.util.concurrent.Executor;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
@@ -132,18 +135,25 @@ public final class Prover {
         bench.hold();
         Region part = region.get();
         boolean anyway = caches.anywayProperty().get();
-        background.execute(() -> make(project, v, p, part, store, anyway));
+        LiveRender live = bench.live();
+        Path folder = bench.folder();
+        background.execute(() -> make(new Place(folder, project, store, live), v, p, part, anyway));
     }
 
-    private void make(Project project, View v, Preset p, Region part, ProofStore store, boolean anyway) {
+    /** Where a proof belongs, whatever is opened while it is made. */
+    private record Place(Path folder, Project project, ProofStore store, LiveRender live) {}
+
+    private void make(Place at, View v, Preset p, Region part, boolean anyway) {
+        ProofStore store = at.store;
+        Project project = at.project;
         try {
             int[] s = Presets.size(p, v);
             Region r = part == null ? null : new Region(part.x() * s[0] / 1000, part.y() * s[1] / 1000,
                     Math.max(1, part.width() * s[0] / 1000), Math.max(1, part.height() * s[1] / 1000));
-            RenderScene scene = bench.live().compile(project, v);
-            CacheHand.Begin begin = caches.toBegin(project, v, p, anyway);
+            RenderScene scene = at.live.compile(project, v);
+            CacheHand.Begin begin = caches.toBegin(at.folder, project, v, p, anyway);
             RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), p, s[0], s[1], r, 1, false),
-                    bench.workers()).guidedBy(new bake.studio.GuideStore(bench.folder()).fitting(project, v)).with(begin.caches());
+                    bench.workers()).guidedBy(new GuideStore(at.folder).fitting(project, v)).with(begin.caches());
             job = j;
             if (pauseAsked) j.pause();
             if (stopAsked) j.stop();

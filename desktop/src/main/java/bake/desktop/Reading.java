@@ -16,7 +16,7 @@ final class Reading {
         Thread.ofPlatform().daemon().name("open").start(() -> {
             try {
                 r.done.complete(Opened.read(what, r));
-            } catch (Exception | OutOfMemoryError e) {
+            } catch (Throwable e) {
                 r.done.completeExceptionally(e);
             }
         });

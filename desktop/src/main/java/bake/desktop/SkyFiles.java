@@ -49,15 +49,17 @@ final class SkyFiles {
     }
 
     private void read(Path file, String into, Trial trial, Consumer<String> take) {
-        if (bench.folder() == null) return;
+        Path folder = bench.folder();
+        if (folder == null) return;
         bench.say("Reading " + file.getFileName() + "\u2026");
         background.execute(() -> {
             try {
                 trial.run();
-                String name = bring(file, into);
+                String name = bring(folder, file, into);
                 bench.later(() -> {
                     bench.messageProperty().set(null);
-                    take.accept(name);
+                    // Another project may have been opened meanwhile.
+                    if (folder.equals(bench.folder())) take.accept(name);
                 });
             } catch (IOException e) {
                 bench.fail(e);
@@ -69,8 +71,8 @@ final class SkyFiles {
      * Copies a file into a folder of the project where it is not in the project already; returns its name as a project writes it. Another
      * file of the same name stays what it is.
      */
-    String bring(Path file, String into) throws IOException {
-        Path folder = bench.folder(), real = file.toAbsolutePath().normalize(), inside = real;
+    String bring(Path folder, Path file, String into) throws IOException {
+        Path real = file.toAbsolutePath().normalize(), inside = real;
         if (!real.startsWith(folder)) {
             Path to = Files.createDirectories(folder.resolve(into));
             String name = file.getFileName().toString();

@@ -33,6 +33,7 @@ public final class Workbench implements AutoCloseable {
     /** A line for the artist: a notice, or an error with what to do. */
     public record Message(String text, boolean error) {}
 
+    private static final int MOST_MESSAGES = 5;
     private final Executor ui;
     private final Workers workers = new Workers(Runtime.getRuntime().availableProcessors());
     private final ExecutorService background = Executors.newCachedThreadPool(r -> {
@@ -46,12 +47,14 @@ public final class Workbench implements AutoCloseable {
     private final ReadOnlyObjectWrapper<LiveRender.Frame> frame = new ReadOnlyObjectWrapper<>();
     private final ObjectProperty<Showing> showing = new SimpleObjectProperty<>(Showing.PICTURE);
     private final ObjectProperty<Message> message = new SimpleObjectProperty<>();
+    private final ObservableList<Message> messages = FXCollections.observableArrayList();
     private final BooleanProperty opening = new SimpleBooleanProperty(), changed = new SimpleBooleanProperty(),
             recovery = new SimpleBooleanProperty(), readOnly = new SimpleBooleanProperty(), outside = new SimpleBooleanProperty();
     private final ObservableList<Proof> proofs = FXCollections.observableArrayList();
     private final ObjectProperty<Proof> printA = new SimpleObjectProperty<>(), printB = new SimpleObjectProperty<>();
     private final Prover prover;
     private final Deliverer deliverer;
+    private final Leaving leaving;
     private ProjectSession session;
     private ProofStore store;
     private LiveRender live;
@@ -73,6 +76,8 @@ public final class Workbench implements AutoCloseable {
         this.ui = ui;
         prover = new Prover(this, background);
         deliverer = new Deliverer(this, background);
+        leaving = new Leaving(this);
+        message.addListener((o, a, m) -> stack(m));
     }
 
     public ObjectProperty<Station> stationProperty() {
@@ -212,6 +217,11 @@ public final class Workbench implements AutoCloseable {
         });
     }
 
+    /** Shows what went wrong; on any thread. */
+    void complain(String text) {
+        later(() -> message.set(new Message(text, true)));
+    }
+
     void say(String text) {
         later(() -> message.set(new Message(text, false)));
     }
@@ -226,6 +236,33 @@ public final class Workbench implements AutoCloseable {
         later(() -> message.set(new Message(text, true)));
     }
 
+    /** Adds a message; one that tells how something goes on takes the place of the one before. Null clears what are no errors. */
+    private void stack(Message m) {
+        if (m == null) {
+            messages.removeIf(x -> !x.error());
+            return;
+        }
+        if (!messages.isEmpty() && messages.getLast().text().endsWith("\u2026")) messages.removeLast();
+        if (messages.contains(m)) return;
+        messages.add(m);
+        while (messages.size() > MOST_MESSAGES) messages.removeFirst();
+    }
+
+    /** What was said and is still to be read, the newest last. */
+    public ObservableList<Message> messages() {
+        return messages;
+    }
+
+    /** A message has been read. */
+    public void close(Message m) {
+        messages.remove(m);
+        if (message.get() == m) message.set(messages.isEmpty() ? null : messages.getLast());
+    }
+
+    public Leaving leaving() {
+        return leaving;
+    }
+
     /** Opens a project or starts one from a model file; {@code what} may be "demo". */
     public void open(String what) {
         open(Reading.begin(what));
@@ -234,6 +271,11 @@ public final class Workbench implements AutoCloseable {
     /** Takes a project that is being read. */
     void open(Reading r) {
         stopOpening();
+        if (prover.runningProperty().get() || deliverer.runningProperty().get()) {
+            r.stop();
+            message.set(new Message("A picture is being made; stop it before another project is opened.", true));
+            return;
+        }
         reading = r;
         opening.set(true);
         r.done.whenComplete((o, e) -> {
@@ -267,6 +309,12 @@ public final class Workbench implements AutoCloseable {
         if (live != null) live.close();
         if (session != null) session.close();
         session = o.session();
+        try {
+            // The project may be the one that was open here.
+            session.claim();
+        } catch (IOException e) {
+            fail(e);
+        }
         store = o.store();
         proofs.setAll(o.proofs());
         printA.set(null);

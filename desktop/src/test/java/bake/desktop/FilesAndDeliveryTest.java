@@ -71,8 +71,13 @@ class FilesAndDeliveryTest extends WindowFixture {
         Files.writeString(dir.resolve("project.autosave.json"), ROOM.replace("Test room", "Left room"));
         open();
         until("it is offered", () -> bench.recoveryProperty().get());
+        r.interact(() -> bench.chooseView("Two"));
+        r.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(4))));
+        until("kept beside it", () -> Files.exists(dir.resolve("project.autosave.json")));
+        assertEquals(1, recovered(), "edits do not destroy it");
+        r.push(KeyCode.CONTROL, KeyCode.Z);
         r.clickOn("#discard");
-        until("it is gone", () -> !bench.recoveryProperty().get() && !Files.exists(dir.resolve("project.autosave.json")));
+        until("it is gone", () -> !bench.recoveryProperty().get() && recovered() == 0);
         assertEquals("Test room", bench.project().name());
         r.clickOn("#station-view");
         r.interact(() -> r.lookup("#white-balance-slider").queryAs(Slider.class).setValue(Math.log(3000)));
@@ -84,21 +89,85 @@ class FilesAndDeliveryTest extends WindowFixture {
         assertNotNull(ProjectFile.read(dir.resolve("project.json")).currentView().whiteBalance());
     }
 
+    private long recovered() {
+        try (var s = Files.list(dir)) {
+            return s.filter(p -> p.getFileName().toString().startsWith("project.recovered-")).count();
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        }
+    }
+
     /** A delivery is stopped: the final in work is kept, the others are not begun, and the easel goes on. */
     @Test
     void deliveryIsStopped(FxRobot r) throws IOException {
         Files.writeString(dir.resolve("project.json"), ROOM.replace("\"timeLimit\": 0, \"samples\": 3",
                 "\"timeLimit\": 0, \"samples\": 0"));
         open();
+        Files.createDirectories(dir.resolve("deliver"));
+        Files.writeString(dir.resolve("deliver/one.png"), "a whole final of yesterday");
         r.clickOn("#station-deliver").clickOn("#deliver-start");
+        assertTrue(r.lookup("#deliver-existing").query().isVisible() && !bench.deliverer().runningProperty().get(), "it is asked first");
+        r.clickOn("#deliver-replace");
         until("the first is in work", () -> bench.deliverer().rows().getFirst().progress() != null
                 && bench.deliverer().rows().getFirst().progress().passes() > 3);
         assertTrue(r.lookup("#deliver-0").query().isDisabled(), "the choice is closed while it runs");
         r.clickOn("#deliver-start");
         until("stopped", () -> !bench.deliverer().runningProperty().get());
-        assertTrue(Files.size(dir.resolve("deliver/one.png")) > 100, "what was made is kept");
+        assertEquals("a whole final of yesterday", Files.readString(dir.resolve("deliver/one.png")), "only a whole one replaces it");
+        assertTrue(Files.size(dir.resolve("deliver/one (unfinished).png")) > 100, "what was made is kept under a name that says so");
         assertFalse(Files.exists(dir.resolve("deliver/two.png")));
         until("the easel goes on", () -> bench.frameProperty().get() != null);
+    }
+
+    /** A folder outside of the project stays chosen while one works, and finals there are numbered beside those of before. */
+    @Test
+    void deliveryFolderStays(FxRobot r) throws IOException {
+        open();
+        Path far = Files.createTempDirectory("bake-finals");
+        Files.writeString(far.resolve("one.png"), "before");
+        r.interact(() -> bench.deliverer().folderProperty().set(far));
+        r.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(4))));
+        assertEquals(far, bench.deliverer().folderProperty().get());
+        r.clickOn("#station-deliver").clickOn("#deliver-1").clickOn("#deliver-start").clickOn("#deliver-number");
+        until("it is done", () -> bench.deliverer().rows().getFirst().stage() == Deliverer.Stage.DONE
+                && !bench.deliverer().runningProperty().get());
+        assertEquals("before", Files.readString(far.resolve("one.png")));
+        assertTrue(Files.size(far.resolve("one-2.png")) > 100);
+    }
+
+    /** Quitting while a proof is made asks, and keeps what there is. */
+    @Test
+    void quittingAsks(FxRobot r) throws IOException {
+        Files.writeString(dir.resolve("project.json"), ROOM.replace("\"timeLimit\": 0, \"samples\": 6",
+                "\"timeLimit\": 0, \"samples\": 0"));
+        open();
+        boolean[] did = new boolean[2];
+        r.interact(() -> bench.leaving().by(() -> did[0] = true, () -> did[1] = true));
+        r.interact(() -> bench.prover().presetProperty().set(bench.prover().presetProperty().get().withLimits(0, 0, 0)));
+        r.push(KeyCode.F5);
+        until("it renders", () -> bench.prover().progressProperty().get() != null && bench.prover().progressProperty().get().passes() > 1);
+        r.push(KeyCode.CONTROL, KeyCode.Q);
+        until("it asks", () -> r.lookup("#leave-stay").query().isVisible() && bench.leaving().askedProperty().get());
+        assertFalse(did[1]);
+        r.clickOn("#leave-stay");
+        assertTrue(bench.prover().runningProperty().get() && !bench.leaving().askedProperty().get());
+        r.push(KeyCode.CONTROL, KeyCode.Q);
+        r.clickOn("#leave-go-on");
+        assertTrue(did[0] && !did[1], "the window goes, the work stays");
+        r.interact(() -> bench.leaving().stopAndQuit());
+        until("it ends", () -> did[1]);
+        assertTrue(Files.size(dir.resolve("proofs/0001/picture.png")) > 100, "and the print is kept");
+    }
+
+    /** What nobody foresaw is said and logged, on the window's own thread as on others. */
+    @Test
+    void mishapsAreShown(FxRobot r) {
+        open();
+        Mishaps.tell(bench::complain);
+        Mishaps.happened("test", new IllegalStateException("nobody foresaw this"));
+        until("it is said", () -> bench.messages().stream().anyMatch(m -> m.error() && m.text().contains("nobody foresaw this")));
+        r.clickOn("#message-close");
+        until("and goes", () -> bench.messages().isEmpty());
     }
 
     /** A folder that cannot be written to fails that final in words, in its own line. */

@@ -31,7 +31,7 @@ public final class HierarchyCache implements BlasStore {
     /** Smaller hierarchies are built as fast as they are read. */
     private static final int LEAST_TRIANGLES = 20_000;
     private static final long MOST_BYTES = 2L << 30;
-    private static final HierarchyCache SHARED = new HierarchyCache(userFolder().resolve("hierarchies"));
+    private static final HierarchyCache SHARED = new HierarchyCache(UserFolders.cache().resolve("hierarchies"));
 
     private final Path folder;
 
@@ -42,13 +42,6 @@ public final class HierarchyCache implements BlasStore {
     /** The one in the user's cache folder. */
     public static HierarchyCache shared() {
         return SHARED;
-    }
-
-    /** Bake's folder among the user's caches; may be deleted at any time. */
-    static Path userFolder() {
-        String set = System.getenv("XDG_CACHE_HOME");
-        Path base = set != null && !set.isBlank() ? Path.of(set) : Path.of(System.getProperty("user.home"), ".cache");
-        return base.resolve("bake");
     }
 
     private Path file(String key) {

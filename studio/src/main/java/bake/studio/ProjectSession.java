@@ -70,7 +70,7 @@ public final class ProjectSession implements AutoCloseable {
         }
         try {
             ProjectSession s = new ProjectSession(file, ProjectFile.read(file,
-                    new CheckedTexts(HierarchyCache.userFolder().resolve("checked"))));
+                    new CheckedTexts(UserFolders.cache().resolve("checked"))));
             s.lock = lock;
             s.holder = holder;
             s.recoverable();
