@@ -29,6 +29,8 @@ import java.util.stream.Stream;
  */
 public record Fingerprint(String model, String materials, String openings, String sun, String sky, String lamps) {
     private static final int MOST_FILES = 20_000;
+    /** To be changed whenever the same haze gives another sky. */
+    private static final String AIR = "air 2 ";
 
     /** @throws IOException when a file of the project cannot be looked at */
     public static Fingerprint of(Project p, Path folder, View v) throws IOException {
@@ -38,6 +40,7 @@ public record Fingerprint(String model, String materials, String openings, Strin
         MessageDigest openings = sha();
         put(openings, Json.MAPPER.writeValueAsString(p.portals()));
         MessageDigest sky = sha();
+        put(sky, AIR);
         // What is only seen has nothing to do with where light is looked for.
         put(sky, Json.MAPPER.writeValueAsString(List.of(p.place(), v.around()
                 .with("backdrop", null, "mirrored", null, "apart", null, "ground", null, "skyStops", null, "date", null, "time", null,

@@ -10,14 +10,17 @@ import java.util.stream.IntStream;
  * section 5.5). Three wavelengths stand for the three primaries: their dominant ones, 611, 549 and 464 nm (CIE 15, from
  * memory). Kilometres inside, cd/m2 outside.
  *
- * <p>Rayleigh coefficients are those of Bruneton and Neyret 2008 carried to these wavelengths with the inverse fourth power;
- * ozone follows the Chappuis band (Serdyuchenko et al. 2014, read off from memory). Haze is Linke-style
- * turbidity at 550 nm: aerosol optical depth = (haze - 1) times that of the air.
+ * <p>Rayleigh coefficients are the optical depths of Bodhaine et al. 1999 (eq. 30, from memory) over the scale height; ozone follows the
+ * Chappuis band (Serdyuchenko et al. 2014, read off from memory). Haze is Linke's turbidity: Ineichen 2008 (eq. 4, from memory) finds
+ * 0.128 of aerosol optical depth at 550 nm for each unit above 2.2, since a good unit of it is water vapour, which takes no visible light.
+ * A hyperbola with that slope stands for the line, so that every step of haze is seen and 1 is air alone.
  */
 public final class Atmosphere {
     private static final double GROUND = 6360, TOP = 6460;
-    private static final double[] RAYLEIGH = {8.90e-3, 13.66e-3, 26.7e-3};
+    private static final double[] RAYLEIGH = {7.905e-3, 12.224e-3, 24.36e-3};
     private static final double[] OZONE = {2.55e-3, 1.86e-3, 0.20e-3};
+    /** Aerosol optical depth for each unit of haze, where there is much, and how slowly it gets there. */
+    private static final double DEPTH = 0.128, BEND = 2.4;
     private static final double RAYLEIGH_HEIGHT = 8, HAZE_HEIGHT = 1.2, HAZE_G = 0.8, HAZE_ALBEDO = 0.9;
     /** Steps along a line of sight. */
     private static final int SIGHT = 32;
@@ -38,7 +41,8 @@ public final class Atmosphere {
      */
     public Atmosphere(double turbidity, double groundAlbedo) {
         this.turbidity = turbidity;
-        haze = (Math.clamp(turbidity, 1, 10) - 1) * RAYLEIGH[1] * RAYLEIGH_HEIGHT / HAZE_HEIGHT;
+        double over = Math.clamp(turbidity, 1, 10) - 1;
+        haze = DEPTH * over * over / (over + BEND) / HAZE_HEIGHT;
         albedo = groundAlbedo;
         solar = Blackbody.rgb(SunModel.KELVIN).times(SunModel.EXTRATERRESTRIAL_LUX);
         IntStream.range(0, TH).parallel().forEach(y -> {
