@@ -151,7 +151,7 @@ class ForeignModelTest {
             assertTrue(bad.getMessage().contains(n), bad.getMessage());
         }
         Path fbx = file("bench.fbx");
-        FormatException stopped = assertThrows(FormatException.class, () -> ForeignModel.read(fbx, 0, (char) 0, () -> true));
+        FormatException stopped = assertThrows(FormatException.class, () -> ForeignModel.read(fbx, 0, (char) 0, () -> true, 1 << 20));
         assertTrue(stopped.getMessage().contains("stopped"), stopped.getMessage());
     }
 

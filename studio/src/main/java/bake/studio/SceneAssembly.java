@@ -115,7 +115,7 @@ public final class SceneAssembly {
         models.remove(ref);
         // What the models before it leave, but never next to nothing.
         long others = models.values().stream().mapToLong(TextureBudget::size).sum();
-        m = TextureBudget.fit(ModelReader.read(p, ref.unit(), ref.up(), ref.variant()),
+        m = ModelReader.read(p, ref.unit(), ref.up(), ref.variant(), () -> false,
                 Math.max(TextureBudget.bytes() - others, TextureBudget.bytes() / 8));
         models.put(ref, m);
         return m;

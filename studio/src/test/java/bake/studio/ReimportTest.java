@@ -19,7 +19,7 @@ import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** A newer model in place of an older one, and textures that must fit into the memory. */
+/** A newer model in place of an older one. */
 class ReimportTest {
     @TempDir
     Path dir;
@@ -71,20 +71,5 @@ class ReimportTest {
             a.scene(Settings.set(p, "models[0].layersBy=" + by), p.views().getFirst());
             assertEquals(by.equals("material") ? "wall" : "house.obj", a.layers().getFirst());
         }
-    }
-
-    @Test
-    void texturesFitTheirBudget() {
-        List<Texture> all = List.of(new Texture("big", 256, 128, new byte[4 * 256 * 128], true),
-                new Texture("small", 16, 16, new byte[4 * 16 * 16], false));
-        ImportedModel m = new ImportedModel("m", List.of(), List.of(), List.of(), all, List.of(), List.of(), List.of(), List.of());
-        assertSame(m, TextureBudget.fit(m, 1 << 20));
-        ImportedModel less = TextureBudget.fit(m, 60_000);
-        assertEquals(128, less.textures().getFirst().width());
-        assertEquals(64, less.textures().getFirst().height());
-        assertSame(all.get(1), less.textures().get(1));
-        assertEquals(2, less.findings().size());
-        assertTrue(less.findings().getFirst().text().contains("128x64 instead of 256x128"), less.findings().toString());
-        for (Texture t : TextureBudget.fit(m, 1).textures()) assertEquals(1, t.width() * t.height());
     }
 }

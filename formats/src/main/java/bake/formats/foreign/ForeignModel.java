@@ -39,15 +39,16 @@ public final class ForeignModel {
      * @param toMetres metres per unit of the file, or 0 to take what the file says
      * @param up the file's up axis, 'y' or 'z', or 0 to take what the file says
      * @param stop asked now and then; when it says true the child is ended
+     * @param textureBytes that textures may take
      * @throws FormatException when the file cannot be read
      */
-    public static ImportedModel read(Path file, double toMetres, char up, BooleanSupplier stop) throws IOException {
+    public static ImportedModel read(Path file, double toMetres, char up, BooleanSupplier stop, long textureBytes) throws IOException {
         Path out = Files.createTempDirectory("bake-import");
         try {
-            run(file, out, toMetres, up, stop);
+            run(file, out, toMetres, up, stop, textureBytes);
             Path gltf = out.resolve("model.gltf");
             if (!Files.isRegularFile(gltf)) throw bad(file, "could not be read; export it as .glb");
-            ImportedModel m = GltfReader.read(gltf);
+            ImportedModel m = GltfReader.read(gltf, null, textureBytes);
             List<Finding> findings = new ArrayList<>(m.findings());
             JsonNode told = Json.parse(head(out.resolve("told.json")), file.getFileName().toString());
             for (JsonNode n : told.path("findings"))
@@ -67,7 +68,7 @@ public final class ForeignModel {
     public static Map<Integer, Mesh> parts(Path file) throws IOException {
         Path out = Files.createTempDirectory("bake-import");
         try {
-            run(file, out, 1, 'p', () -> false);
+            run(file, out, 1, 'p', () -> false, 0);
             Map<Integer, Mesh> parts = new HashMap<>();
             for (Mesh m : GltfReader.read(out.resolve("model.gltf")).meshes()) if (m.name().matches("\\d{1,9}"))
                 parts.put(Integer.parseInt(m.name()), m);
@@ -81,14 +82,14 @@ public final class ForeignModel {
         return new FormatException(file.getFileName().toString(), null, problem);
     }
 
-    private static void run(Path file, Path out, double toMetres, char up, BooleanSupplier stop) throws IOException {
+    private static void run(Path file, Path out, double toMetres, char up, BooleanSupplier stop, long textureBytes) throws IOException {
         String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
         List<String> command = new ArrayList<>(List.of(java, "-Xmx" + MEMORY_MB / 2 + "m", "-XX:ReservedCodeCacheSize=64m",
                 "-XX:+UseSerialGC", "-XX:TieredStopAtLevel=1",
                 "--enable-native-access=ALL-UNNAMED", "--sun-misc-unsafe-memory-access=allow", "-Djava.awt.headless=true",
                 "-XX:ErrorFile=" + out.resolve("crash.log"), "-XX:-CreateCoredumpOnCrash",
                 "-Dorg.lwjgl.system.stackSize=512", "-cp", classPath(), ForeignWorker.class.getName(), file.toAbsolutePath().toString(),
-                out.toString(), Double.toString(toMetres), up == 0 ? "-" : Character.toString(up)));
+                out.toString(), Double.toString(toMetres), up == 0 ? "-" : Character.toString(up), Long.toString(textureBytes)));
         boolean linux = System.getProperty("os.name", "").toLowerCase(Locale.ROOT).contains("linux");
         // The shell's limit holds for the native library too, which Java's own does not.
         if (linux && Files.isExecutable(Path.of("/bin/sh")))

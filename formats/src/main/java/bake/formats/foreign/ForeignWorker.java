@@ -26,10 +26,10 @@ public final class ForeignWorker {
     /** In place of an up axis: the parts of meshes alone are wanted, named by their numbers. */
     static final char PARTS = 'p';
 
-    /** File, folder for the result, metres per unit or 0, up axis or "-". */
+    /** File, folder for the result, metres per unit or 0, up axis or "-", bytes that textures may take. */
     public static void main(String[] args) {
         try {
-            run(Path.of(args[0]), Path.of(args[1]), Double.parseDouble(args[2]), args[3].charAt(0));
+            run(Path.of(args[0]), Path.of(args[1]), Double.parseDouble(args[2]), args[3].charAt(0), Long.parseLong(args[4]));
         } catch (IOException e) {
             System.out.println(REFUSED + e.getMessage());
             System.exit(2);
@@ -37,7 +37,7 @@ public final class ForeignWorker {
         System.exit(0);
     }
 
-    private static void run(Path file, Path out, double toMetres, char up) throws IOException {
+    private static void run(Path file, Path out, double toMetres, char up, long textureBytes) throws IOException {
         AIFileIO io = new JailedFiles(file.toAbsolutePath().getParent()).create();
         boolean scan = file.toString().toLowerCase(Locale.ROOT).matches(".*\\.(stl|ply)");
         // Scanned and printed things have no edges to keep; the others say where they are smooth.
@@ -48,7 +48,8 @@ public final class ForeignWorker {
             throw new IOException("cannot be read (" + reason() + "); export it again, or as .glb without compression");
         List<Finding> findings = new ArrayList<>();
         SceneUnits units = SceneUnits.of(scene, file, toMetres, up, findings);
-        SceneReader r = new SceneReader(scene, units.toBake(), file, findings);
+        SceneReader r = new SceneReader(scene, units.toBake(), file, findings,
+                Math.min(textureBytes, Runtime.getRuntime().maxMemory() / 3));
         if (up == PARTS) r.readParts();
         else r.read();
         List<Mesh> meshes = r.meshes();

@@ -7,10 +7,10 @@ import bake.core.math.Vec3;
 import bake.core.scene.Instance;
 import bake.core.scene.Material;
 import bake.core.scene.Mesh;
-import bake.core.scene.Texture;
 import bake.formats.SafePath;
 import bake.formats.model.Finding;
-import bake.formats.picture.TextureReader;
+import bake.formats.model.ModelTextures;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.ByteBuffer;
@@ -43,12 +43,13 @@ final class SceneReader {
     private final List<Mesh> meshes = new ArrayList<>();
     private final List<Instance> instances = new ArrayList<>();
     private final List<Material> materials = new ArrayList<>();
-    private final List<Texture> textures = new ArrayList<>();
+    private final ModelTextures pictures;
     private final List<String> layers = new ArrayList<>();
     private final Map<String, Integer> known = new HashMap<>();
     private final int[] number;
 
-    SceneReader(AIScene scene, Affine toBake, Path file, List<Finding> findings) {
+    SceneReader(AIScene scene, Affine toBake, Path file, List<Finding> findings, long textureBytes) {
+        pictures = new ModelTextures(textureBytes);
         this.scene = scene;
         this.toBake = toBake;
         this.findings = findings;
@@ -69,8 +70,9 @@ final class SceneReader {
         return materials;
     }
 
+    /** Decodes them. */
     List<Texture> textures() {
-        return textures;
+        return pictures.decode(findings);
     }
 
     List<String> layers() {
@@ -255,9 +257,9 @@ final class SceneReader {
             Integer before = known.get(name + srgb);
             if (before != null) return before < 0 ? null : new Material.Image(before);
             try {
-                textures.add(picture(name, srgb));
-                known.put(name + srgb, textures.size() - 1);
-                return new Material.Image(textures.size() - 1);
+                int at = picture(name, srgb);
+                known.put(name + srgb, at);
+                return new Material.Image(at);
             } catch (IOException e) {
                 known.put(name + srgb, -1);
                 findings.add(new Finding(Finding.Kind.MISSING_TEXTURE, material, name + ": " + e.getMessage()));
@@ -266,23 +268,21 @@ final class SceneReader {
         }
     }
 
-    private Texture picture(String name, boolean srgb) throws IOException {
+    private int picture(String name, boolean srgb) throws IOException {
         AITexture inside = aiGetEmbeddedTexture(scene, name);
         String as = name.startsWith("*") ? "picture " + name.substring(1) : Path.of(name.replace('\\', '/')).getFileName().toString();
         if (inside != null && inside.mHeight() == 0) {
             ByteBuffer b = inside.pcDataCompressed();
             byte[] bytes = new byte[b.remaining()];
             b.get(bytes);
-            return TextureReader.read(bytes, as, srgb);
+            return pictures.add(as, srgb, () -> new ByteArrayInputStream(bytes));
         }
         // Files name pictures by paths of the machine that they were made on; the same name beside the model is what is meant.
         for (String n : new String[] {name.replace('\\', '/'), as, "textures/" + as}) {
             try {
                 Path p = SafePath.inside(folder, n, file);
                 if (!Files.isRegularFile(p)) continue;
-                try (InputStream in = Files.newInputStream(p)) {
-                    return TextureReader.read(in, as, srgb);
-                }
+                return pictures.add(as, srgb, () -> Files.newInputStream(p));
             } catch (bake.formats.FormatException e) {
                 if (n.equals("textures/" + as)) throw e;
             }

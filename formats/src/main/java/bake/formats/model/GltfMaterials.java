@@ -6,7 +6,7 @@ import bake.core.scene.Material;
 import bake.core.scene.Relief;
 import bake.core.scene.Texture;
 import bake.core.scene.Thrift;
-import bake.formats.picture.TextureReader;
+import java.io.ByteArrayInputStream;
 import com.fasterxml.jackson.databind.JsonNode;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -27,43 +27,20 @@ final class GltfMaterials {
     private final String file;
     private final List<Finding> findings;
     private final List<Material> materials = new ArrayList<>();
-    private final List<Texture> textures = new ArrayList<>();
+    private final ModelTextures pictures;
+    private final List<Texture> textures;
     private final Map<String, Integer> loaded = new HashMap<>();
-    private final List<PendingTexture> pending = new ArrayList<>();
     private int plain = -1;
 
-    private record PendingTexture(int image, boolean srgb, String name) {}
-
-    GltfMaterials(JsonNode root, GltfAccessors data, String file, List<Finding> findings) throws IOException {
+    GltfMaterials(JsonNode root, GltfAccessors data, String file, List<Finding> findings, long textureBytes) throws IOException {
+        pictures = new ModelTextures(textureBytes);
         this.root = root;
         this.data = data;
         this.file = file;
         this.findings = findings;
         int i = 0;
         for (JsonNode m : root.path("materials")) materials.add(read(m, i++));
-        decode();
-    }
-
-    /** Decoding is most of the time of a textured file; pictures do not depend on each other. */
-    private void decode() {
-        Texture[] out = new Texture[pending.size()];
-        String[] problems = new String[out.length];
-        java.util.stream.IntStream.range(0, out.length).parallel().forEach(k -> {
-            PendingTexture p = pending.get(k);
-            try {
-                out[k] = TextureReader.read(data.image(p.image), p.name, p.srgb);
-            } catch (IOException e) {
-                problems[k] = e.getMessage();
-                out[k] = new Texture(p.name, 1, 1, new byte[] {-128, -128, -1, -1}, p.srgb);
-            }
-        });
-        for (int k = 0; k < out.length; k++) {
-            if (problems[k] != null) findings.add(new Finding(Finding.Kind.MISSING_TEXTURE, pending.get(k).name, problems[k]));
-            else if ((long) out[k].width() * out[k].height() > 8192L * 8192)
-                findings.add(new Finding(Finding.Kind.HUGE_TEXTURE, out[k].name(),
-                        out[k].width() + "x" + out[k].height() + " pixels; smaller would look the same"));
-            textures.add(out[k]);
-        }
+        textures = pictures.decode(findings);
     }
 
     List<Material> materials() {
@@ -155,9 +132,13 @@ final class GltfMaterials {
         int number = loaded.computeIfAbsent(source + (srgb ? "s" : "l"), k -> {
             JsonNode im = root.path("images").get(source);
             String uri = im.path("uri").asText("");
-            pending.add(new PendingTexture(source, srgb, im.path("name")
-                    .asText(uri.isEmpty() || uri.startsWith("data:") ? "image " + source : uri)));
-            return pending.size() - 1;
+            String name = im.path("name").asText(uri.isEmpty() || uri.startsWith("data:") ? "image " + source : uri);
+            try {
+                return pictures.add(name, srgb, () -> new ByteArrayInputStream(data.image(source)));
+            } catch (IOException e) {
+                findings.add(new Finding(Finding.Kind.MISSING_TEXTURE, name, e.getMessage()));
+                return pictures.plain(name, srgb);
+            }
         });
         JsonNode x = t.path("extensions").path("KHR_texture_transform"), o = x.path("offset"), s = x.path("scale");
         return new Material.Image(number, number(s.path(0), 1, -1e4, 1e4), number(s.path(1), 1, -1e4, 1e4), number(o.path(0), 0, -1e4, 1e4),

@@ -42,6 +42,7 @@ public final class GltfReader {
     private final GltfAccessors data;
     private final Path path;
     /** Number of the material variant that is shown; -1 for the file's own materials. */
+    private long textureBytes;
     private int variant = -1;
     /** Parts of meshes that were packed, by number; null until one is needed. */
     private Map<Integer, Mesh> unpacked;
@@ -72,6 +73,11 @@ public final class GltfReader {
      * @throws FormatException when the file cannot be used or has no such variant
      */
     public static ImportedModel read(Path path, String variant) throws IOException {
+        return read(path, variant, Long.MAX_VALUE);
+    }
+
+    /** @param textureBytes that textures may take */
+    public static ImportedModel read(Path path, String variant, long textureBytes) throws IOException {
         String name = path.getFileName().toString();
         if (Files.size(path) > Integer.MAX_VALUE - 16)
             throw new FormatException(name, null, "is larger than 2 GB; export the model in parts");
@@ -89,6 +95,7 @@ public final class GltfReader {
         JsonNode root = Json.parse(new String(json, StandardCharsets.UTF_8), name);
         GltfReader r = new GltfReader(name, path, root, new GltfAccessors(root, path.toAbsolutePath().getParent(), name, binary));
         r.chooseVariant(variant);
+        r.textureBytes = textureBytes;
         return r.model();
     }
 
@@ -147,7 +154,7 @@ public final class GltfReader {
         for (JsonNode e : root.path("extensionsUsed"))
             if (!KNOWN.contains(e.asText()))
                 findings.add(new Finding(Finding.Kind.NOT_READ, file, "the extension " + e.asText() + " is left out"));
-        GltfMaterials materials = new GltfMaterials(root, data, file, findings);
+        GltfMaterials materials = new GltfMaterials(root, data, file, findings, textureBytes);
         walkScene(materials);
         return new ImportedModel(file, meshes, instances, materials.materials(), materials.textures(), layers, cameras, lamps, findings);
     }

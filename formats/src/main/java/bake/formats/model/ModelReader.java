@@ -37,13 +37,19 @@ public final class ModelReader {
 
     /** @param stop asked now and then while a child process reads; when it says true, reading ends with an error */
     public static ImportedModel read(Path file, Double unit, String up, String variant, BooleanSupplier stop) throws IOException {
+        return read(file, unit, up, variant, stop, Long.MAX_VALUE);
+    }
+
+    /** @param textureBytes that textures may take; what does not fit is halved, before memory is taken for it */
+    public static ImportedModel read(Path file, Double unit, String up, String variant, BooleanSupplier stop, long textureBytes)
+            throws IOException {
         String name = file.getFileName().toString(), lower = name.toLowerCase(Locale.ROOT);
         if (!Files.isRegularFile(file)) throw new FormatException(name, null, "there is no such file");
         try {
-            if (lower.endsWith(".gltf") || lower.endsWith(".glb")) return Recentre.apply(GltfReader.read(file, variant));
-            if (lower.endsWith(".obj")) return Recentre.apply(ObjFile.read(file, unit == null ? 1 : unit, !"z".equals(up)));
+            if (lower.endsWith(".gltf") || lower.endsWith(".glb")) return Recentre.apply(GltfReader.read(file, variant, textureBytes));
+            if (lower.endsWith(".obj")) return Recentre.apply(ObjFile.read(file, unit == null ? 1 : unit, !"z".equals(up), textureBytes));
             if (ForeignModel.ENDINGS.stream().anyMatch(lower::endsWith))
-                return Recentre.apply(ForeignModel.read(file, unit == null ? 0 : unit, up == null ? 0 : up.charAt(0), stop));
+                return Recentre.apply(ForeignModel.read(file, unit == null ? 0 : unit, up == null ? 0 : up.charAt(0), stop, textureBytes));
         } catch (OutOfMemoryError e) {
             throw new FormatException(name, null, "needs more memory than there is; export it in parts");
         }

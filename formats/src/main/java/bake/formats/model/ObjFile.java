@@ -5,10 +5,8 @@ import bake.core.math.Vec3;
 import bake.core.scene.Instance;
 import bake.core.scene.Material;
 import bake.core.scene.Mesh;
-import bake.core.scene.Texture;
 import bake.formats.FormatException;
 import bake.formats.SafePath;
-import bake.formats.picture.TextureReader;
 import de.javagl.obj.FloatTuple;
 import de.javagl.obj.Mtl;
 import de.javagl.obj.MtlReader;
@@ -46,10 +44,11 @@ public final class ObjFile {
     private final String file;
     private final List<Finding> findings = new ArrayList<>();
     private final List<Material> materials = new ArrayList<>();
-    private final List<Texture> textures = new ArrayList<>();
+    private final ModelTextures textures;
     private final Map<String, Integer> textureNumbers = new HashMap<>();
 
-    private ObjFile(Path path) {
+    private ObjFile(Path path, long textureBytes) {
+        textures = new ModelTextures(textureBytes);
         folder = path.toAbsolutePath().getParent();
         file = path.getFileName().toString();
     }
@@ -59,7 +58,12 @@ public final class ObjFile {
      * @param yUp whether y points up in the file, as most programs write it
      */
     public static ImportedModel read(Path path, double toMetres, boolean yUp) throws IOException {
-        return new ObjFile(path).model(path, toMetres, yUp);
+        return read(path, toMetres, yUp, Long.MAX_VALUE);
+    }
+
+    /** @param textureBytes that textures may take */
+    static ImportedModel read(Path path, double toMetres, boolean yUp, long textureBytes) throws IOException {
+        return new ObjFile(path, textureBytes).model(path, toMetres, yUp);
     }
 
     private ImportedModel model(Path path, double toMetres, boolean yUp) throws IOException {
@@ -93,7 +97,7 @@ public final class ObjFile {
                 instances.add(new Instance(g.getKey(), meshes.size() - 1, toWorld, layers.indexOf(g.getKey())));
             }
         }
-        return new ImportedModel(file, meshes, instances, materials, textures, layers, List.of(), List.of(), findings);
+        return new ImportedModel(file, meshes, instances, materials, textures.decode(findings), layers, List.of(), List.of(), findings);
     }
 
     private Mesh mesh(String name, Obj o, int material) throws FormatException {
@@ -168,10 +172,11 @@ public final class ObjFile {
         String name = marked.replace(SPACE, ' ');
         Integer known = textureNumbers.get(name + srgb);
         if (known != null) return known < 0 ? null : new Material.Image(known);
-        try (InputStream in = Files.newInputStream(SafePath.inside(folder, name, file))) {
-            textures.add(TextureReader.read(in, name, srgb));
-            textureNumbers.put(name + srgb, textures.size() - 1);
-            return new Material.Image(textures.size() - 1);
+        try {
+            Path picture = SafePath.inside(folder, name, file);
+            int at = textures.add(name, srgb, () -> Files.newInputStream(picture));
+            textureNumbers.put(name + srgb, at);
+            return new Material.Image(at);
         } catch (IOException e) {
             findings.add(new Finding(Finding.Kind.MISSING_TEXTURE, name, e.getMessage()));
             textureNumbers.put(name + srgb, -1);

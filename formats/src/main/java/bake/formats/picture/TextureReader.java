@@ -22,6 +22,19 @@ public final class TextureReader {
     }
 
     public static Texture read(InputStream in, String name, boolean srgb) throws IOException {
+        return with(in, name, (r, w, h) -> texture(r.read(0), name, srgb));
+    }
+
+    /** Width and height in pixels, without decoding. */
+    public static int[] size(InputStream in, String name) throws IOException {
+        return with(in, name, (r, w, h) -> new int[] {w, h});
+    }
+
+    private interface Use<T> {
+        T with(ImageReader r, int w, int h) throws IOException;
+    }
+
+    private static <T> T with(InputStream in, String name, Use<T> use) throws IOException {
         try (ImageInputStream stream = ImageIO.createImageInputStream(in)) {
             Iterator<ImageReader> readers = ImageIO.getImageReaders(stream);
             if (!readers.hasNext()) throw new FormatException(name, null, "is not a picture that is read here; save it as PNG or JPEG");
@@ -31,7 +44,7 @@ public final class TextureReader {
                 int w = r.getWidth(0), h = r.getHeight(0);
                 if (w < 1 || h < 1 || (long) w * h > MOST_PIXELS)
                     throw new FormatException(name, null, "a texture of " + w + "x" + h + " pixels is too large; the most is 16384x16384");
-                return texture(r.read(0), name, srgb);
+                return use.with(r, w, h);
             } catch (FormatException e) {
                 throw e;
             } catch (IOException | RuntimeException e) { // decoders throw what they like on broken data
