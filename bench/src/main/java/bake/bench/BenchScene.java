@@ -1,5 +1,6 @@
 package bake.bench;
 
+import bake.core.compiled.RenderScene;
 import bake.core.film.Film;
 import bake.core.math.Affine;
 import bake.core.math.Vec3;
@@ -11,12 +12,11 @@ import bake.core.scene.Mesh;
 import bake.core.scene.Scene;
 import bake.core.scene.Shapes;
 import bake.core.scene.Surroundings;
-import bake.core.compiled.RenderScene;
 import bake.core.work.Workers;
 import bake.demo.DemoProject;
 import bake.formats.project.View;
-import bake.studio.ProjectSession;
-import bake.studio.SceneAssembly;
+import bake.studio.project.ProjectSession;
+import bake.studio.scene.SceneAssembly;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;

@@ -1,5 +1,6 @@
 package bake.bench;
 
+import bake.core.compiled.RenderScene;
 import bake.core.film.Film;
 import bake.core.film.PixelFilter;
 import bake.core.film.Region;
@@ -7,13 +8,12 @@ import bake.core.light.LightTable;
 import bake.core.light.Openings;
 import bake.core.opening.OpeningFinder;
 import bake.core.path.PathSettings;
-import bake.core.compiled.RenderScene;
 import bake.core.render.Renderer;
 import bake.core.work.Workers;
 import bake.demo.DemoProject;
 import bake.formats.project.View;
-import bake.studio.ProjectSession;
-import bake.studio.SceneAssembly;
+import bake.studio.project.ProjectSession;
+import bake.studio.scene.SceneAssembly;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;

@@ -1,18 +1,18 @@
 package bake.bench;
 
+import bake.core.compiled.RenderScene;
 import bake.core.film.Film;
 import bake.core.film.Region;
 import bake.core.light.Openings;
 import bake.core.opening.OpeningFinder;
-import bake.core.scene.Portal;
 import bake.core.path.PathSettings;
-import bake.core.compiled.RenderScene;
 import bake.core.render.Renderer;
+import bake.core.scene.Portal;
 import bake.core.work.Workers;
 import bake.demo.DemoProject;
 import bake.formats.project.View;
-import bake.studio.ProjectSession;
-import bake.studio.SceneAssembly;
+import bake.studio.project.ProjectSession;
+import bake.studio.scene.SceneAssembly;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;

@@ -1,21 +1,21 @@
 package bake.bench;
 
+import bake.core.compiled.RenderScene;
 import bake.core.film.Film;
 import bake.core.film.PixelFilter;
 import bake.core.film.Region;
 import bake.core.math.Affine;
 import bake.core.math.Vec3;
+import bake.core.path.PathSettings;
+import bake.core.render.Renderer;
 import bake.core.scene.Lamp;
 import bake.core.scene.Scene;
 import bake.core.scene.Surroundings;
-import bake.core.path.PathSettings;
-import bake.core.compiled.RenderScene;
-import bake.core.render.Renderer;
 import bake.core.work.Workers;
 import bake.demo.DemoProject;
 import bake.formats.project.View;
-import bake.studio.ProjectSession;
-import bake.studio.SceneAssembly;
+import bake.studio.project.ProjectSession;
+import bake.studio.scene.SceneAssembly;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;

@@ -1,16 +1,16 @@
 package bake.bench;
 
+import bake.core.compiled.RenderScene;
 import bake.core.geometry.Geometry;
 import bake.core.geometry.LampShapes;
 import bake.core.geometry.Ray;
 import bake.core.geometry.ScalarTracer;
 import bake.core.geometry.Tracer;
-import bake.core.compiled.RenderScene;
 import bake.core.work.Workers;
 import bake.demo.DemoProject;
 import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
-import bake.studio.SceneAssembly;
+import bake.studio.scene.SceneAssembly;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.LocalDate;

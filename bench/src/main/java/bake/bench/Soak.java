@@ -1,19 +1,19 @@
 package bake.bench;
 
-import bake.core.film.Film;
 import bake.core.compiled.RenderScene;
+import bake.core.film.Film;
 import bake.core.work.Workers;
 import bake.demo.DemoProject;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.View;
-import bake.studio.HierarchyCache;
-import bake.studio.LiveRender;
-import bake.studio.MaterialLibrary;
-import bake.studio.ProjectSession;
-import bake.studio.RenderJob;
-import bake.studio.SceneAssembly;
-import bake.studio.Showing;
+import bake.studio.cache.HierarchyCache;
+import bake.studio.live.LiveRender;
+import bake.studio.live.Showing;
+import bake.studio.project.ProjectSession;
+import bake.studio.render.RenderJob;
+import bake.studio.scene.MaterialLibrary;
+import bake.studio.scene.SceneAssembly;
 import java.lang.management.ManagementFactory;
 import java.nio.file.Files;
 import java.nio.file.Path;

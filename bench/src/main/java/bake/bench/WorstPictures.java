@@ -1,5 +1,6 @@
 package bake.bench;
 
+import bake.core.compiled.RenderScene;
 import bake.core.finish.Look;
 import bake.core.math.Affine;
 import bake.core.math.Vec3;
@@ -11,16 +12,14 @@ import bake.core.scene.Mesh;
 import bake.core.scene.Scene;
 import bake.core.scene.Shapes;
 import bake.core.scene.Surroundings;
-import bake.core.compiled.RenderScene;
 import bake.core.work.Workers;
 import bake.formats.project.Preset;
-import bake.studio.PictureOutput;
-import bake.studio.RenderJob;
+import bake.studio.render.PictureOutput;
+import bake.studio.render.RenderJob;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.SplittableRandom;
 
 /**

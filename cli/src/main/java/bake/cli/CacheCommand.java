@@ -4,9 +4,9 @@ import bake.formats.FormatException;
 import bake.formats.Json;
 import bake.formats.light.CacheFile;
 import bake.formats.project.View;
-import bake.studio.CacheStore;
-import bake.studio.Presets;
-import bake.studio.RenderJob;
+import bake.studio.cache.CacheStore;
+import bake.studio.preset.Presets;
+import bake.studio.render.RenderJob;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
@@ -14,10 +14,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import picocli.CommandLine;
 
 /** Looks after a folder of caches of light. */
 @Command(name = "cache", mixinStandardHelpOptions = true, description =

@@ -1,13 +1,13 @@
 package bake.cli;
 
-import bake.studio.ProjectCheck;
-import bake.studio.SceneAssembly;
+import bake.studio.project.ProjectCheck;
+import bake.studio.scene.SceneAssembly;
 import java.io.IOException;
 import java.util.List;
 import java.util.concurrent.Callable;
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
+import picocli.CommandLine;
 
 /** Lists what an artist should look at before rendering. */
 @Command(name = "check", mixinStandardHelpOptions = true, description = "List findings: what is wrong or doubtful in a project.")

@@ -1,13 +1,13 @@
 package bake.cli;
 
-import bake.studio.ProjectImport;
+import bake.studio.project.ProjectImport;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import picocli.CommandLine;
 
 /** Starts a project from a model file. */
 @Command(name = "import", mixinStandardHelpOptions = true, description = "Start a project with a first view and light from a model file.")

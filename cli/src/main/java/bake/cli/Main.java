@@ -1,9 +1,9 @@
 package bake.cli;
 
 import bake.formats.FormatException;
-import bake.studio.UserFolders;
-import picocli.CommandLine;
+import bake.studio.user.UserFolders;
 import picocli.CommandLine.Command;
+import picocli.CommandLine;
 
 /** The command line. Exit codes: 0 done, 2 bad usage or input, 1 failure. */
 @Command(name = "bake", mixinStandardHelpOptions = true, version = "Bake 0.1.0", sortOptions = false,

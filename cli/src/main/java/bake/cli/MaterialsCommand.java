@@ -1,14 +1,14 @@
 package bake.cli;
 
 import bake.formats.Json;
-import bake.studio.MaterialLibrary;
+import bake.studio.scene.MaterialLibrary;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import java.io.IOException;
 import java.util.Locale;
 import java.util.concurrent.Callable;
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
+import picocli.CommandLine;
 
 /** Lists the materials that ship with Bake, and where their reflectances come from. */
 @Command(name = "materials", mixinStandardHelpOptions = true, sortOptions = false, description = "List the materials that ship with Bake.")

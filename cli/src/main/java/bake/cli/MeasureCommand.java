@@ -1,14 +1,14 @@
 package bake.cli;
 
+import bake.core.compiled.RenderScene;
 import bake.core.math.Vec3;
 import bake.core.meters.LightMeter;
-import bake.core.compiled.RenderScene;
 import bake.core.work.Workers;
 import bake.formats.FormatException;
 import bake.formats.Json;
 import bake.formats.project.View;
-import bake.studio.HierarchyCache;
-import bake.studio.SceneAssembly;
+import bake.studio.cache.HierarchyCache;
+import bake.studio.scene.SceneAssembly;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -18,10 +18,10 @@ import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
 import java.util.stream.IntStream;
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import picocli.CommandLine;
 
 /** Measures illuminance at points. */
 @Command(name = "measure", mixinStandardHelpOptions = true, sortOptions = false,

@@ -1,23 +1,24 @@
 package bake.cli;
 
+import bake.core.compiled.RenderScene;
 import bake.core.film.Region;
 import bake.core.guide.Guides;
 import bake.core.solve.Caches;
-import bake.core.compiled.RenderScene;
 import bake.core.work.Workers;
 import bake.formats.Json;
 import bake.formats.project.Preset;
 import bake.formats.project.View;
-import bake.studio.BandedRender;
-import bake.studio.Checkpoint;
-import bake.studio.GuideStore;
-import bake.studio.HierarchyCache;
-import bake.studio.PictureOutput;
-import bake.studio.CacheStore;
-import bake.studio.PresetKeys;
-import bake.studio.Presets;
-import bake.studio.RenderJob;
-import bake.studio.SceneAssembly;
+import bake.studio.cache.Begun;
+import bake.studio.cache.CacheStore;
+import bake.studio.cache.GuideStore;
+import bake.studio.cache.HierarchyCache;
+import bake.studio.preset.PresetKeys;
+import bake.studio.preset.Presets;
+import bake.studio.render.BandedRender;
+import bake.studio.render.Checkpoint;
+import bake.studio.render.PictureOutput;
+import bake.studio.render.RenderJob;
+import bake.studio.scene.SceneAssembly;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
@@ -27,10 +28,10 @@ import java.util.Locale;
 import java.util.concurrent.Callable;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import picocli.CommandLine;
 
 /** Renders a view of a project into a picture file. */
 @Command(name = "render", mixinStandardHelpOptions = true, sortOptions = false, description = "Render a view into a picture file.")
@@ -111,7 +112,7 @@ final class RenderCommand implements Callable<Integer> {
         RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), null, Workers.COMPILING,
                 HierarchyCache.shared());
         Guides guides = new GuideStore(p.folder()).fitting(p.project(), v);
-        if (bands) return banded(scene, order, guides, Checkpoint.identity(p.project(), p.folder(), v, order), n, memory);
+        if (bands) return banded(scene, order, guides, Begun.identity(p.project(), p.folder(), v, order, null), n, memory);
         try (Workers workers = new Workers(n)) {
             CacheStore store = cacheFolder == null ? null : new CacheStore(cacheFolder);
             Caches before = store == null ? Caches.NONE : store.fitting(p.project(), p.folder(), v, RenderJob.bounced(settings), false);
@@ -119,7 +120,7 @@ final class RenderCommand implements Callable<Integer> {
                     records = before.records() == null ? 0 : before.records().records();
             RenderJob job = new RenderJob(scene, order, workers).guidedBy(guides).with(before);
             if (resume) {
-                String identity = Checkpoint.identity(p.project(), p.folder(), v, order, store);
+                String identity = Begun.identity(p.project(), p.folder(), v, order, store);
                 job.keepIn(new Checkpoint(Checkpoint.beside(out), identity,
                         e -> spec.commandLine().getErr().println("bake: the unfinished picture could not be kept: " + e.getMessage())));
             }

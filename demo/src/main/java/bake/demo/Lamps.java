@@ -8,7 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 
 /** Lamps with their fittings. */
-final class Lamps {
+public final class Lamps {
     /** 400 lm/m from a bar 12 x 6 mm: all its skin glows, 0.036 m2 for each metre. */
     static final double STRIP_LUMINANCE = 400 / (Math.PI * 2 * (0.012 + 0.006));
     static final String PENDANTS = "Pendants", TABLE = "Table lamps", WASHERS = "Gallery washers", READING = "Reading lamp",

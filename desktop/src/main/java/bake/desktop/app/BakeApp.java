@@ -1,0 +1,133 @@
+package bake.desktop.app;
+
+import bake.desktop.work.Reading;
+import bake.desktop.work.Workbench;
+import bake.formats.picture.DisplayPicture;
+import bake.studio.live.Showing;
+import java.awt.image.BufferedImage;
+import java.io.IOException;
+import java.nio.file.Path;
+import javafx.animation.PauseTransition;
+import javafx.application.Application;
+import javafx.application.Platform;
+import javafx.scene.Scene;
+import javafx.scene.image.PixelReader;
+import javafx.scene.image.WritableImage;
+import javafx.stage.Stage;
+import javafx.util.Duration;
+
+/** The application: one window over one {@link Workbench}. */
+public final class BakeApp extends Application {
+    private MainWindow window;
+
+    /** The first project, whose reading begins before the toolkit does. */
+    static Reading reading;
+
+    private Workbench bench;
+
+    @Override
+    public void start(Stage stage) {
+        Arguments a = Arguments.parse(getParameters().getRaw().toArray(String[]::new));
+        bench = new Workbench(Platform::runLater);
+        Mishaps.tell(bench::complain);
+        window = new MainWindow(bench, stage);
+        Scene scene = window.scene(a.width(), a.height());
+        stage.setTitle("Bake");
+        stage.setX(0);
+        stage.setY(0);
+        stage.setMinWidth(1024);
+        stage.setMinHeight(700);
+        stage.setScene(scene);
+        // Work may go on without the window.
+        Platform.setImplicitExit(false);
+        bench.leaving().by(stage::hide, Platform::exit);
+        stage.setOnCloseRequest(e -> {
+            e.consume();
+            bench.leaving().quit();
+        });
+        stage.show();
+        bench.stationProperty().set(a.station());
+        // What belongs to the Light station is switched on there.
+        boolean guide = a.showing() == Showing.SKY_GUIDE || a.showing() == Showing.LAMP_GUIDE;
+        // Caches are there once a proof is.
+        boolean caches = a.showing() != null && a.showing().ofCaches();
+        if (caches) bench.prover().caches().offerProperty().addListener((o, x, p) ->
+                Platform.runLater(() -> bench.prover().caches().shownProperty().set(a.showing())));
+        bench.showingProperty().set(guide || caches || a.showing() == Showing.LUX ? Showing.PICTURE : a.showing());
+        if (guide) bench.projectProperty()
+                .addListener((o, x, p) -> Platform.runLater(() -> bench.guides().shownProperty().set(a.showing())));
+        bench.lighting().luxProperty().set(a.showing() == Showing.LUX);
+        if (a.fold()) window.foldRail();
+        window.focusEasel();
+        if (reading != null) bench.open(reading);
+        else if (a.project() != null) bench.open(a.project());
+        if (a.shot() == null) return;
+        bench.frameProperty().addListener(new javafx.beans.value.ChangeListener<>() {
+            @Override
+            public void changed(javafx.beans.value.ObservableValue<? extends bake.studio.live.LiveRender.Frame> o,
+                    bake.studio.live.LiveRender.Frame x, bake.studio.live.LiveRender.Frame f) {
+                long started = java.lang.management.ManagementFactory.getRuntimeMXBean().getStartTime();
+                System.err.printf(java.util.Locale.ROOT, "bake: first picture %.1f s after the start%n",
+                        (System.currentTimeMillis() - started) / 1000.0);
+                bench.frameProperty().removeListener(this);
+            }
+        });
+        if (a.project() == null) shootAfter(scene, a);
+        bench.messageProperty().addListener((o, x, m) -> {
+            if (m != null && m.error() && bench.project() == null) {
+                System.err.println("bake: " + m.text());
+                System.exit(2);
+            }
+        });
+        bench.projectProperty().addListener((o, before, p) -> {
+            if (before != null || p == null) return;
+            if (a.view() != null) {
+                if (p.view(a.view()) == null) {
+                    System.err.println("bake: there is no view '" + a.view() + "'");
+                    System.exit(2);
+                }
+                Platform.runLater(() -> bench.chooseView(a.view()));
+            }
+            if (a.proof()) Platform.runLater(() -> Platform.runLater(() -> bench.prover().start()));
+            shootAfter(scene, a);
+        });
+    }
+
+    private void shootAfter(Scene scene, Arguments a) {
+        PauseTransition ready = new PauseTransition(Duration.seconds(Math.min(5, a.seconds() / 2)));
+        ready.setOnFinished(e -> {
+            if (a.lamp() != null) bench.lighting().lamps().chosenProperty().set(a.lamp());
+            if (a.openings()) bench.lighting().openings().find();
+            Platform.runLater(() -> window.scroll(a.scroll()));
+        });
+        ready.play();
+        PauseTransition t = new PauseTransition(Duration.seconds(a.seconds()));
+        t.setOnFinished(e -> {
+            try {
+                shoot(scene, a.shot());
+                System.err.println("bake: wrote " + a.shot());
+                Platform.exit();
+            } catch (IOException x) {
+                System.err.println("bake: " + x.getMessage());
+                System.exit(1);
+            }
+        });
+        t.play();
+    }
+
+    /** Writes what a scene shows as a PNG. */
+    static void shoot(Scene scene, Path file) throws IOException {
+        WritableImage i = scene.snapshot(null);
+        int w = (int) i.getWidth(), h = (int) i.getHeight();
+        int[] argb = new int[w * h];
+        PixelReader r = i.getPixelReader();
+        r.getPixels(0, 0, w, h, javafx.scene.image.PixelFormat.getIntArgbInstance(), argb, 0, w);
+        BufferedImage out = DisplayPicture.image8(w, h, argb, false);
+        DisplayPicture.writePng(file, out, 96);
+    }
+
+    @Override
+    public void stop() {
+        if (bench != null) bench.close();
+    }
+}

@@ -1,0 +1,136 @@
+package bake.desktop.app;
+
+import bake.desktop.parts.Ui;
+import bake.desktop.text.Texts;
+import bake.desktop.work.Workbench;
+import bake.studio.proof.Proof;
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.Map;
+import javafx.collections.ListChangeListener;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.ContextMenu;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextInputDialog;
+import javafx.scene.image.Image;
+import javafx.scene.image.ImageView;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.scene.shape.Circle;
+
+/** Proofs as prints hanging from a rail, newest first. Click hangs one as A, Shift+click as B. */
+final class PictureRail extends VBox {
+    private static final double PRINT_W = 82, PRINT_H = 44;
+    private final Workbench bench;
+    private final HBox prints = new HBox(12);
+    private final Map<Path, Image> images = new HashMap<>();
+
+    PictureRail(Workbench bench) {
+        this.bench = bench;
+        getStyleClass().add("rail");
+        prints.setAlignment(Pos.TOP_LEFT);
+        prints.getStyleClass().add("prints");
+        ScrollPane s = new ScrollPane(prints);
+        s.getStyleClass().add("rail-scroll");
+        s.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        s.setHbarPolicy(ScrollPane.ScrollBarPolicy.AS_NEEDED);
+        s.setFitToHeight(true);
+        s.setPrefHeight(90);
+        s.setMinHeight(90);
+        getChildren().add(s);
+        bench.proofs().addListener((ListChangeListener<Proof>) c -> fill());
+        bench.printAProperty().addListener((o, a, b) -> fill());
+        bench.printBProperty().addListener((o, a, b) -> fill());
+        fill();
+    }
+
+    private void fill() {
+        prints.getChildren().clear();
+        if (bench.proofs().isEmpty()) {
+            Label l = Ui.label("Proofs hang here. F5 makes the first one.", "rail-empty");
+            prints.getChildren().add(l);
+            images.clear();
+            return;
+        }
+        bench.proofs().stream().sorted(java.util.Comparator.comparing((Proof p) -> !p.pinned()))
+                .forEach(p -> prints.getChildren().add(print(p)));
+    }
+
+    private Button print(Proof p) {
+        ImageView v = new ImageView(image(bench.store().picture(p)));
+        v.setFitWidth(PRINT_W - 4);
+        v.setFitHeight(PRINT_H - 4);
+        v.setPreserveRatio(true);
+        StackPane frame = new StackPane(v);
+        frame.getStyleClass().add("print");
+        frame.setMinSize(PRINT_W, PRINT_H);
+        boolean a = p == bench.printAProperty().get(), b = p == bench.printBProperty().get();
+        if (a) frame.getStyleClass().add("print-a");
+        if (b) frame.getStyleClass().add("print-b");
+        Circle hook = new Circle(4.5);
+        hook.getStyleClass().add(a ? "hook-a" : b ? "hook-b" : "hook");
+        String name = (a ? "A  " : b ? "B  " : "") + p.number() + (p.title().isEmpty() ? "" : " " + p.title())
+                + (p.pinned() ? " \u2020" : "");
+        HBox text = new HBox(6, Ui.label(name, "print-number"), Ui.spring(), Ui.label(Texts.time(p.seconds()), "print-time"));
+        text.setMaxWidth(PRINT_W);
+        VBox box = new VBox(2, hook, frame, text);
+        box.setAlignment(Pos.TOP_CENTER);
+        Button button = new Button(null, box);
+        button.setId("print-" + p.number());
+        button.getStyleClass().add("print-button");
+        button.setAccessibleText("Proof " + p.number());
+        button.setTooltip(Ui.tip("Proof " + p.number() + (p.title().isEmpty() ? "" : ", " + p.title()) + "\n" + p.view().name() + ", "
+                + p.preset().name() + ", " + Texts.size(p.width(), p.height()) + "\n"
+                + Texts.time(p.seconds()) + ", noise " + Texts.noise(p.noise()) + ", " + p.passes() + " passes"
+                + (p.stopped() ? ", stopped" : "") + "\nClick or Enter: A   with Shift: B"));
+        button.setOnMouseClicked(e -> {
+            if (e.getButton() != javafx.scene.input.MouseButton.PRIMARY) return;
+            hang(p, e.isShiftDown());
+        });
+        button.setOnKeyPressed(e -> {
+            if (e.getCode() == javafx.scene.input.KeyCode.ENTER || e.getCode() == javafx.scene.input.KeyCode.SPACE)
+                hang(p, e.isShiftDown());
+        });
+        button.setContextMenu(menu(p));
+        return button;
+    }
+
+    private void hang(Proof p, boolean asB) {
+        var at = asB ? bench.printBProperty() : bench.printAProperty();
+        var other = asB ? bench.printAProperty() : bench.printBProperty();
+        at.set(at.get() == p ? null : p);
+        if (other.get() == p) other.set(null);
+    }
+
+    private ContextMenu menu(Proof p) {
+        MenuItem asA = new MenuItem("Hang as A"), asB = new MenuItem("Hang as B");
+        asA.setOnAction(e -> hang(p, false));
+        asB.setOnAction(e -> hang(p, true));
+        MenuItem pin = new MenuItem(p.pinned() ? "Unpin" : "Pin to the front"), name = new MenuItem("Rename\u2026"),
+                back = new MenuItem("Take its settings back"), gone = new MenuItem("Delete");
+        pin.setOnAction(e -> bench.keep(p.withPinned(!p.pinned())));
+        name.setOnAction(e -> {
+            TextInputDialog d = new TextInputDialog(p.title());
+            d.initOwner(getScene().getWindow());
+            d.setTitle("Rename proof " + p.number());
+            d.setHeaderText(null);
+            d.setGraphic(null);
+            d.setContentText("Name");
+            d.getDialogPane().getStylesheets().addAll(getScene().getStylesheets());
+            d.setX(60);
+            d.setY(160);
+            d.showAndWait().ifPresent(t -> bench.keep(p.withTitle(t.strip())));
+        });
+        back.setOnAction(e -> bench.takeBack(p));
+        gone.setOnAction(e -> bench.delete(p));
+        return new ContextMenu(asA, asB, pin, name, back, gone);
+    }
+
+    private Image image(Path p) {
+        return images.computeIfAbsent(p, k -> new Image(k.toUri().toString(), 3 * PRINT_W, 3 * PRINT_H, true, true, true));
+    }
+}

@@ -1,0 +1,131 @@
+package bake.desktop.parts;
+
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.util.Duration;
+
+/** Small building blocks of the sheet. */
+public final class Ui {
+    private Ui() {}
+
+    public static Label label(String text, String... styles) {
+        Label l = new Label(text);
+        l.getStyleClass().addAll(styles);
+        return l;
+    }
+
+    public static Button button(String id, String text, String help, Runnable action, String... styles) {
+        Button b = new Button(text);
+        b.setId(id);
+        b.getStyleClass().addAll(styles);
+        b.setOnAction(e -> action.run());
+        // A button never gives way to its neighbours: a cut word helps nobody.
+        b.setMinWidth(Region.USE_PREF_SIZE);
+        if (help != null) b.setTooltip(tip(help));
+        return b;
+    }
+
+    public static Tooltip tip(String text) {
+        Tooltip t = new Tooltip(text);
+        t.setShowDelay(Duration.millis(450));
+        t.setWrapText(true);
+        t.setMaxWidth(320);
+        return t;
+    }
+
+    public static Region spring() {
+        Region r = new Region();
+        HBox.setHgrow(r, Priority.ALWAYS);
+        return r;
+    }
+
+    public static HBox row(Node... nodes) {
+        HBox h = new HBox(8, nodes);
+        h.setAlignment(Pos.CENTER_LEFT);
+        return h;
+    }
+
+    /** A card of the sheet: a title, perhaps something at its right, and lines. */
+    public static VBox card(String title, Node right, Node... lines) {
+        VBox v = new VBox(7);
+        v.getStyleClass().add("card");
+        if (title != null) {
+            HBox head = row(label(title, "card-title"), spring());
+            if (right != null) head.getChildren().add(right);
+            v.getChildren().add(head);
+        }
+        v.getChildren().addAll(lines);
+        return v;
+    }
+
+    /** Two or more choices side by side, one of them taken. */
+    public static HBox choice(ToggleGroup group, String idPrefix, String... names) {
+        HBox h = new HBox();
+        h.getStyleClass().add("choice");
+        for (String n : names) {
+            ToggleButton b = new ToggleButton(n);
+            b.setId(idPrefix + n.toLowerCase(java.util.Locale.ROOT).replace(' ', '-'));
+            b.setToggleGroup(group);
+            b.setMaxWidth(Double.MAX_VALUE);
+            b.setUserData(n);
+            HBox.setHgrow(b, Priority.ALWAYS);
+            // A second click on what is taken must not leave nothing taken.
+            b.addEventFilter(javafx.scene.input.MouseEvent.MOUSE_RELEASED, e -> {
+                if (b.isSelected()) e.consume();
+            });
+            h.getChildren().add(b);
+        }
+        return h;
+    }
+
+    /** What something is called, and its value at the right. */
+    public static HBox line(String name, Node value) {
+        return row(label(name, "line-name"), spring(), value);
+    }
+
+    public static Label note(String text) {
+        Label l = label(text, "note");
+        l.setWrapText(true);
+        return l;
+    }
+
+    /** Lines that are rarely needed, behind a word. */
+    public static VBox more(String id, Node... lines) {
+        ToggleButton t = new ToggleButton("More");
+        t.setId(id);
+        t.getStyleClass().addAll("small", "more");
+        VBox inner = new VBox(7, lines);
+        inner.visibleProperty().bind(t.selectedProperty());
+        inner.managedProperty().bind(t.selectedProperty());
+        t.selectedProperty().addListener((o, a, b) -> t.setText(b ? "Less" : "More"));
+        return new VBox(7, t, inner);
+    }
+
+    public static void show(Node n, boolean visible) {
+        n.setVisible(visible);
+        n.setManaged(visible);
+    }
+
+    /** A field for a value that is taken on Enter or when it is left. */
+    public static javafx.scene.control.TextField field(String id, double width, java.util.function.Consumer<String> take) {
+        javafx.scene.control.TextField f = new javafx.scene.control.TextField();
+        f.setId(id);
+        f.getStyleClass().add("figure-field");
+        f.setPrefWidth(width);
+        f.setMinWidth(width);
+        f.setOnAction(e -> take.accept(f.getText().strip()));
+        f.focusedProperty().addListener((o, a, b) -> {
+            if (!b) take.accept(f.getText().strip());
+        });
+        return f;
+    }
+}

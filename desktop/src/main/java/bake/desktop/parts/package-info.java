@@ -1,0 +1,2 @@
+/** Small controls that stations are made of. */
+package bake.desktop.parts;

@@ -1,0 +1,77 @@
+package bake.desktop.station.light;
+
+import bake.desktop.parts.Ui;
+import java.util.Locale;
+import java.util.function.DoubleConsumer;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.StackPane;
+import javafx.scene.paint.Color;
+
+/** A ring, seen from above, on which a panorama is turned: the mark is its middle. Arrow keys turn it by one degree, with Shift by ten. */
+final class HdriRing extends StackPane {
+    private static final double SIZE = 132, C = SIZE / 2, R = 52;
+    private final Canvas canvas = new Canvas(SIZE, SIZE);
+    private final Label figure = Ui.label("", "figure");
+    private final DoubleConsumer turned;
+    private double degrees, from;
+
+    HdriRing(DoubleConsumer turned) {
+        this.turned = turned;
+        setId("hdri-ring");
+        setFocusTraversable(true);
+        setAccessibleText("Rotation of the panorama. Left and right turn it.");
+        figure.setMouseTransparent(true);
+        getChildren().addAll(canvas, figure);
+        setOnMousePressed(e -> {
+            requestFocus();
+            from = degrees - angle(e.getX(), e.getY());
+        });
+        setOnMouseDragged(e -> turned.accept(around(from + angle(e.getX(), e.getY()))));
+        setOnKeyPressed(e -> {
+            double step = e.isShiftDown() ? 10 : 1;
+            if (e.getCode() == KeyCode.LEFT) turned.accept(around(degrees - step));
+            else if (e.getCode() == KeyCode.RIGHT) turned.accept(around(degrees + step));
+            else if (e.getCode() == KeyCode.HOME) turned.accept(0);
+            else return;
+            e.consume();
+        });
+        focusedProperty().addListener((o, a, b) -> draw());
+    }
+
+    private double angle(double x, double y) {
+        return Math.toDegrees(Math.atan2(x - getWidth() / 2, getHeight() / 2 - y));
+    }
+
+    /** Within -180 to 180, whole degrees. */
+    private static double around(double d) {
+        return Math.rint(Math.IEEEremainder(d, 360));
+    }
+
+    void show(double d) {
+        degrees = Math.IEEEremainder(d, 360);
+        figure.setText(String.format(Locale.ROOT, "%.0f\u00b0", degrees));
+        draw();
+    }
+
+    private void draw() {
+        GraphicsContext g = canvas.getGraphicsContext2D();
+        g.clearRect(0, 0, SIZE, SIZE);
+        Color ink = Color.web("#1F2429"), rule = Color.web("#CFC8BA"), kiln = Color.web("#B8472A");
+        g.setStroke(rule);
+        g.setLineWidth(12);
+        g.strokeOval(C - R, C - R, 2 * R, 2 * R);
+        g.setLineWidth(1);
+        g.setStroke(ink);
+        for (int k = 0; k < 36; k++) {
+            double a = Math.toRadians(10 * k), in = k % 9 == 0 ? R - 9 : R - 3;
+            g.strokeLine(C + in * Math.sin(a), C - in * Math.cos(a), C + (R + 3) * Math.sin(a), C - (R + 3) * Math.cos(a));
+        }
+        double a = Math.toRadians(degrees);
+        g.setStroke(isFocused() ? kiln : ink);
+        g.setLineWidth(isFocused() ? 4 : 3);
+        g.strokeLine(C + (R - 12) * Math.sin(a), C - (R - 12) * Math.cos(a), C + (R + 10) * Math.sin(a), C - (R + 10) * Math.cos(a));
+    }
+}

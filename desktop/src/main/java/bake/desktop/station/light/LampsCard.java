@@ -1,0 +1,92 @@
+package bake.desktop.station.light;
+
+import bake.desktop.parts.Ui;
+import bake.desktop.text.Lamps;
+import bake.desktop.work.Lighting;
+import bake.desktop.work.Workbench;
+import bake.formats.project.LampSpec;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.layout.VBox;
+
+/** The project's lamps by group; the one that is worked on opens up. */
+final class LampsCard extends VBox {
+    private static final int SHOWN = 8;
+    private final Workbench bench;
+    private final Lighting lighting;
+    private final LampEditor editor;
+    private String shown = "";
+
+    LampsCard(Workbench bench) {
+        this.bench = bench;
+        lighting = bench.lighting();
+        editor = new LampEditor(bench);
+        getStyleClass().add("card");
+        setSpacing(5);
+        setId("lamps");
+        bench.projectProperty().addListener((o, a, b) -> {
+            if (a == null || b == null || a.lamps() != b.lamps()) refresh();
+        });
+        lighting.lamps().chosenProperty().addListener((o, a, b) -> refresh());
+        lighting.toolProperty().addListener((o, a, b) -> refresh());
+        refresh();
+    }
+
+    private void refresh() {
+        if (bench.project() == null) return;
+        List<LampSpec> all = bench.project().lamps();
+        String chosen = lighting.lamps().chosenProperty().get();
+        // While one lamp's dials move only its values change; its controls must stay under the hand.
+        String now = lighting.toolProperty().get() + "|" + chosen + "|"
+                + all.stream().map(l -> l.name() + "/" + l.group() + "/" + l.like() + "/" + l.kind()).toList();
+        editor.show(lighting.lamps().find(chosen));
+        if (now.equals(shown)) return;
+        shown = now;
+        MenuButton add = new MenuButton("Add\u2026");
+        add.setId("add-lamp");
+        add.getStyleClass().add("small");
+        for (String k : Lamps.KINDS) {
+            MenuItem i = new MenuItem(k.equals("ies") ? "Photometric lamp (.ies)\u2026" : Lamps.title(k));
+            i.setId("add-" + k);
+            i.setOnAction(e -> {
+                if (k.equals("ies")) editor.chooseFile(f -> lighting.lamps().placeFile(f));
+                else lighting.lamps().place(k);
+            });
+            add.getItems().add(i);
+        }
+        getChildren().setAll(Ui.row(Ui.label("Lamps", "card-title"), Ui.spring(), add));
+        if (lighting.toolProperty().get() == Lighting.Tool.LAMP || lighting.toolProperty().get() == Lighting.Tool.MOVE) {
+            Label l = Ui.note(lighting.toolProperty().get() == Lighting.Tool.LAMP ? "Click a surface in the picture: the lamp stands on it."
+                    : "Click where the lamp goes.");
+            l.getStyleClass().add("needs-hand");
+            getChildren().add(Ui.row(l, Ui.spring(), Ui.button("lamp-cancel", "Leave it", null,
+                    () -> lighting.toolProperty().set(Lighting.Tool.LOOK), "small")));
+        }
+        if (all.isEmpty()) getChildren().add(Ui.note("None yet. Add one and click where it stands."));
+        Map<String, List<LampSpec>> groups = new LinkedHashMap<>();
+        for (LampSpec l : all) groups.computeIfAbsent(l.groupName(), g -> new ArrayList<>()).add(l);
+        groups.forEach((g, lamps) -> {
+            getChildren().add(Ui.row(Ui.label(g, "line-name"), Ui.spring(), Ui.label(Integer.toString(lamps.size()), "figure")));
+            int n = 0;
+            for (LampSpec l : lamps) {
+                boolean here = l.name().equals(chosen);
+                if (n++ >= SHOWN && !here) continue;
+                Button b = Ui.button("lamp-" + LightStrip.id(l.name()), l.name() + (l.like() == null ? "" : "  (as " + l.like() + ")"),
+                        null, () -> lighting.lamps().chosenProperty().set(here ? null : l.name()), "list-line");
+                if (here) b.getStyleClass().add("list-here");
+                b.setMaxWidth(Double.MAX_VALUE);
+                b.setMinWidth(0);
+                getChildren().add(b);
+                if (here) getChildren().add(editor);
+            }
+            if (lamps.size() > SHOWN) getChildren()
+                    .add(Ui.note("and " + (lamps.size() - SHOWN) + " more; click one in the picture to work on it"));
+        });
+    }
+}

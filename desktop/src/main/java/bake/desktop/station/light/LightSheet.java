@@ -1,0 +1,236 @@
+package bake.desktop.station.light;
+
+import bake.core.light.GeneralSky;
+import bake.desktop.parts.Dial;
+import bake.desktop.parts.Ui;
+import bake.desktop.text.Texts;
+import bake.desktop.work.Workbench;
+import bake.formats.FormatException;
+import bake.formats.project.View;
+import bake.studio.live.LiveRender;
+import bake.studio.scene.SunPosition;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.format.DateTimeFormatter;
+import java.time.format.DateTimeParseException;
+import java.time.temporal.ChronoUnit;
+import java.util.Locale;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Toggle;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.VBox;
+
+/** Light: which surroundings, the sun's path and hour, haze, levels, HDRI. */
+public final class LightSheet extends VBox {
+    private static final DateTimeFormatter DATE = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.ENGLISH),
+            LONG_DATE = DateTimeFormatter.ofPattern("d MMMM uuuu", Locale.ENGLISH);
+    private final Workbench bench;
+    private final ToggleGroup kinds = new ToggleGroup();
+    private final SunPathDiagram path;
+    private final TextField date = field("date", 118), time = field("time", 62);
+    private final Label place = Ui.label("", "figure"), angles = Ui.label("", "figure");
+    private final Dial haze, sun, sky, size, azimuth, height, north;
+    private final VBox sunCards, plainCard, levels;
+    private final HdriCard hdri;
+    private final javafx.scene.control.CheckBox disc = new javafx.scene.control.CheckBox("The sun's disc is seen"),
+            moon = new javafx.scene.control.CheckBox("A full moon by night");
+    private final javafx.scene.control.TextField latitude, longitude, zone;
+    private final StandardSkyCard standard;
+    private final Label skyLux = Ui.label("", "figure"), sunLux = Ui.label("", "figure"), allLux = Ui.label("", "figure");
+    private final Dial plain;
+    private boolean setting;
+
+    public LightSheet(Workbench bench) {
+        this.bench = bench;
+        path = new SunPathDiagram((key, d, t) -> bench.editView(key, v ->
+                v.withAround(v.around().withTime(d.toString(), t.truncatedTo(ChronoUnit.MINUTES).toString()))));
+        haze = new Dial("haze", "Haze (turbidity)", "%.1f", 1, 10, 2.5, false,
+                "More haze: whiter sky, weaker and warmer sun. Costs nothing.", x -> around("haze", a -> a.withHaze(x)));
+        sun = new Dial("sun-stops", "Sun", "%+.1f st", -8, 8, 0, false, "Level of the sun in stops against nature.",
+                x -> around("sun level", a -> a.withStops(x, a.or(a.skyStops(), 0))));
+        sky = new Dial("sky-stops", "Sky", "%+.1f st", -8, 8, 0, false, "Level of the sky in stops against nature.",
+                x -> around("sky level", a -> a.withStops(a.or(a.sunStops(), 0), x)));
+        size = new Dial("sun-size", "Sun size", "%.2f\u00b0", 0.05, 10, 0.533, true, "A bigger sun gives softer shadows and more noise.",
+                x -> around("sun size", a -> a.withSunSize(x)));
+        azimuth = new Dial("sun-azimuth", "Sun's azimuth", "%.0f\u00b0", 0, 360, 180, false,
+                "By hand, clockwise from north; the clock then no longer counts.", x -> byHand(x, Double.NaN));
+        height = new Dial("sun-height", "Sun's height", "%.1f\u00b0", -18, 90, 40, false,
+                "By hand, above the horizon; the clock then no longer counts.", x -> byHand(Double.NaN, x));
+        north = new Dial("north", "North", "%.0f\u00b0", -180, 180, 0, false,
+                "Direction of north, clockwise from the model's +y axis. For all views.",
+                x -> bench.edit("north", p -> p.withPlace(new bake.formats.project.Project.Place(p.place().latitude(),
+                p.place().longitude(), p.place().zone(), Math.rint(x), p.place().other()))));
+        latitude = Ui.field("latitude", 70, t -> place(t, 0));
+        longitude = Ui.field("longitude", 70, t -> place(t, 1));
+        zone = Ui.field("zone", 140, t -> place(t, 2));
+        flag(disc, "sun-disc", "Its light and shadows stay either way", "sunDisc");
+        flag(moon, "moon", "Where the sun is below the horizon, a moon opposite to it shines", "moon");
+        plain = new Dial("plain-level", "Luminance", "%.0f cd/m\u00b2", 1, 100_000, 1000, true, "The same luminance from everywhere.",
+                x -> around("plain", a -> a.with("skyStops", 0.0, "luminance", new double[] {x, x, x})));
+        sunCards = new VBox(Ui.card("Sun path", place, path, Ui.row(Ui.label("Date", "dial-name"), Ui.spring(), date, time),
+                SunTimes.buttons(bench),
+                Ui.row(Ui.label("Sun stands", "dial-name"), Ui.spring(), angles),
+                Ui.more("sun-more", azimuth, height, Ui.button("follow-clock", "Follow the clock",
+                "The sun stands where date and time put it", () -> around(null, a -> a.with("sunAzimuth", null, "sunHeight", null)),
+                "small"),
+                        Ui.row(Ui.label("Latitude, longitude", "dial-name"), Ui.spring(), latitude, longitude),
+                        Ui.row(Ui.label("Time zone", "dial-name"), Ui.spring(), zone), north)),
+                Ui.card("Air and levels", null, haze, sun, sky, size, Ui.more("air-more", disc, moon)));
+        hdri = new HdriCard(bench);
+        plainCard = Ui.card("Plain colour", null, plain);
+        standard = new StandardSkyCard(bench);
+        levels = Ui.card("On open ground", null, Ui.line("From the sky", skyLux), Ui.line("From the sun", sunLux),
+                Ui.line("Together", allLux));
+        VBox choice = new VBox(Ui.choice(kinds, "around-", "Sun and sky", "Standard sky", "HDRI", "Plain"));
+        choice.getStyleClass().add("card");
+        getChildren().addAll(choice, standard.card(), sunCards, hdri.card(), plainCard, levels, new WarningsCard(bench),
+                new SeenCard(bench), new PortalsCard(bench), new GuidesCard(bench), new LampsCard(bench));
+        bench.frameProperty().addListener((o, a, f) -> lux(f));
+        kinds.selectedToggleProperty().addListener((o, a, b) -> {
+            if (!setting && b != null) kind(((String) b.getUserData()).toLowerCase(Locale.ROOT));
+        });
+        date.setOnAction(e -> readTime());
+        time.setOnAction(e -> readTime());
+        // What was typed and not taken is put right when the field is left.
+        date.focusedProperty().addListener((o, a, b) -> refresh());
+        time.focusedProperty().addListener((o, a, b) -> refresh());
+        bench.viewProperty().addListener((o, a, v) -> refresh());
+        refresh();
+    }
+
+    private static TextField field(String id, double width) {
+        TextField f = new TextField();
+        f.setId(id);
+        f.getStyleClass().add("figure-field");
+        f.setPrefWidth(width);
+        f.setMinWidth(width);
+        return f;
+    }
+
+    private void around(String key, java.util.function.UnaryOperator<View.Around> change) {
+        bench.editView(key, v -> v.withAround(change.apply(v.around())));
+    }
+
+    private void kind(String k) {
+        View v = bench.view();
+        if (v == null || v.around().kind().equals(k)) return;
+        if (k.equals("hdri") && v.around().file() == null) {
+            hdri.choose();
+            refresh();
+            return;
+        }
+        around(null, a -> a.withKind(k));
+    }
+
+    private void flag(javafx.scene.control.CheckBox b, String id, String help, String key) {
+        b.setId(id);
+        b.setTooltip(Ui.tip(help));
+        b.selectedProperty().addListener((o, x, y) -> {
+            if (!setting) around(null, a -> a.with(key, y));
+        });
+    }
+
+    /** Sets the sun by hand; what is not given stays as it stands. */
+    private void byHand(double toAzimuth, double toHeight) {
+        if (setting || bench.view() == null) return;
+        try {
+            SunPosition.Angles now = SunPosition.of(bench.project().place(), bench.view().around());
+            around("sun by hand", a -> a.with("sunAzimuth", Double.isNaN(toAzimuth) ? now.azimuth() : Math.rint(toAzimuth), "sunHeight",
+                    Double.isNaN(toHeight) ? now.height() : Math.rint(toHeight * 10) / 10));
+        } catch (FormatException e) {
+            bench.fail(e);
+        }
+    }
+
+    /** Takes a part of the place: latitude, longitude or the time zone. */
+    private void place(String t, int part) {
+        if (setting || bench.project() == null) return;
+        var p = bench.project().place();
+        try {
+            double v = part < 2 ? Double.parseDouble(t.replace(',', '.').replace("\u00b0", "")) : 0;
+            if (part == 0 && Math.abs(v) > 90 || part == 1 && Math.abs(v) > 180) throw new NumberFormatException();
+            if (part == 2) java.time.ZoneId.of(t);
+            var q = new bake.formats.project.Project.Place(part == 0 ? v : p.latitude(), part == 1 ? v : p.longitude(),
+                    part == 2 ? t : p.zone(), p.north(), p.other());
+            if (!q.equals(p)) bench.edit(null, x -> x.withPlace(q));
+        } catch (NumberFormatException | java.time.DateTimeException e) {
+            bench.messageProperty().set(new Workbench.Message(part == 2 ? "A time zone looks like Europe/Zurich or +01:00."
+                    : "A latitude is -90 to 90 degrees, north above 0; a longitude -180 to 180, east above 0.", true));
+            refresh();
+        }
+    }
+
+    private void readTime() {
+        try {
+            LocalDate d = date.getText().matches("\\d{4}-\\d{2}-\\d{2}") ? LocalDate.parse(date.getText())
+                    : LocalDate.parse(date.getText().strip(), date.getText().strip().length() > 11 ? LONG_DATE : DATE);
+            LocalTime t = LocalTime.parse(time.getText().strip().length() == 4 ? "0" + time.getText().strip() : time.getText().strip());
+            around(null, a -> a.withTime(d.toString(), t.truncatedTo(ChronoUnit.MINUTES).toString()));
+        } catch (DateTimeParseException e) {
+            bench.messageProperty().set(new Workbench.Message("A date looks like 14 March 2027, a time like 09:10.", true));
+            refresh();
+        }
+    }
+
+    private void refresh() {
+        View v = bench.view();
+        setDisable(v == null);
+        if (v == null) return;
+        setting = true;
+        View.Around a = v.around();
+        for (Toggle t : kinds.getToggles()) if (((String) t.getUserData()).equalsIgnoreCase(a.kind())) t.setSelected(true);
+        boolean general = a.kind().equals("standard sky");
+        show(standard.card(), general);
+        if (general) standard.show(a.standardSky());
+        boolean covered = general && GeneralSky.hidesSun(a.standardSky());
+        sun.setDisable(covered);
+        size.setDisable(covered);
+        haze.setDisable(covered);
+        show(sunCards, general || a.kind().equals("sun and sky"));
+        show(hdri.card(), a.kind().equals("hdri"));
+        hdri.show(a);
+        show(plainCard, a.kind().equals("plain"));
+        var pl = bench.project().place();
+        place.setText(String.format(Locale.ROOT, "%.1f %s %.1f %s", Math.abs(pl.latitude()), pl.latitude() < 0 ? "S" : "N",
+                Math.abs(pl.longitude()), pl.longitude() < 0 ? "W" : "E"));
+        path.show(pl, a);
+        try {
+            var when = SunPosition.moment(pl, a);
+            SunPosition.Angles s = SunPosition.of(pl, a);
+            azimuth.show(s.azimuth());
+            height.show(s.height());
+            if (!date.isFocused()) date.setText(DATE.format(when));
+            if (!time.isFocused()) time.setText(when.toLocalTime().truncatedTo(ChronoUnit.MINUTES).toString());
+            angles.setText(String.format(Locale.ROOT, "%.0f\u00b0 %s, azimuth %.0f\u00b0", Math.abs(s.height()),
+                    s.height() < 0 ? "below" : "high", s.azimuth()) + (a.byHand() ? ", by hand" : ""));
+        } catch (FormatException e) {
+            angles.setText("\u2013");
+        }
+        haze.show(a.or(a.haze(), 2.5));
+        sun.show(a.or(a.sunStops(), 0));
+        sky.show(a.or(a.skyStops(), 0));
+        size.show(a.or(a.sunSize(), 0.533));
+        disc.setSelected(a.sunDisc() == null || a.sunDisc());
+        moon.setSelected(a.moon() != null && a.moon());
+        Ui.show(moon, !general);
+        north.show(pl.north());
+        if (!latitude.isFocused()) latitude.setText(String.format(Locale.ROOT, "%.3f", pl.latitude()));
+        if (!longitude.isFocused()) longitude.setText(String.format(Locale.ROOT, "%.3f", pl.longitude()));
+        if (!zone.isFocused()) zone.setText(pl.zone());
+        plain.show(a.luminance() == null ? 1000 : Math.max(1, a.luminance()[1]));
+        setting = false;
+    }
+
+    private void lux(LiveRender.Frame f) {
+        if (f == null) return;
+        skyLux.setText(Texts.lux(f.skyLux()));
+        sunLux.setText(Texts.lux(f.sunLux()));
+        allLux.setText(Texts.lux(f.skyLux() + f.sunLux()));
+    }
+
+    private static void show(VBox b, boolean visible) {
+        b.setVisible(visible);
+        b.setManaged(visible);
+    }
+}

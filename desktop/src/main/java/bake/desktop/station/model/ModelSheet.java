@@ -1,0 +1,113 @@
+package bake.desktop.station.model;
+
+import bake.core.scene.Material;
+import bake.desktop.parts.Ui;
+import bake.desktop.work.ModelFacts;
+import bake.desktop.work.Workbench;
+import bake.formats.model.Finding;
+import bake.formats.project.Project;
+import bake.studio.scene.MaterialLibrary;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
+import java.util.TreeMap;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.VBox;
+
+/** Model: the files, what was found in them, and the materials. */
+public final class ModelSheet extends VBox {
+    private static final int MOST_LINES = 60;
+    private final Workbench bench;
+    /** The material whose choice is open, or null. */
+    private String chosen;
+    private final TextField find = new TextField();
+
+    public ModelSheet(Workbench bench) {
+        this.bench = bench;
+        find.setId("find-material");
+        find.setPromptText("Find a material");
+        find.setOnAction(e -> {
+            fill();
+            find.requestFocus();
+        });
+        bench.projectProperty().addListener((o, a, b) -> {
+            if (a == null || b == null || a.models() != b.models() || a.materials() != b.materials()) fill();
+        });
+        bench.factsProperty().addListener((o, a, b) -> fill());
+        fill();
+    }
+
+    private void fill() {
+        getChildren().clear();
+        if (bench.project() == null) return;
+        ModelFacts f = bench.factsProperty().get();
+        VBox files = new FilesCard(bench).card();
+        VBox found = Ui.card("Findings", Ui.label(f.findings().isEmpty() ? "none" : Integer.toString(f.findings().size()), "figure"));
+        Map<Finding.Kind, Integer> kinds = new TreeMap<>();
+        f.findings().forEach(x -> kinds.merge(x.kind(), 1, Integer::sum));
+        kinds.forEach((k, n) -> {
+            Label head = Ui.label(k.words() + ", " + n, "finding-kind");
+            found.getChildren().add(head);
+            f.findings().stream().filter(x -> x.kind() == k).limit(MOST_LINES / Math.max(1, kinds.size())).forEach(x -> {
+                Label l = Ui.note(x.where() + ": " + x.text());
+                found.getChildren().add(l);
+            });
+        });
+        if (f.findings().isEmpty()) found.getChildren().add(Ui.note("No flipped normals, faces without area or missing textures."));
+        VBox materials = Ui.card("Materials", Ui.label(Integer.toString(f.materials().size()), "figure"));
+        if (!f.materials().isEmpty()) materials.getChildren().add(Ui.note("Choose one to start it from a real material."));
+        List<Material> wanted = f.materials().stream().filter(m -> m.name().toLowerCase(Locale.ROOT)
+                .contains(find.getText().strip().toLowerCase(Locale.ROOT))).toList();
+        if (f.materials().size() > MOST_LINES) materials.getChildren().add(find);
+        int n = 0;
+        for (var m : wanted) {
+            if (n == MOST_LINES) break;
+            String from = from(m.name());
+            String what = from != null ? from : m.glows() ? "glows" : m.transmission() > 0 ? "glass" : m.metallic() > 0.5 ? "metal"
+                    : m.translucency() > 0 ? "translucent" : "";
+            Button b = Ui.button("material-" + n++, what.isEmpty() ? m.name() : m.name() + "   " + what, null, () -> {
+                chosen = m.name().equals(chosen) ? null : m.name();
+                fill();
+            }, "list-line");
+            b.setMaxWidth(Double.MAX_VALUE);
+            materials.getChildren().add(b);
+            if (!m.name().equals(chosen)) continue;
+            b.getStyleClass().add("list-here");
+            materials.getChildren().add(library(m.name(), from));
+        }
+        if (wanted.size() > MOST_LINES)
+            materials.getChildren().add(Ui.note("and " + (wanted.size() - MOST_LINES) + " more; type a part of the name above"));
+        getChildren().addAll(files, found, materials);
+    }
+
+    /** What a material was started from, or null. */
+    private String from(String material) {
+        return bench.project().materials().stream().filter(s -> s.name().equals(material)).map(Project.Surface::from)
+                .filter(Objects::nonNull).findFirst().orElse(null);
+    }
+
+    private VBox library(String material, String now) {
+        VBox box = new VBox(1);
+        box.getStyleClass().add("inset");
+        box.getChildren().add(choice("library-none", "as in the model", now == null, () -> bench.startFrom(material, null)));
+        String group = "";
+        int n = 0;
+        for (MaterialLibrary.Entry e : MaterialLibrary.all()) {
+            if (!e.group().equals(group)) box.getChildren().add(Ui.label(group = e.group(), "finding-kind"));
+            Button b = choice("library-" + n++, e.name(), e.name().equals(now), () -> bench.startFrom(material, e.name()));
+            b.setTooltip(Ui.tip(e.source()));
+            box.getChildren().add(b);
+        }
+        return box;
+    }
+
+    private static Button choice(String id, String text, boolean here, Runnable action) {
+        Button b = Ui.button(id, text, null, action, "list-line");
+        b.setMaxWidth(Double.MAX_VALUE);
+        if (here) b.getStyleClass().add("list-here");
+        return b;
+    }
+}

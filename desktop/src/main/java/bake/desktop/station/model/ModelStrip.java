@@ -1,0 +1,69 @@
+package bake.desktop.station.model;
+
+import bake.desktop.parts.Ui;
+import bake.desktop.text.Texts;
+import bake.desktop.work.ModelFacts;
+import bake.desktop.work.Workbench;
+import bake.studio.live.Showing;
+import java.util.Locale;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.Toggle;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.TilePane;
+import javafx.scene.layout.VBox;
+
+/** Under the easel on the Model station: the layers, what each holds, and its switch. */
+public final class ModelStrip extends VBox {
+    private final Workbench bench;
+    private final TilePane tiles = new TilePane(14, 6);
+    private boolean setting;
+
+    public ModelStrip(Workbench bench) {
+        this.bench = bench;
+        getStyleClass().add("strip");
+        setSpacing(8);
+        tiles.setPrefTileWidth(277);
+        tiles.setPrefColumns(3);
+        ToggleGroup ways = new ToggleGroup();
+        HBox choice = Ui.choice(ways, "show-", "Picture", "Clay", "Edges", "Materials");
+        choice.setMaxWidth(340);
+        mark(ways, bench.showingProperty().get());
+        bench.showingProperty().addListener((o, a, b) -> mark(ways, b));
+        ways.selectedToggleProperty().addListener((o, a, b) -> {
+            if (b != null) bench.showingProperty().set(Showing.valueOf(((String) b.getUserData()).toUpperCase(Locale.ROOT)));
+        });
+        getChildren().addAll(Ui.row(Ui.label("Show", "strip-title"), choice),
+                Ui.label("Layers and their triangles, copies counted. What the view cannot see still costs time: switch it off.",
+                "strip-title"), tiles);
+        bench.factsProperty().addListener((o, a, b) -> fill());
+        bench.projectProperty().addListener((o, a, b) -> fill());
+        fill();
+    }
+
+    private static void mark(ToggleGroup ways, Showing now) {
+        for (Toggle t : ways.getToggles()) if (t.getUserData().toString().equalsIgnoreCase(now.name())) t.setSelected(true);
+    }
+
+    private void fill() {
+        ModelFacts f = bench.factsProperty().get();
+        setting = true;
+        tiles.getChildren().clear();
+        for (int i = 0; i < f.layers().size() && bench.project() != null; i++) {
+            String name = f.layers().get(i);
+            CheckBox on = new CheckBox(name);
+            on.setId("layer-" + name.toLowerCase(java.util.Locale.ROOT).replaceAll("[^a-z0-9]+", "-"));
+            on.setSelected(bench.project().layerOn(name));
+            on.selectedProperty().addListener((o, a, b) -> {
+                if (!setting) bench.switchLayer(name, b);
+            });
+            long share = f.placed() == 0 ? 0 : Math.round(100.0 * f.triangles()[i] / f.placed());
+            Label n = Ui.label(Texts.count(f.triangles()[i]) + "  " + share + " %", "strip-figure");
+            javafx.scene.layout.HBox row = Ui.row(on, Ui.spring(), n);
+            row.setPrefWidth(277);
+            tiles.getChildren().add(row);
+        }
+        setting = false;
+    }
+}

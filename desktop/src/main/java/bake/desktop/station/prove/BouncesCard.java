@@ -1,0 +1,317 @@
+package bake.desktop.station.prove;
+
+import bake.core.path.BounceSettings;
+import bake.core.solve.Caches;
+import bake.core.solve.RoomSize;
+import bake.desktop.parts.Ui;
+import bake.desktop.text.Texts;
+import bake.desktop.work.CacheHand;
+import bake.desktop.work.CostHand;
+import bake.desktop.work.Prover;
+import bake.formats.project.Preset;
+import bake.studio.cache.CacheStore;
+import bake.studio.live.Showing;
+import bake.studio.preset.SolverCosts;
+import bake.studio.render.RenderJob;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.function.Function;
+import java.util.function.UnaryOperator;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.layout.VBox;
+import javafx.util.StringConverter;
+
+/** How bounced light is computed, in plain words, and the caches that proofs have computed. */
+final class BouncesCard extends VBox {
+    private final Prover prover;
+    private final CacheHand caches;
+    private final CostHand costs;
+    /** Whether what is rarely needed is shown. */
+    private boolean opened;
+
+    BouncesCard(Prover prover) {
+        super(7);
+        this.prover = prover;
+        caches = prover.caches();
+        costs = prover.costs();
+        setId("bounced-light");
+        getStyleClass().add("card");
+        prover.presetProperty().addListener((o, a, b) -> refresh());
+        prover.runningProperty().addListener((o, a, b) -> refresh());
+        caches.keptProperty().addListener((o, a, b) -> refresh());
+        caches.offerProperty().addListener((o, a, b) -> refresh());
+        caches.shownProperty().addListener((o, a, b) -> refresh());
+        caches.askedProperty().addListener((o, a, b) -> refresh());
+        caches.anywayProperty().addListener((o, a, b) -> refresh());
+        costs.costsProperty().addListener((o, a, b) -> refresh());
+        costs.measuringProperty().addListener((o, a, b) -> refresh());
+        costs.roomProperty().addListener((o, a, b) -> refresh());
+        refresh();
+    }
+
+    private void refresh() {
+        Preset p = prover.presetProperty().get();
+        getChildren().clear();
+        if (p == null) return;
+        BounceSettings how = RenderJob.bounced(p);
+        BounceSettings.First first = how.first();
+        BounceSettings.Later later = how.later();
+        boolean any = how.cached() || how.caustics() == BounceSettings.Caustics.PHOTON_MAP;
+        getChildren().add(Ui.row(Ui.label("Bounced light", "card-title"), Ui.spring(),
+                Ui.label(any ? "cached" : later == BounceSettings.Later.NONE ? "one bounce" : "exact", "figure")));
+        cost();
+        VBox firsts = new VBox(1), laters = new VBox(1);
+        for (BounceSettings.First f : BounceSettings.First.values()) if (f != BounceSettings.First.PHOTON_MAP || how.mapped())
+            firsts.getChildren().add(line("first-" + id(f.word()), Texts.first(f), f == first,
+                    q -> q.withExact(null).withBounces(word(f), q.laterBounces(), q.cachedSurroundings())));
+        for (BounceSettings.Later l : BounceSettings.Later.values())
+            laters.getChildren().add(line("later-" + id(l.word()), Texts.later(l), l == later,
+                    q -> q.withExact(null).withBounces(first(q, l), word(l), q.cachedSurroundings())));
+        getChildren().addAll(Ui.label("First bounce", "note"), firsts, Ui.label("Later bounces", "note"), laters);
+        if (first == BounceSettings.First.IRRADIANCE_CACHE) getChildren().add(surroundings(p));
+        details(p, how);
+        if (any) state();
+        setDisable(prover.runningProperty().get());
+    }
+
+    /** What the two ways cost here, as measured, or the offer to measure it. */
+    private void cost() {
+        SolverCosts c = costs.costsProperty().get();
+        boolean busy = costs.measuringProperty().get();
+        if (busy) getChildren().add(Ui.row(Ui.note("Making small pictures both ways..."), Ui.spring(),
+                Ui.button("cost-stop", "Stop", null, costs::stop, "small")));
+        else if (c != null) {
+            Label l = Ui.note(String.format(Locale.ROOT, "To %s at %d x %d: exact about %s, cached about %s.", Texts.noise(c.noise()),
+                    c.width(), c.height(), Texts.about(c.exact()), Texts.about(c.cached())));
+            l.setId("cost");
+            getChildren().add(l);
+        } else getChildren().add(Ui.button("cost-measure", "Measure what each costs here",
+                "Makes small pictures both ways, for about 15 s, and says how long this picture would take to its noise aim",
+                costs::measure, "small"));
+    }
+
+    private void details(Preset p, BounceSettings how) {
+        List<Node> all = new ArrayList<>();
+        if (how.first() == BounceSettings.First.IRRADIANCE_CACHE) {
+            all.add(Ui.line("Rays of a record", number("gather-rays", p.gatherRays() == null ? "" : "" + p.gatherRays(),
+                    how.gatherRays() + ", for the noise aim", 32, 16384, x -> q -> q.withGatherRays(x == null ? null : x.intValue()))));
+            all.add(Ui.line("Gather radius, m", number("gather-radius", p.gatherRadius() == null ? "" : "" + p.gatherRadius(),
+                    suggested(costs.roomProperty().get()), 0.01, 100, x -> q -> q.withGatherRadius(x))));
+            all.add(Ui.line("Trace nearer than, m", number("near-field", p.nearField() == null ? "" : "" + p.nearField(),
+                    "in narrow places only", 0, 100, x -> q -> q.withNearField(x))));
+        }
+        if (how.mapped() || how.caustics() == BounceSettings.Caustics.PHOTON_MAP)
+            all.add(Ui.line("Photons", number("photons", p.photons() == null ? "" : "" + p.photons(),
+                    String.format(Locale.ROOT, "%,d, a tenth of a map seen directly", how.photons()), 1000, 50_000_000,
+                    x -> q -> q.withPhotons(x == null ? null : x.intValue()))));
+        ComboBox<BounceSettings.Caustics> box = new ComboBox<>();
+        box.setId("caustics");
+        box.getItems().setAll(BounceSettings.Caustics.values());
+        box.setConverter(new StringConverter<>() {
+            @Override
+            public String toString(BounceSettings.Caustics c) {
+                return c == null ? "" : Texts.caustics(c);
+            }
+
+            @Override
+            public BounceSettings.Caustics fromString(String s) {
+                return null;
+            }
+        });
+        box.setValue(how.caustics());
+        box.setOnAction(e -> change(q -> q.withExact(null).withCaustics(box.getValue() == BounceSettings.Caustics.PATH_TRACING ? null
+                : box.getValue().word())));
+        box.setTooltip(Ui.tip("Light that mirrors, glasses and polished metal throw on matt surfaces"));
+        all.add(Ui.line("Caustics", box));
+        all.add(Ui.line("Darken corners", number("dark-corners", p.darkCorners() == null ? "" : "" + p.darkCorners(),
+                "not at all, up to 1", 0, 1, x -> q -> q.withDarkCorners(x, q.darkWithin()))));
+        if (p.darkCorners() != null && p.darkCorners() > 0)
+            all.add(Ui.line("Within, m", number("dark-within", p.darkWithin() == null ? "" : "" + p.darkWithin(),
+                    "" + RenderJob.occlusion(p).metres(), 0.001, 100,
+                    x -> q -> q.withDarkCorners(q.darkCorners(), x))));
+        VBox more = Ui.more("bounces-more", all.toArray(Node[]::new));
+        ToggleButton t = (ToggleButton) more.getChildren().getFirst();
+        t.setSelected(opened);
+        t.selectedProperty().addListener((o, a, b) -> opened = b);
+        getChildren().add(more);
+    }
+
+    private static String suggested(RoomSize room) {
+        if (room == null) return "a tenth of the room's diagonal";
+        return room.diagonal() < Double.POSITIVE_INFINITY
+                ? String.format(Locale.ROOT, "%.1f, a tenth of the room's diagonal", room.gatherRadius())
+                : String.format(Locale.ROOT, "%.0f, outdoors", room.gatherRadius());
+    }
+
+    /** A number that may be left empty for what is suggested, which then is seen in its place. */
+    private TextField number(String id, String value, String suggested, double least, double most,
+            Function<Double, UnaryOperator<Preset>> set) {
+        TextField f = new TextField(value);
+        f.setId(id);
+        f.setPromptText(suggested);
+        f.setPrefWidth(150);
+        Runnable take = () -> {
+            String t = f.getText().strip().replaceAll(",(?=\\d{3}(\\D|$))", "").replace(',', '.');
+            if (t.equals(value)) return;
+            try {
+                Double x = t.isEmpty() ? null : Double.valueOf(t);
+                if (x != null && !(x >= least && x <= most)) throw new NumberFormatException();
+                change(set.apply(x));
+            } catch (NumberFormatException e) {
+                f.getStyleClass().add("wrong");
+                f.setTooltip(Ui.tip(String.format(Locale.ROOT, "A number from %.0f to %.0f, or nothing for what is suggested", least,
+                        most)));
+            }
+        };
+        f.setOnAction(e -> take.run());
+        f.focusedProperty().addListener((o, a, b) -> {
+            if (!b) take.run();
+        });
+        return f;
+    }
+
+    /** A photon map that is seen as it is goes when photons go. */
+    private static String first(Preset p, BounceSettings.Later l) {
+        return l != BounceSettings.Later.PHOTON_MAP && BounceSettings.First.PHOTON_MAP.word().equals(p.firstBounce()) ? null
+                : p.firstBounce();
+    }
+
+    private CheckBox surroundings(Preset p) {
+        CheckBox b = new CheckBox("Sky and panorama in the cache too");
+        b.setId("cached-surroundings");
+        b.setSelected(Boolean.TRUE.equals(p.cachedSurroundings()));
+        b.setTooltip(Ui.tip("Light straight from the surroundings is gathered with the bounces instead of being looked for in every pixel: much less noise indoors, softer shadows of the sky. The sun is never cached."));
+        b.setOnAction(e -> change(q -> q.withBounces(q.firstBounce(), q.laterBounces(), b.isSelected() ? true : null)));
+        return b;
+    }
+
+    private static String id(String word) {
+        return word.replace(' ', '-');
+    }
+
+    private static String word(BounceSettings.First f) {
+        return f == BounceSettings.First.PATH_TRACING ? null : f.word();
+    }
+
+    private static String word(BounceSettings.Later l) {
+        return l == BounceSettings.Later.PATH_TRACING ? null : l.word();
+    }
+
+    private Button line(String id, String text, boolean here, UnaryOperator<Preset> set) {
+        Button b = Ui.button(id, text, null, () -> change(set), "list-line");
+        b.setMaxWidth(Double.MAX_VALUE);
+        if (here) b.getStyleClass().add("list-here");
+        return b;
+    }
+
+    private void change(UnaryOperator<Preset> c) {
+        prover.presetProperty().set(c.apply(prover.presetProperty().get()));
+    }
+
+    /** What the last proof has cached, and what is kept. */
+    private void state() {
+        CacheHand.Offer o = caches.offerProperty().get();
+        List<CacheStore.Entry> kept = caches.keptProperty().get();
+        if (o != null) getChildren().add(Ui.note("Last proof, " + o.view().name() + ": " + counts(o.caches()) + " in "
+                + Texts.time(o.phases().caches()) + ", its passes took " + Texts.time(o.phases().passes()) + "."));
+        List<CacheStore.Entry> fit = kept.stream().filter(CacheStore.Entry::fits).toList();
+        if (!fit.isEmpty()) getChildren()
+                .add(Ui.note("Kept for this light: " + String.join(", ", fit.stream().map(BouncesCard::entry).toList())
+                + ". Proofs begin with it and add what they see."));
+        List<CacheStore.Entry> other = kept.stream().filter(e -> !e.fits()).toList();
+        if (!other.isEmpty()) {
+            long bytes = other.stream().mapToLong(CacheStore.Entry::bytes).sum();
+            String why = other.stream().filter(e -> e.problem() == null).map(e -> String.join(", ", e.changed())).findFirst()
+                    .orElse("damaged");
+            getChildren().add(Ui.note(String.format(Locale.ROOT, "Not used, %.1f MB: %s of other light (%s).", bytes / 1e6,
+                    other.size() == 1 ? "one file" : other.size() + " files", why)));
+        }
+        if (o == null && kept.isEmpty())
+            getChildren().add(Ui.note("After a proof its caches can be kept: the next view and the final begin with them."));
+        if (o != null) getChildren().add(Ui.row(show("caches-records", "Show records",
+                "Where records lie (dots) and how far each reaches. Reddish: narrow, so what is near is traced. Dark grey: no record reaches.", Showing.RECORDS, o.caches().records() != null),
+                show("caches-cells", "Show cells", "The cells that a bounce of about a metre reads. Dark grey: such bounces are traced on.",
+                Showing.CELLS, o.caches().cells() != null),
+                show("caches-photons", "Show photons", "Where photons lie (dots), each fourth one with the places that take its estimate.",
+                Showing.PHOTONS, o.caches().photons() != null || o.caches().caustics() != null)));
+        if (caches.shownProperty().get() == Showing.RECORDS && o != null) asked();
+        if (!other.isEmpty()) {
+            CheckBox anyway = new CheckBox("Use them anyway, for a look");
+            anyway.setId("caches-anyway");
+            anyway.setSelected(caches.anywayProperty().get());
+            anyway.setTooltip(Ui.tip("The next proofs begin with them where nothing fits. Light is then partly that of before; the print says so."));
+            anyway.setOnAction(e -> caches.anywayProperty().set(anyway.isSelected()));
+            getChildren().add(anyway);
+        }
+        if (!kept.isEmpty()) {
+            CheckBox lock = new CheckBox("Locked: neither replaced nor deleted");
+            lock.setId("caches-lock");
+            lock.setSelected(kept.stream().allMatch(CacheStore.Entry::locked));
+            lock.setOnAction(e -> caches.lock(lock.isSelected()));
+            getChildren().add(lock);
+        }
+        Button keep = Ui.button("caches-keep", "Keep the last proof's", "In the project's folder, for all views of this light",
+                caches::keep, "small");
+        Button clear = Ui.button("caches-clear", "Delete all kept", "Pictures compute their bounced light anew", caches::clear, "small");
+        Ui.show(keep, o != null);
+        Ui.show(clear, !kept.isEmpty());
+        getChildren().add(Ui.row(keep, clear));
+    }
+
+    /** What records made the place that was clicked, and what would help there. */
+    private void asked() {
+        CacheHand.Asked a = caches.askedProperty().get();
+        BounceSettings made = RenderJob.bounced(caches.offerProperty().get().preset());
+        Label l = Ui.note(a == null ? "Click a place of the picture: what records it is made of."
+                : Texts.records(a.material(), a.sources(), made));
+        l.setId("records-asked");
+        getChildren().add(l);
+        if (a == null) return;
+        BounceSettings how = RenderJob.bounced(prover.presetProperty().get());
+        boolean few = !a.sources().narrow() && a.sources().weight() < 0.6;
+        Button rays = Ui.button("help-rays", "Twice the rays", "Blotches of records get 0.7 times as strong; gathering takes twice as long",
+                () -> change(q -> q.withGatherRays(Math.min(16384, 2 * how.gatherRays()))), "small");
+        Button near = Ui.button("help-near", "Trace what is near",
+                "Bounces within 30 cm are traced everywhere: small things and contact shadows get sharp; passes take longer",
+                () -> change(q -> q.withNearField(0.3)), "small");
+        Ui.show(rays, a.sources().records() > 0);
+        Ui.show(near, few && how.nearField() == 0);
+        getChildren().add(Ui.row(rays, near));
+    }
+
+    private ToggleButton show(String id, String text, String help, Showing what, boolean there) {
+        ToggleButton b = new ToggleButton(text);
+        b.setId(id);
+        b.getStyleClass().add("small");
+        b.setTooltip(Ui.tip(help));
+        b.setSelected(caches.shownProperty().get() == what);
+        b.setOnAction(e -> caches.shownProperty().set(b.isSelected() ? what : null));
+        Ui.show(b, there);
+        return b;
+    }
+
+    private static String counts(Caches c) {
+        List<String> all = new ArrayList<>();
+        if (c.records() != null) all.add(String.format(Locale.ROOT, "%,d records", c.records().records()));
+        if (c.cells() != null) all.add(String.format(Locale.ROOT, "%,d cells", c.cells().cells()));
+        if (c.photons() != null) all.add(String.format(Locale.ROOT, "%,d photons", c.photons().photons()));
+        if (c.caustics() != null) all.add(String.format(Locale.ROOT, "%,d photons of caustics", c.caustics().photons()));
+        return String.join(" and ", all);
+    }
+
+    private static String entry(CacheStore.Entry e) {
+        return String.format(Locale.ROOT, "%,d %s, %.1f MB", e.rows(), switch (e.kind()) {
+            case "radiance" -> "cells";
+            case "irradiance" -> "records";
+            case "photons" -> "photons";
+            default -> "photons of caustics";
+        }, e.bytes() / 1e6);
+    }
+}

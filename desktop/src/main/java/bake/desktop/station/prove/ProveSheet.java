@@ -1,0 +1,181 @@
+package bake.desktop.station.prove;
+
+import bake.core.film.PixelFilter;
+import bake.desktop.parts.Dial;
+import bake.desktop.parts.Ui;
+import bake.desktop.text.Texts;
+import bake.desktop.work.Prover;
+import bake.desktop.work.Workbench;
+import bake.formats.project.Preset;
+import bake.formats.project.View;
+import bake.studio.preset.Presets;
+import bake.studio.render.RenderJob;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ProgressBar;
+import javafx.scene.control.Toggle;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.VBox;
+
+/** Prove: Test or Final, the preset and its limits, and the proof in the making. */
+public final class ProveSheet extends VBox {
+    private final Workbench bench;
+    private final ToggleGroup purpose = new ToggleGroup();
+    private final VBox list = new VBox(1), running;
+    private final Dial width, noise, time, bounces, clamp;
+    private final Dial radius, diffuse, mirrored, refracted;
+    private final VBox filters = new VBox(1);
+    private final CheckBox denoise = new CheckBox("Denoise the picture");
+    private final Label changes = Ui.label("", "figure"), size = Ui.note(""), state = Ui.label("", "figure");
+    private final ProgressBar bar = new ProgressBar(0);
+    private final Button pause;
+    /** The far end of the dials of bounces stands for no limit. */
+    private static final int MOST_KIND = 64;
+    private boolean setting;
+
+    public ProveSheet(Workbench bench) {
+        this.bench = bench;
+        Prover p = bench.prover();
+        width = new Dial("proof-width", "Width", "%.0f px", 160, 4000, 640, true, "Time goes with the square of the width.",
+                x -> change(q -> q.withWidth((int) Math.round(x))));
+        noise = new Dial("noise-aim", "Noise aim", "%.1f %%", 0.2, 30, 6, true, "Half the noise takes four times the time.",
+                x -> change(q -> q.withLimits(x, q.timeLimit(), q.samples())));
+        time = new Dial("time-limit", "Time limit", "%.0f s", 0, 3600, 45, false, "The proof ends here whatever its noise; 0 is no limit.",
+                x -> change(q -> q.withLimits(q.noiseAim(), Math.rint(x), q.samples())));
+        bounces = new Dial("bounces", "Bounces", "%.0f", 0, 64, 10, false,
+                "How often light goes on from surface to surface; few make rooms darker.",
+                x -> change(q -> q.withBounces((int) Math.round(x))));
+        clamp = new Dial("clamp", "Clamp", "%.0f", 0, 200, 20, false,
+                "Limits stray bright pixels, in multiples of the camera's white; 0 is no limit and no lost light.",
+                x -> change(q -> q.withClamp(Math.rint(x))));
+        VBox presets = Ui.card("Preset", changes, Ui.choice(purpose, "purpose-", "Test", "Final"), list);
+        radius = new Dial("filter-radius", "Radius", "%.2f px", 0.5, 4, 1, false,
+                "How far around a pixel light counts for it: small is crisp and jagged, large is soft.",
+                x -> change(q -> q.withFilter(q.filter(), Math.rint(x * 20) / 20)));
+        diffuse = kind("diffuse-bounces", "Matt", "Bounces off matt surfaces: a few light a room, white rooms take more.",
+                (q, n) -> q.withKinds(n, q.mirrored(), q.refracted()));
+        mirrored = kind("mirrored-bounces", "Gloss", "Bounces in gloss and mirrors: two mirrors that face each other go on this far.",
+                (q, n) -> q.withKinds(q.diffuse(), n, q.refracted()));
+        refracted = kind("refracted-bounces", "Clear",
+                "Passages through clear solids; glass behind glass turns black when they run out. Panes do not count.",
+                (q, n) -> q.withKinds(q.diffuse(), q.mirrored(), n));
+        VBox edges = Ui.card("Edges", null, filters, radius), kinds = Ui.card("Bounces of each kind", null, diffuse, mirrored, refracted,
+                Ui.note("The total above holds as well; 64 stands for no limit of its own."));
+        VBox quality = Ui.card("Quality", null, width, noise, time, bounces, clamp, denoise, size);
+        denoise.setId("denoise");
+        denoise.setTooltip(Ui.tip("Smooths what noise is left; fine shadows and reflections may soften. The noise figure is that before denoising; EXR and HDR are never denoised."));
+        denoise.selectedProperty().addListener((o, a, b) -> change(q -> q.withDenoise(b)));
+        pause = Ui.button("pause", "Pause", "Rest the proof; it goes on where it stood", () -> p.pause(!p.pausedProperty().get()), "small");
+        Button stop = Ui.button("stop", "Stop and keep", "End the proof and hang what was made", p::stop, "small");
+        bar.setMaxWidth(Double.MAX_VALUE);
+        running = Ui.card("In the making", state, bar, Ui.row(pause, stop));
+        running.setId("in-the-making");
+        VBox rare = new VBox(edges, kinds);
+        rare.setVisible(false);
+        rare.setManaged(false);
+        Button more = Ui.button("prove-more", "More", "Pixel filter, and limits for each kind of bounce", null, "small");
+        more.setOnAction(e -> {
+            rare.setVisible(!rare.isVisible());
+            rare.setManaged(rare.isVisible());
+            more.setText(rare.isVisible() ? "Less" : "More");
+        });
+        quality.getChildren().add(more);
+        getChildren().addAll(running, presets, quality, new BouncesCard(p), rare);
+        purpose.selectedToggleProperty().addListener((o, a, b) -> {
+            if (!setting && b != null) p.wantsFinalProperty().set(b.getUserData().equals("Final"));
+        });
+        p.presetProperty().addListener((o, a, b) -> refresh());
+        p.runningProperty().addListener((o, a, b) -> refresh());
+        p.pausedProperty().addListener((o, a, b) -> refresh());
+        p.progressProperty().addListener((o, a, g) -> progress(g));
+        bench.viewProperty().addListener((o, a, b) -> refresh());
+        refresh();
+    }
+
+    private Dial kind(String id, String name, String help, java.util.function.BiFunction<Preset, Integer, Preset> set) {
+        return new Dial(id, name, "%.0f", 0, MOST_KIND, MOST_KIND, false, help,
+                x -> change(q -> set.apply(q, x >= MOST_KIND ? null : (Integer) (int) Math.round(x))));
+    }
+
+    private static int shown(Integer limit) {
+        return limit == null ? MOST_KIND : Math.min(MOST_KIND, limit);
+    }
+
+    private void filters(PixelFilter.Shape now) {
+        filters.getChildren().clear();
+        for (PixelFilter.Shape f : PixelFilter.Shape.values()) {
+            Button b = Ui.button("filter-" + f.word(), Texts.filter(f), null, () -> change(q -> q.withFilter(f.word(), null)), "list-line");
+            b.setMaxWidth(Double.MAX_VALUE);
+            if (f == now) b.getStyleClass().add("list-here");
+            filters.getChildren().add(b);
+        }
+    }
+
+    private void change(java.util.function.UnaryOperator<Preset> c) {
+        var p = bench.prover().presetProperty();
+        if (!setting && p.get() != null) p.set(c.apply(p.get()));
+    }
+
+    private void progress(RenderJob.Progress g) {
+        if (g == null) return;
+        if (g.passes() == 0 && g.prepared() < 1) {
+            bar.setProgress(g.prepared());
+            state.setText(Texts.prepass(g));
+            return;
+        }
+        bar.setProgress(g.fraction());
+        state.setText("pass " + g.passes() + "  " + Texts.time(g.seconds())
+                + (Double.isNaN(g.secondsLeft()) || g.secondsLeft() <= 0 ? "" : ", " + Texts.time(g.secondsLeft()) + " left"));
+    }
+
+    private void refresh() {
+        View v = bench.view();
+        Preset p = bench.prover().presetProperty().get();
+        boolean busy = bench.prover().runningProperty().get();
+        running.setVisible(busy);
+        running.setManaged(busy);
+        pause.setText(bench.prover().pausedProperty().get() ? "Go on" : "Pause");
+        setDisable(v == null);
+        list.getChildren().clear();
+        if (v == null || p == null) return;
+        setting = true;
+        for (Toggle t : purpose.getToggles()) if (t.getUserData().equals(bench.prover().wantsFinalProperty().get() ? "Final" : "Test"))
+            t.setSelected(true);
+        int n = 0;
+        for (Preset x : Presets.all(bench.project())) {
+            if (x.isFinal() != bench.prover().wantsFinalProperty().get()) continue;
+            Button b = Ui.button("preset-" + n++, x.name() + "   v" + x.version(), null, () -> bench.prover().presetProperty().set(x),
+                    "list-line");
+            b.setMaxWidth(Double.MAX_VALUE);
+            if (x.name().equals(p.name())) b.getStyleClass().add("list-here");
+            list.getChildren().add(b);
+        }
+        int c = bench.prover().changes();
+        changes.setText(c == 0 ? "" : c + (c == 1 ? " change" : " changes"));
+        int[] s = Presets.size(p, v);
+        width.show(s[0]);
+        noise.show(p.noiseAim());
+        time.show(p.timeLimit());
+        bounces.show(p.bounces());
+        clamp.show(p.clamp());
+        PixelFilter.Shape shape = p.filter() == null ? PixelFilter.Shape.TRIANGLE : PixelFilter.Shape.of(p.filter());
+        filters(shape);
+        filters.setDisable(busy);
+        radius.show(p.filterRadius() == null ? shape.radius : p.filterRadius());
+        diffuse.show(shown(p.diffuse()));
+        mirrored.show(shown(p.mirrored()));
+        refracted.show(shown(p.refracted()));
+        denoise.setSelected(p.denoise());
+        denoise.setDisable(busy);
+        size.setText(Texts.size(s[0], s[1]) + " pixels" + (bench.prover().regionProperty().get() == null ? "" : ", only the region") + ". "
+                + limits(p));
+        setting = false;
+        for (Dial d : new Dial[] {width, noise, time, bounces, clamp, radius, diffuse, mirrored, refracted}) d.setDisable(busy);
+    }
+
+    private static String limits(Preset p) {
+        if (p.noiseAim() > 0 && p.timeLimit() > 0) return "Ends at the noise aim, or when the time is up.";
+        return p.timeLimit() > 0 ? "Ends when the time is up." : "Ends at the noise aim; Stop keeps what was made.";
+    }
+}

@@ -1,0 +1,151 @@
+package bake.desktop.station.view;
+
+import bake.core.finish.Look;
+import bake.core.scene.Camera;
+import bake.desktop.parts.Dial;
+import bake.desktop.parts.Ui;
+import bake.desktop.text.Texts;
+import bake.desktop.work.GoInside;
+import bake.desktop.work.Workbench;
+import bake.formats.project.View;
+import java.util.Locale;
+import java.util.function.UnaryOperator;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Toggle;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.VBox;
+
+/** View: the saved views, the camera and its exposure, and the size of the final. */
+public final class ViewSheet extends VBox {
+    private final Workbench bench;
+    private final VBox list = new VBox(1);
+    private final TextField name = new TextField(), width = new TextField(), height = new TextField();
+    private final ToggleGroup settings = new ToggleGroup(), curves = new ToggleGroup();
+    private final Dial focal, shift, ev, fNumber, focus, white;
+    private final CheckBox upright = new CheckBox("Straight verticals"), depth = new CheckBox("Depth of field");
+    private final Label shutter = Ui.label("", "figure");
+    private boolean setting;
+
+    public ViewSheet(Workbench bench) {
+        this.bench = bench;
+        name.setId("view-name");
+        name.setOnAction(e -> bench.renameView(name.getText()));
+        Button add = Ui.button("add-view", "Keep as new", "Keeps this camera as another view", bench::addView, "small");
+        Button delete = Ui.button("delete-view", "Delete", "Takes this view away; undo brings it back", bench::deleteView, "small");
+        Button inside = Ui.button("go-inside", "Go inside", "Adds a view from inside the building, in its largest room with glass",
+                () -> GoInside.from(bench), "small");
+        VBox views = Ui.card("Views", Ui.row(add, inside, delete), list, Ui.row(Ui.label("Name", "dial-name"), name));
+        javafx.scene.layout.HBox.setHgrow(name, javafx.scene.layout.Priority.ALWAYS);
+        focal = new Dial("focal", "Focal length", "%.0f mm", 8, 300, 24, true, "On a 36 mm wide sensor.",
+                x -> camera("focal", c -> c.withFocal(x)));
+        shift = new Dial("shift", "Vertical shift", "%+.1f mm", -24, 24, 0, false,
+                "Raises or lowers the view without tilting the verticals.",
+                x -> camera("shift", c -> new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(),
+                c.depthOfField(), c.straightVerticals(), x)));
+        ev = new Dial("ev", "Exposure", "EV %.1f", -4, 18, 12, false,
+                "EV at ISO 100; full sun is about 15, a room by day 8 to 11. Sets the shutter.", x -> camera("ev", c -> c.withEv(x)));
+        fNumber = new Dial("f-number", "Aperture", "f/%.1f", 1, 32, 8, true,
+                "Keeps the exposure; a wider lens blurs more with depth of field.",
+                x -> camera("aperture", c -> new Camera(c.position(), c.target(), c.focal(), x, c.shutter(), c.iso(), c.focus(),
+                c.depthOfField(), c.straightVerticals(), c.shift()).withEv(c.ev100())));
+        focus = new Dial("focus", "Sharp at", "%.2f m", 0.1, 200, 5, true, "Distance of sharpness.",
+                x -> camera("focus", c -> new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), x,
+                c.depthOfField(), c.straightVerticals(), c.shift())));
+        upright.setId("upright");
+        depth.setId("depth-of-field");
+        upright.selectedProperty().addListener((o, a, b) -> camera(null,
+                c -> new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(), c.depthOfField(), b,
+                c.shift())));
+        depth.selectedProperty().addListener((o, a, b) -> camera(null,
+                c -> new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(), b, c.straightVerticals(),
+                c.shift())));
+        VBox lens = Ui.card("Camera", null, focal, shift, upright, depth, focus);
+        white = new Dial("white-balance", "White balance", "%.0f K", 2000, 12_000, Look.NEUTRAL, true,
+                "Light of this colour temperature looks white: lamps about 2700 to 3000 K, sun about 5200 K.", x -> {
+            if (!setting) bench.editView("white", v -> v.withWhiteBalance(Math.rint(x / 10) * 10));
+        });
+        VBox exposure = Ui.card("Exposure", shutter, ev, fNumber, white,
+                Ui.row(Ui.label("Tone curve", "dial-name"), Ui.spring(), Ui.choice(curves, "curve-", "Film", "Linear")));
+        for (TextField f : new TextField[] {width, height}) {
+            f.getStyleClass().add("figure-field");
+            f.setPrefWidth(66);
+            f.setOnAction(e -> size());
+        }
+        width.setId("final-width");
+        height.setId("final-height");
+        VBox size = Ui.card("Final", null, Ui.row(Ui.label("Pixels", "dial-name"), Ui.spring(), width, Ui.label("\u00d7"), height),
+                Ui.row(Ui.label("Presets for", "dial-name"), Ui.spring(), Ui.choice(settings, "setting-", "Interior", "Exterior")));
+        settings.selectedToggleProperty().addListener((o, a, b) -> {
+            if (!setting && b != null) bench.editView(null, v -> v.setting().equalsIgnoreCase((String) b.getUserData()) ? v
+                    : v.withSetting(((String) b.getUserData()).toLowerCase(Locale.ROOT)));
+        });
+        curves.selectedToggleProperty().addListener((o, a, b) -> {
+            if (!setting && b != null) bench.editView(null, v -> v.curve().equalsIgnoreCase((String) b.getUserData()) ? v
+                    : v.withCurve(((String) b.getUserData()).toLowerCase(Locale.ROOT)));
+        });
+        getChildren().addAll(views, exposure, lens, size);
+        bench.viewProperty().addListener((o, a, v) -> refresh());
+        refresh();
+    }
+
+    private void camera(String key, UnaryOperator<Camera> change) {
+        if (!setting) bench.editView(key, v -> v.withCamera(change.apply(v.camera().camera())));
+    }
+
+    private void size() {
+        try {
+            int w = Integer.parseInt(width.getText().strip()), h = Integer.parseInt(height.getText().strip());
+            if (w < 1 || h < 1 || w > 30_000 || h > 30_000) throw new NumberFormatException();
+            bench.editView(null, v -> v.withSize(w, h));
+        } catch (NumberFormatException e) {
+            bench.messageProperty().set(new Workbench.Message("A picture's side is 1 to 30000 pixels.", true));
+            refresh();
+        }
+    }
+
+    private void refresh() {
+        View v = bench.view();
+        setDisable(v == null);
+        list.getChildren().clear();
+        if (v == null) return;
+        setting = true;
+        int n = 0;
+        for (View x : bench.project().views()) {
+            Button b = Ui.button("view-" + n++, x.name(), null, () -> bench.chooseView(x.name()), "list-line");
+            b.setMinWidth(0);
+            b.setMaxWidth(Double.MAX_VALUE);
+            if (x == v) b.getStyleClass().add("list-here");
+            list.getChildren().add(b);
+        }
+        lookupDelete(bench.project().views().size() < 2);
+        if (!name.isFocused()) name.setText(v.name());
+        Camera c = v.camera().camera();
+        focal.show(c.focal());
+        shift.show(c.shift());
+        ev.show(c.ev100());
+        white.show(v.look().whiteBalance());
+        fNumber.show(c.fNumber());
+        focus.show(c.focus());
+        focus.setDisable(!c.depthOfField());
+        upright.setSelected(c.straightVerticals());
+        depth.setSelected(c.depthOfField());
+        shutter.setText(Texts.shutter(c.shutter()) + "  ISO " + Math.round(c.iso()));
+        width.setText(Integer.toString(v.size()[0]));
+        height.setText(Integer.toString(v.size()[1]));
+        pick(settings, v.setting());
+        pick(curves, v.curve());
+        setting = false;
+    }
+
+    private void lookupDelete(boolean last) {
+        javafx.scene.Node d = lookup("#delete-view");
+        if (d != null) d.setDisable(last);
+    }
+
+    private static void pick(ToggleGroup g, String value) {
+        for (Toggle t : g.getToggles()) if (((String) t.getUserData()).equalsIgnoreCase(value)) t.setSelected(true);
+    }
+}

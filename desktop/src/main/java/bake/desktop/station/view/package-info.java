@@ -1,0 +1,2 @@
+/** The View station: cameras, exposure and tones. */
+package bake.desktop.station.view;

@@ -1,0 +1,191 @@
+package bake.desktop.work;
+
+import bake.formats.project.LampSpec;
+import bake.formats.project.Project;
+import bake.formats.project.View;
+import bake.studio.live.LiveRender;
+import bake.studio.live.Spots;
+import java.util.HashSet;
+import java.util.Set;
+import java.util.concurrent.ExecutorService;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleObjectProperty;
+
+/**
+ * What the Light station can do besides setting values: lamps and portals on the picture, the light meter, soloed groups. Holds no control.
+ */
+public final class Lighting {
+    /** What a click on the picture does. */
+    public enum Tool { LOOK, LAMP, MOVE, PORTAL, DRAW, CATCH }
+
+    private final Workbench bench;
+    private final ExecutorService background;
+    private final ObjectProperty<Tool> tool = new SimpleObjectProperty<>(Tool.LOOK);
+    private final LampHand lamps;
+    private final PortalHand openings;
+    private final PortalDrawing drawing;
+    private final ObjectProperty<Set<String>> solo = new SimpleObjectProperty<>(Set.of());
+    private final ObjectProperty<Spots.Reading> reading = new SimpleObjectProperty<>();
+    private final BooleanProperty lux = new SimpleBooleanProperty();
+    private boolean metering;
+    private double[] meterAt;
+
+    Lighting(Workbench bench, ExecutorService background) {
+        this.bench = bench;
+        this.background = background;
+        lamps = new LampHand(bench, this, background);
+        openings = new PortalHand(bench, this, background);
+        drawing = new PortalDrawing(bench, this);
+        tool.addListener((o, a, b) -> {
+            if (a == Tool.DRAW) drawing.cancel();
+            if (b == Tool.DRAW) openings.learn();
+        });
+        lux.addListener((o, a, b) -> {
+            if (b) bench.guides().shownProperty().set(null);
+            bench.show();
+        });
+    }
+
+    /** Forgets what belonged to the project that was open before. */
+    void begin() {
+        solo.set(Set.of());
+        tool.set(Tool.LOOK);
+        lamps.begin();
+        openings.begin();
+    }
+
+    /** What is done with lamps. */
+    public LampHand lamps() {
+        return lamps;
+    }
+
+    /** What is done with openings and their portals. */
+    public PortalHand openings() {
+        return openings;
+    }
+
+    public ObjectProperty<Tool> toolProperty() {
+        return tool;
+    }
+
+    /** A portal that is being drawn. */
+    public PortalDrawing drawing() {
+        return drawing;
+    }
+
+    public ObjectProperty<Set<String>> soloProperty() {
+        return solo;
+    }
+
+    /** What the light meter reads under the pointer; null for nothing. */
+    public ObjectProperty<Spots.Reading> readingProperty() {
+        return reading;
+    }
+
+    /** Whether the easel shows illuminance in false colours. */
+    public BooleanProperty luxProperty() {
+        return lux;
+    }
+
+    /** Hears one group more, or one less; none soloed means all are heard. */
+    public void solo(String group, boolean on) {
+        Set<String> s = new HashSet<>(solo.get());
+        if (on) s.add(group);
+        else s.remove(group);
+        solo.set(s);
+        if (bench.live() != null) bench.live().solo(s);
+    }
+
+    /** Writes what a group's fader says into the scene, and puts the fader back to zero. */
+    public void takeOver(String group) {
+        View v = bench.view();
+        double stops = v == null ? 0 : v.faders().getOrDefault(group, 0.0);
+        if (stops == 0) return;
+        boolean ours = bench.project().lamps().stream().anyMatch(l -> l.groupName().equals(group));
+        boolean sun = group.equals("Sun"), sky = group.equals("Sky") || group.equals("Surroundings");
+        if (!ours && !sun && !sky) {
+            bench.messageProperty().set(new Workbench.Message(group + " comes with the model; set it on its material, or keep the fader.",
+                    true));
+            return;
+        }
+        double k = Math.pow(2, stops);
+        String view = v.name();
+        bench.edit(null, p -> {
+            Project out = ours ? p.withLamps(p.lamps().stream().map(l -> l.groupName().equals(group)
+                    && l.like() == null ? brighter(l, k) : l).toList()) : p;
+            return out.withViews(out.views().stream().map(x -> {
+                // Every view's own level of these lamps stays what it was.
+                if (!x.name().equals(view)) return ours ? x.withFader(group, x.faders().getOrDefault(group, 0.0) - stops) : x;
+                View.Around a = x.around();
+                View y = x.withFader(group, 0);
+                return sun ? y.withAround(a.withStops(a.or(a.sunStops(), 0) + stops, a.or(a.skyStops(), 0))) : sky
+                        ? y.withAround(a.withStops(a.or(a.sunStops(), 0), a.or(a.skyStops(), 0) + stops)) : y;
+            }).toList());
+        });
+        bench.say("Taken over: " + group + " is now " + Math.round(100 * k) + " % of what it was, its fader back at 0.");
+    }
+
+    private static LampSpec brighter(LampSpec l, double k) {
+        return l.with("lumens", l.lumens() == null ? null : l.lumens() * k, "candela", l.candela() == null ? null : l.candela() * k,
+                "luminance", l.luminance() == null ? null : l.luminance() * k, "lux", l.lux() == null ? null : l.lux() * k,
+                "multiplier", l.file() == null || l.lumens() != null ? l.multiplier()
+                : Double.valueOf((l.multiplier() == null ? 1 : l.multiplier()) * k));
+    }
+
+    /** Looks at places of the picture that is shown; null while there is none. */
+    public Spots spots() {
+        LiveRender.Frame f = bench.frameProperty().get();
+        return f == null ? null : f.spots();
+    }
+
+    /** Takes a click on the picture, 0 to 1 from the left and the top. */
+    public void click(double x, double y) {
+        Spots s = spots();
+        if (s == null || tool.get() == Tool.LOOK || tool.get() == Tool.DRAW) return;
+        Spots.Place p = s.place(x, y);
+        switch (tool.get()) {
+            case LAMP -> {
+                if (p != null) lamps.add(p);
+            }
+            case MOVE -> {
+                if (p != null) lamps.move(lamps.chosenProperty().get(), p);
+            }
+            case CATCH -> {
+                if (p != null) bench.sights().catchShadows(p.material(), true);
+            }
+            default -> {
+                openings.at(s, x, y);
+                return;
+            }
+        }
+        if (p == null) bench.messageProperty().set(new Workbench.Message("There is only sky; click a surface.", true));
+        else tool.set(Tool.LOOK);
+    }
+
+    // ---- light meter
+
+    /** Reads the picture under the pointer; the last place asked for wins. */
+    public void meter(double x, double y) {
+        meterAt = new double[] {x, y};
+        Spots s = spots();
+        if (s == null || metering) return;
+        metering = true;
+        double[] at = meterAt;
+        background.execute(() -> {
+            Spots.Reading r = s.read(at[0], at[1]);
+            bench.later(() -> {
+                metering = false;
+                if (meterAt == null) return;
+                reading.set(r);
+                if (meterAt != at) meter(meterAt[0], meterAt[1]);
+            });
+        });
+    }
+
+    public void noMeter() {
+        meterAt = null;
+        reading.set(null);
+    }
+}

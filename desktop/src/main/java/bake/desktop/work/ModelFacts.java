@@ -1,0 +1,22 @@
+package bake.desktop.work;
+
+import bake.core.scene.Material;
+import bake.formats.model.Finding;
+import bake.studio.scene.SceneAssembly;
+import java.util.List;
+
+/**
+ * What the Model station says about the files of a project.
+ *
+ * @param size of everything, metres, or null where there is nothing
+ */
+public record ModelFacts(List<String> layers, long[] triangles, long unique, long placed, List<Finding> findings, List<Material> materials,
+        double[] size) {
+    static final ModelFacts NONE = new ModelFacts(List.of(), new long[0], 0, 0, List.of(), List.of(), null);
+
+    static ModelFacts of(SceneAssembly a) {
+        if (a.layers().isEmpty()) return NONE;
+        long[] t = a.layerTriangles();
+        return new ModelFacts(a.layers(), t, a.uniqueTriangles(), java.util.Arrays.stream(t).sum(), a.findings(), a.materials(), a.size());
+    }
+}

@@ -1,0 +1,69 @@
+package bake.desktop.work;
+
+import bake.formats.project.Project;
+import bake.studio.project.ProjectImport;
+import bake.studio.scene.SceneAssembly;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.concurrent.Executor;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+
+/** The model files of the open project: what is known of them, and newer ones in their place. */
+final class ModelFiles {
+    private final Workbench bench;
+    private final Executor background;
+    private final ReadOnlyObjectWrapper<ModelFacts> facts = new ReadOnlyObjectWrapper<>(ModelFacts.NONE);
+    private SceneAssembly assembly;
+
+    ModelFiles(Workbench bench, Executor background) {
+        this.bench = bench;
+        this.background = background;
+    }
+
+    ReadOnlyObjectWrapper<ModelFacts> facts() {
+        return facts;
+    }
+
+    void take(Opened o) {
+        assembly = o.assembly();
+        facts.set(o.facts());
+    }
+
+    /** The files have changed: what is known of them is found out anew. */
+    void learn(Project p) {
+        SceneAssembly a = assembly;
+        if (p.currentView() == null) return;
+        background.execute(() -> {
+            try {
+                a.scene(p, p.currentView());
+                ModelFacts f = ModelFacts.of(a);
+                bench.later(() -> {
+                    if (a == assembly) facts.set(f);
+                });
+            } catch (IOException | RuntimeException | OutOfMemoryError e) {
+                bench.fail(e);
+            }
+        });
+    }
+
+    /** Reads a newer file and puts it in place of one of the models. */
+    void replace(String old, Path model) {
+        Path folder = bench.folder();
+        Project p = bench.project();
+        if (p == null) return;
+        bench.say("Reading " + model.getFileName() + "\u2026");
+        background.execute(() -> {
+            try {
+                ProjectImport.Replaced r = ProjectImport.replaced(p, model, folder, old);
+                bench.later(() -> {
+                    if (!folder.equals(bench.folder())) return;
+                    bench.edit(null, x -> x.withModels(r.project().models()).withLayers(r.project().layers()));
+                    bench.say(r.lost().isEmpty() ? "Replaced; everything that was set has kept its place."
+                            : "Replaced. Without a place now: " + String.join("; ", r.lost()) + ".");
+                });
+            } catch (IOException | RuntimeException | OutOfMemoryError e) {
+                bench.fail(e);
+            }
+        });
+    }
+}

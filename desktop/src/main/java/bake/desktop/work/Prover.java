@@ -1,0 +1,245 @@
+package bake.desktop.work;
+
+import bake.core.compiled.RenderScene;
+import bake.core.film.Film;
+import bake.core.film.Region;
+import bake.core.finish.Finish;
+import bake.core.guide.Guides;
+import bake.formats.project.Preset;
+import bake.formats.project.Project;
+import bake.formats.project.View;
+import bake.studio.cache.GuideStore;
+import bake.studio.live.LiveRender;
+import bake.studio.preset.Presets;
+import bake.studio.proof.Proof;
+import bake.studio.proof.ProofStore;
+import bake.studio.render.PictureOutput;
+import bake.studio.render.RenderJob;
+import java.nio.file.Path;
+import java.util.concurrent.Executor;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleObjectProperty;
+
+/** Makes proofs: one at a time, with progress, pause, and a stop that keeps what was made. */
+public final class Prover {
+    /** A picture of the proof in the making. */
+    public record Preview(int width, int height, int[] argb) {}
+
+    /** Title of prints that were made with caches of other light. */
+    public static final String OTHER_LIGHT = "for a look: caches of other light";
+    /** Width of pictures of what caches know so far, pixels. */
+    private static final int PREPASS_WIDTH = 400;
+
+    private final Workbench bench;
+    private final Executor background;
+    private final ReadOnlyObjectWrapper<RenderJob.Progress> progress = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<Preview> preview = new ReadOnlyObjectWrapper<>();
+    private final BooleanProperty running = new SimpleBooleanProperty(), paused = new SimpleBooleanProperty(),
+            wantsFinal = new SimpleBooleanProperty();
+    private final ObjectProperty<Preset> preset = new SimpleObjectProperty<>();
+    private final ObjectProperty<Region> region = new SimpleObjectProperty<>();
+    private final CacheHand caches;
+    private final CostHand costs;
+    private volatile RenderJob job;
+    private volatile boolean stopAsked, pauseAsked;
+
+    Prover(Workbench bench, Executor background) {
+        this.bench = bench;
+        this.background = background;
+        caches = new CacheHand(bench, background, preset);
+        costs = new CostHand(bench, background, this);
+        bench.viewProperty().addListener((o, a, b) -> {
+            if (b != null && (a == null || preset.get() == null || !a.setting().equals(b.setting()) || !a.name().equals(b.name()))) suit();
+        });
+        wantsFinal.addListener((o, a, b) -> suit());
+    }
+
+    private void suit() {
+        if (bench.view() != null) preset.set(Presets.suiting(bench.project(), bench.view(), wantsFinal.get()));
+    }
+
+    public ReadOnlyObjectProperty<RenderJob.Progress> progressProperty() {
+        return progress.getReadOnlyProperty();
+    }
+
+    public ReadOnlyObjectProperty<Preview> previewProperty() {
+        return preview.getReadOnlyProperty();
+    }
+
+    public BooleanProperty runningProperty() {
+        return running;
+    }
+
+    public BooleanProperty pausedProperty() {
+        return paused;
+    }
+
+    /** Test or Final. */
+    public BooleanProperty wantsFinalProperty() {
+        return wantsFinal;
+    }
+
+    /** The caches of bounced light. */
+    public CacheHand caches() {
+        return caches;
+    }
+
+    /** What ways to compute bounced light cost. */
+    public CostHand costs() {
+        return costs;
+    }
+
+    /** Settings of the next proof: a preset, perhaps changed. */
+    public ObjectProperty<Preset> presetProperty() {
+        return preset;
+    }
+
+    /** Part of the picture to render, as shares of a thousand of its width and height, or null for all. */
+    public ObjectProperty<Region> regionProperty() {
+        return region;
+    }
+
+    /** How many settings differ from the preset of the same name. */
+    public int changes() {
+        Preset p = preset.get();
+        if (p == null || bench.project() == null) return 0;
+        return Presets.all(bench.project()).stream().filter(x -> x.name().equals(p.name())).findFirst().map(p::changesFrom).orElse(0);
+    }
+
+    /** Whether a proof is made, or what one would cost is measured. */
+    boolean busy() {
+        return running.get() || costs.measuringProperty().get();
+    }
+
+    /** Starts a proof of the current view. */
+    public void start() {
+        View v = bench.view();
+        Preset p = preset.get();
+        if (v == null || p == null || running.get() || bench.finals().busy()) return;
+        if (busy()) {
+            bench.say("What proofs cost is being measured; stop that first, or wait a quarter of a minute.");
+            return;
+        }
+        Project project = bench.project();
+        ProofStore store = bench.store();
+        running.set(true);
+        paused.set(false);
+        stopAsked = false;
+        pauseAsked = false;
+        progress.set(null);
+        bench.messageProperty().set(null);
+        bench.hold();
+        Region part = region.get();
+        boolean anyway = caches.anywayProperty().get();
+        LiveRender live = bench.live();
+        Path folder = bench.folder();
+        background.execute(() -> make(new Place(folder, project, store, live), v, p, part, anyway));
+    }
+
+    /** Where a proof belongs, whatever is opened while it is made. */
+    private record Place(Path folder, Project project, ProofStore store, LiveRender live) {}
+
+    private void make(Place at, View v, Preset p, Region part, boolean anyway) {
+        ProofStore store = at.store;
+        Project project = at.project;
+        try {
+            int[] s = Presets.size(p, v);
+            Region r = part == null ? null : new Region(part.x() * s[0] / 1000, part.y() * s[1] / 1000,
+                    Math.max(1, part.width() * s[0] / 1000), Math.max(1, part.height() * s[1] / 1000));
+            RenderScene scene = at.live.compile(project, v);
+            CacheHand.Begin begin = caches.toBegin(at.folder, project, v, p, anyway);
+            RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), p, s[0], s[1], r, 1, false),
+                    bench.workers()).guidedBy(new GuideStore(at.folder).fitting(project, v)).with(begin.caches());
+            job = j;
+            if (pauseAsked) j.pause();
+            if (stopAsked) j.stop();
+            long[] next = {0, 0};
+            j.run(g -> shown(j, g, next));
+            if (j.progress().passes() == 0) bench.say("Stopped before the first pass was done; nothing to keep.");
+            else {
+                Proof made = store.keep(j, v);
+                Proof kept = begin.other() ? made.withTitle(OTHER_LIGHT) : made;
+                if (begin.other()) store.save(kept);
+                Guides learnt = j.guides();
+                int passes = j.progress().passes();
+                bench.later(() -> {
+                    if (bench.store() != store) return;
+                    bench.hang(kept);
+                    bench.guides().made(project, v, learnt, passes);
+                    caches.made(project, v, p, j.caches(), j.phases());
+                });
+            }
+        } catch (Exception | OutOfMemoryError e) {
+            bench.fail(e);
+        } finally {
+            job = null;
+            bench.later(() -> {
+                running.set(false);
+                preview.set(null);
+                bench.release();
+            });
+        }
+    }
+
+    private void shown(RenderJob j, RenderJob.Progress g, long[] next) {
+        long now = System.nanoTime();
+        boolean working = g.state() == RenderJob.State.RENDERING && g.passes() > 1, prepass = g.state() == RenderJob.State.RENDERING
+                && g.passes() == 0;
+        if (prepass && now - next[1] > 400_000_000L) {
+            Film cached = j.cachedPicture(PREPASS_WIDTH);
+            if (cached != null) {
+                Preview image = new Preview(cached.width(), cached.height(), j.finish().argb(cached, null));
+                bench.later(() -> {
+                    if (running.get()) preview.set(image);
+                });
+            }
+        }
+        if (prepass || working && now < next[0]) {
+            if (now - next[1] > 150_000_000L) {
+                next[1] = now;
+                bench.later(() -> progress.set(g));
+            }
+            return;
+        }
+        Finish f = j.finish();
+        Preview image = new Preview(j.film().width(), j.film().height(), preview(j, f));
+        // Showing takes time from making: no more than a tenth of it, whatever the size.
+        long end = System.nanoTime();
+        next[0] = end + Math.max(150_000_000L, 10 * (end - now));
+        next[1] = end;
+        bench.later(() -> {
+            progress.set(g);
+            if (running.get()) preview.set(image);
+        });
+    }
+
+    /** The picture so far, denoised where the proof will be and it is quick enough. */
+    private static int[] preview(RenderJob j, Finish f) {
+        boolean whole = j.order().region().width() == j.film().width() && j.order().region().height() == j.film().height();
+        boolean small = (long) j.film().width() * j.film().height() < 1_500_000;
+        return PictureOutput.argb(j.film(), f, null, Region.all(j.film().width(), j.film().height()), whole && small
+                && j.order().preset().denoise());
+    }
+
+    /** Ends the proof; what was made is kept and hung. */
+    public void stop() {
+        stopAsked = true;
+        RenderJob j = job;
+        if (j != null) j.stop();
+        paused.set(false);
+    }
+
+    public void pause(boolean wanted) {
+        if (!running.get()) return;
+        // A job that is still being prepared is told when it is there.
+        pauseAsked = wanted;
+        RenderJob j = job;
+        if (j != null && wanted) j.pause();
+        else if (j != null) j.resume();
+        paused.set(wanted);
+    }
+}

@@ -1,0 +1,135 @@
+package bake.desktop.app;
+
+import static org.junit.jupiter.api.Assertions.assertArrayEquals;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertNull;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import bake.desktop.work.Opened;
+import bake.desktop.work.Reading;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import javafx.application.Platform;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.Test;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.Start;
+
+/** Files of the Model station: what is being read and given up, units, newer files, many materials. */
+class ModelStationTest extends WindowFixture {
+    @Start
+    void start(Stage stage) throws IOException {
+        show(stage);
+    }
+
+    private Path obj(String name, int materials, double size) throws IOException {
+        StringBuilder o = new StringBuilder("mtllib many.mtl\n"), m = new StringBuilder();
+        for (int i = 0; i < materials; i++) {
+            o.append("v ").append(i * size).append(" 0 0\nv ").append((i + 1) * size).append(" 0 0\nv ").append(i * size).append(" 0 ")
+                    .append(-size).append('\n');
+            o.append("usemtl paint ").append(i).append("\nf ").append(3 * i + 1).append(' ').append(3 * i + 2).append(' ').append(3 * i + 3)
+                    .append('\n');
+            m.append("newmtl paint ").append(i).append("\nKd 0.5 0.5 0.5\n");
+        }
+        Files.writeString(dir.resolve("many.mtl"), m);
+        return Files.writeString(dir.resolve(name), o);
+    }
+
+    private void opened(Path model) {
+        Platform.runLater(() -> window.take(model));
+        until("it is on the easel", () -> bench.project() != null && bench.frameProperty().get() != null
+                && bench.factsProperty().get().size() != null);
+    }
+
+    /** While something is read the window says what and for how long, and Stop gives it up. */
+    @Test
+    void readingIsStopped(FxRobot r) {
+        Reading slow = new Reading();
+        slow.step("Reading tower.fbx");
+        r.interact(() -> bench.open(slow));
+        until("it counts the seconds", () -> r.lookup((javafx.scene.Node n) -> n instanceof javafx.scene.control.Label l
+                && l.getText().startsWith("Reading tower.fbx, 1 s")).tryQuery().isPresent());
+        r.clickOn("#opening-stop");
+        until("it was given up", () -> !bench.openingProperty().get());
+        assertTrue(slow.stopped() && r.lookup("#empty-demo").query().isVisible() && !r.lookup("#opening-stop").query().isVisible());
+        r.interact(() -> slow.done.completeExceptionally(new IOException("late")));
+        assertNull(bench.messageProperty().get(), "what comes after is nobody's business");
+    }
+
+    /** A model whose reading was stopped leaves no project behind. */
+    @Test
+    void aStoppedModelLeavesNothing(FxRobot r) throws IOException {
+        Path model = obj("hut.obj", 3, 1);
+        Reading stopped = new Reading();
+        stopped.stop();
+        assertTrue(org.junit.jupiter.api.Assertions.assertThrows(IOException.class, () -> Opened.read(model.toString(), stopped))
+                .getMessage().contains("stopped"));
+        assertFalse(Files.exists(dir.resolve("hut project")));
+    }
+
+    /** A unit and an axis are chosen, the size follows; undo brings both back. */
+    @Test
+    void unitsAreChosen(FxRobot r) throws IOException {
+        opened(obj("hut.obj", 4, 100));
+        assertArrayEquals(new double[] {400, 100, 0}, bench.factsProperty().get().size(), 1e-3);
+        r.clickOn("#station-model").clickOn("#unit-0-cm");
+        until("it is smaller", () -> Math.abs(bench.factsProperty().get().size()[0] - 4) < 1e-5);
+        assertEquals(0.01, bench.project().models().getFirst().unit());
+        r.clickOn("#up-0-z-up");
+        until("it stands", () -> Math.abs(bench.factsProperty().get().size()[2] - 1) < 1e-5);
+        r.push(KeyCode.CONTROL, KeyCode.Z);
+        r.push(KeyCode.CONTROL, KeyCode.Z);
+        until("undone", () -> Math.abs(bench.factsProperty().get().size()[0] - 400) < 1e-3);
+        assertNull(bench.project().models().getFirst().unit());
+    }
+
+    /** A newer file of the same name takes the place of the old one, and what is lost is said. */
+    @Test
+    void aNewerFile(FxRobot r) throws IOException {
+        Path model = obj("hut.obj", 4, 1);
+        opened(model);
+        r.interact(() -> bench.startFrom("paint 3", "oak, oiled"));
+        obj("hut.obj", 3, 2);
+        r.interact(() -> bench.replaceModel("model/hut.obj", model));
+        until("it is larger", () -> Math.abs(bench.factsProperty().get().size()[0] - 6) < 1e-5);
+        until("what is lost is said", () -> bench.messageProperty().get() != null
+                && bench.messageProperty().get().text().contains("paint 3"));
+        Path broken = Files.writeString(dir.resolve("broken.obj"), "nothing");
+        r.interact(() -> bench.replaceModel("model/hut.obj", broken));
+        until("a broken one is refused", () -> bench.messageProperty().get().error()
+                && bench.messageProperty().get().text().contains("broken.obj"));
+        assertEquals("model/hut.obj", bench.project().models().getFirst().file());
+    }
+
+    /** A project without a view says so, and what to do; editing its files is no error. */
+    @Test
+    void aProjectWithoutAView(FxRobot r) throws IOException {
+        Files.writeString(dir.resolve("project.json"), "{\"bake\": 1, \"name\": \"Nothing\"}");
+        Platform.runLater(() -> window.take(dir));
+        until("it is open", () -> bench.project() != null);
+        assertTrue(r.lookup((javafx.scene.Node n) -> n instanceof javafx.scene.control.Label l && l.isVisible()
+                && l.getText().contains("has no view")).tryQuery().isPresent());
+        r.interact(() -> bench.edit(null,
+                p -> p.withModels(java.util.List.of(new bake.formats.project.Project.ModelRef("none.obj", null, null, null, null,
+                java.util.Map.of())))));
+        assertNull(bench.messageProperty().get());
+    }
+
+    /** With many materials a part of the name finds them. */
+    @Test
+    void materialsAreFound(FxRobot r) throws IOException {
+        opened(obj("many.obj", 80, 1));
+        r.clickOn("#station-model");
+        r.interact(() -> {
+            TextField f = r.lookup("#find-material").queryAs(TextField.class);
+            f.setText("PAINT 7");
+            f.fireEvent(new javafx.event.ActionEvent());
+        });
+        assertEquals("paint 7", r.lookup("#material-0").queryAs(javafx.scene.control.Button.class).getText());
+        assertTrue(r.lookup("#material-10").tryQuery().isPresent() && r.lookup("#material-11").tryQuery().isEmpty(), "7 and 70 to 79");
+    }
+}

@@ -1,0 +1,242 @@
+package bake.desktop.app;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import bake.desktop.work.Prover;
+import java.io.IOException;
+import java.nio.file.Files;
+import javafx.application.Platform;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Slider;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.Test;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.Start;
+
+/** Proofs on the rail and the settings they are made with. */
+class ProofsTest extends WindowFixture {
+    @Start
+    void start(Stage stage) throws IOException {
+        show(stage);
+    }
+
+    private void proof(FxRobot r) {
+        int n = bench.proofs().size();
+        r.push(KeyCode.F5);
+        until("proof " + (n + 1) + " hangs", () -> bench.proofs().size() == n + 1 && !bench.prover().runningProperty().get());
+    }
+
+    /** Pin, rename, take settings back, compare, delete: from the rail, and kept on disk. */
+    @Test
+    void prints(FxRobot r) {
+        open();
+        r.clickOn("#station-prove");
+        proof(r);
+        r.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(7.0))));
+        proof(r);
+        assertEquals(2, bench.proofs().getFirst().number());
+        // The older one is pinned to the front.
+        r.rightClickOn("#print-1").clickOn("Pin to the front");
+        until("it is pinned", () -> bench.proofs().stream().anyMatch(p -> p.number() == 1 && p.pinned()));
+        until("and first", () -> ((Node) r.lookup("#print-1").query()).getBoundsInParent().getMinX() < ((Node) r.lookup("#print-2").query())
+                .getBoundsInParent().getMinX());
+        // Its settings come back.
+        r.rightClickOn("#print-1").clickOn("Take its settings back");
+        until("the haze is that of proof 1", () -> bench.view().around().haze() == null || bench.view().around().haze() != 7.0);
+        r.push(KeyCode.CONTROL, KeyCode.Z);
+        until("which can be undone", () -> Double.valueOf(7).equals(bench.view().around().haze()));
+        // A name, typed into the dialog.
+        Platform.runLater(() -> r.lookup("#print-2").queryAs(Button.class).getContextMenu().getItems().get(3).fire());
+        until("the dialog is open", () -> r.lookup(".dialog-pane .text-field").tryQuery().isPresent());
+        r.clickOn(".dialog-pane .text-field").write("hazy").type(KeyCode.ENTER);
+        until("it has its name", () -> bench.proofs().stream().anyMatch(p -> p.title().equals("hazy")));
+        // Hung side by side with a wipe that follows the pointer.
+        r.clickOn("#print-1");
+        Node second = r.lookup("#print-2").query();
+        r.interact(second::requestFocus);
+        r.push(KeyCode.SHIFT, KeyCode.ENTER);
+        until("A and B hang", () -> bench.printAProperty().get() != null && bench.printBProperty().get() != null);
+        r.rightClickOn("#print-1").clickOn("Delete");
+        until("it is gone", () -> bench.proofs().size() == 1 && bench.printAProperty().get() == null);
+        until("from the disk as well", () -> !Files.exists(dir.resolve("proofs/0001")));
+        assertTrue(Files.exists(dir.resolve("proofs/0002/picture.png")));
+        proof(r);
+        assertEquals(3, bench.proofs().getFirst().number(), "numbers are not given twice while a later one is there");
+    }
+
+    /** Every value of the quality card reaches the preset, counts as a change, and can be given back. */
+    @Test
+    void qualityChangesThePreset(FxRobot r) {
+        open();
+        r.clickOn("#station-prove");
+        var p = bench.prover().presetProperty();
+        assertEquals(0, bench.prover().changes());
+        r.interact(() -> r.lookup("#bounces-slider").queryAs(Slider.class).setValue(9));
+        until("bounces", () -> p.get().bounces() == 9);
+        r.doubleClickOn("#time-limit-field").write("77").type(KeyCode.ENTER);
+        until("time limit", () -> p.get().timeLimit() == 77);
+        r.interact(() -> r.lookup("#denoise").queryAs(CheckBox.class).setSelected(false));
+        until("denoise", () -> !p.get().denoise());
+        assertEquals(3, bench.prover().changes());
+        assertTrue(text(r, "#title-preset").contains("3 changes"), text(r, "#title-preset"));
+        r.clickOn("#preset-0");
+        until("the preset as it was", () -> bench.prover().changes() == 0);
+        r.clickOn("#purpose-final");
+        until("a final", () -> p.get().isFinal() && p.get().name().equals("Small final"));
+        r.clickOn("#purpose-test");
+        until("a test", () -> p.get().name().equals("Quick"));
+    }
+
+    /**
+     * Solvers are chosen on the card, what a proof has cached is shown on the easel and kept, the next proof begins with it, and all of it
+     * can be deleted.
+     */
+    @Test
+    void bouncedLight(FxRobot r) {
+        open();
+        r.clickOn("#station-prove");
+        var p = bench.prover().presetProperty();
+        assertTrue(r.lookup("#caches-keep").tryQuery().isEmpty(), "path tracing caches nothing");
+        r.interact(() -> r.lookup("#first-irradiance-cache").queryAs(Button.class).fire());
+        r.interact(() -> r.lookup("#later-radiance-cache").queryAs(Button.class).fire());
+        r.interact(() -> r.lookup("#cached-surroundings").queryAs(CheckBox.class).fire());
+        assertEquals("irradiance cache", p.get().firstBounce());
+        assertEquals("radiance cache", p.get().laterBounces());
+        assertEquals(Boolean.TRUE, p.get().cachedSurroundings());
+        assertEquals(3, bench.prover().changes());
+        proof(r);
+        until("the proof's caches are offered", () -> bench.prover().caches().offerProperty().get() != null);
+        r.interact(() -> r.lookup("#caches-records").queryAs(javafx.scene.control.ToggleButton.class).fire());
+        until("records are on the easel", () -> bench.frameProperty().get() != null && bench.frameProperty().get().light().length == 0);
+        r.clickOn(".easel");
+        until("the place that was clicked is told", () -> bench.prover().caches().askedProperty().get() != null
+                && text(r, "#records-asked").contains(bench.prover().caches().askedProperty().get().material()));
+        r.interact(() -> r.lookup("#caches-records").queryAs(javafx.scene.control.ToggleButton.class).fire());
+        until("the picture again", () -> bench.frameProperty().get() != null && bench.frameProperty().get().light().length > 0);
+        r.interact(() -> r.lookup("#caches-keep").queryAs(Button.class).fire());
+        until("two files are kept and fit", () -> bench.prover().caches().keptProperty().get().size() == 2
+                && bench.prover().caches().keptProperty().get().stream().allMatch(e -> e.fits()));
+        assertTrue(Files.isDirectory(dir.resolve("caches")));
+        r.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(7.0))));
+        until("they are of another light", () -> bench.prover().caches().keptProperty().get().stream().noneMatch(e -> e.fits()));
+        r.interact(() -> r.lookup("#caches-lock").queryAs(CheckBox.class).fire());
+        until("they are locked", () -> bench.prover().caches().keptProperty().get().stream().allMatch(e -> e.locked()));
+        r.interact(() -> r.lookup("#caches-clear").queryAs(Button.class).fire());
+        r.interact(() -> r.lookup("#caches-anyway").queryAs(CheckBox.class).fire());
+        proof(r);
+        until("the print says that other light is in it", () -> bench.printAProperty().get() != null
+                && Prover.OTHER_LIGHT.equals(bench.printAProperty().get().title()));
+        assertEquals(2, bench.prover().caches().keptProperty().get().size(), "what is locked was not deleted");
+        r.interact(() -> r.lookup("#caches-lock").queryAs(CheckBox.class).fire());
+        until("they are unlocked", () -> bench.prover().caches().keptProperty().get().stream().noneMatch(e -> e.locked()));
+        r.interact(() -> r.lookup("#caches-clear").queryAs(Button.class).fire());
+        until("they are gone", () -> bench.prover().caches().keptProperty().get().isEmpty());
+        r.interact(() -> r.lookup("#first-path-tracing").queryAs(Button.class).fire());
+        r.interact(() -> r.lookup("#later-none").queryAs(Button.class).fire());
+        assertEquals("none", p.get().laterBounces());
+        assertTrue(r.lookup("#cached-surroundings").tryQuery().isEmpty(), "what has no effect is not shown");
+    }
+
+    /** Photons, caustics and a near field are set on the card, and a wrong number is told. */
+    @Test
+    void photonsAndCaustics(FxRobot r) {
+        open();
+        r.clickOn("#station-prove");
+        var p = bench.prover().presetProperty();
+        assertTrue(r.lookup("#photons").tryQuery().isEmpty(), "without photons nobody counts them");
+        r.interact(() -> r.lookup("#later-photon-map").queryAs(Button.class).fire());
+        r.interact(() -> r.lookup("#first-irradiance-cache").queryAs(Button.class).fire());
+        r.interact(() -> set(r, "#photons", "20"));
+        assertTrue(r.lookup("#photons").query().getStyleClass().contains("wrong"));
+        r.interact(() -> set(r, "#photons", "5,000"));
+        assertEquals(5000, p.get().photons());
+        r.interact(() -> set(r, "#near-field", "0.4"));
+        assertEquals(0.4, p.get().nearField());
+        r.interact(() -> r.lookup("#caustics").queryAs(javafx.scene.control.ComboBox.class).getSelectionModel().select(1));
+        assertEquals("photon map", p.get().caustics());
+        proof(r);
+        until("photons are offered", () -> bench.prover().caches().offerProperty().get() != null
+                && bench.prover().caches().offerProperty().get().caches().photons().photons() >= 5000);
+    }
+
+    private static void set(FxRobot r, String id, String text) {
+        var f = r.lookup(id).queryAs(javafx.scene.control.TextField.class);
+        f.setText(text);
+        f.getOnAction().handle(null);
+    }
+
+    /** Small pictures both ways say what each costs. */
+    @Test
+    void costsAreMeasured(FxRobot r) {
+        open();
+        r.clickOn("#station-prove");
+        r.interact(() -> r.lookup("#cost-measure").queryAs(Button.class).fire());
+        until("it can be stopped", () -> r.lookup("#cost-stop").tryQuery().isPresent());
+        r.interact(() -> r.lookup("#cost-stop").queryAs(Button.class).fire());
+        until("the offer is back", () -> r.lookup("#cost-measure").tryQuery().isPresent());
+        assertFalse(bench.prover().costs().measuringProperty().get());
+    }
+
+    /** A pause asked for before the job exists is kept, and a stop then still ends it. */
+    @Test
+    void pauseAtOnce(FxRobot r) {
+        open();
+        r.clickOn("#station-view").clickOn("#view-1").clickOn("#station-prove");
+        r.interact(() -> {
+            bench.prover().start();
+            bench.prover().pause(true);
+        });
+        assertTrue(bench.prover().pausedProperty().get());
+        until("the easel tells that it rests", () -> text(r, "#foot-what").equals("Proof, resting"));
+        r.interact(() -> bench.prover().pause(false));
+        until("it works", () -> bench.prover().progressProperty().get() != null && bench.prover().progressProperty().get().passes() > 1);
+        r.clickOn("#proof");
+        until("the main button stopped it", () -> !bench.prover().runningProperty().get() && bench.proofs().size() == 1);
+        assertTrue(bench.proofs().getFirst().stopped());
+    }
+
+    /** Stop in the first moment: nothing to keep is said, nothing is half kept. */
+    @Test
+    void stopAtOnce(FxRobot r) {
+        open();
+        r.interact(() -> {
+            bench.prover().start();
+            bench.prover().stop();
+        });
+        until("it has ended", () -> !bench.prover().runningProperty().get());
+        assertEquals(0, bench.proofs().size());
+        assertFalse(Files.exists(dir.resolve("proofs/0001/proof.json")));
+        until("the easel goes on", () -> bench.frameProperty().get() != null);
+    }
+
+    /** A and B on the easel: dragging moves the wipe, and badges say which is which. */
+    @Test
+    void wipe(FxRobot r) {
+        open();
+        r.clickOn("#station-prove");
+        proof(r);
+        proof(r);
+        r.interact(() -> {
+            bench.printAProperty().set(bench.proofs().get(0));
+            bench.printBProperty().set(bench.proofs().get(1));
+        });
+        until("both badges are there", () -> r.lookup(".badge-a").query().isVisible() && r.lookup(".badge-b").query().isVisible());
+        // What hangs stays while the live picture goes on behind it: nothing flickers.
+        var view = (javafx.scene.image.ImageView) r.lookup("#easel-picture").query();
+        until("A's picture is there", () -> view.getImage() != null && view.getImage().getUrl() != null);
+        var image = view.getImage();
+        int frames = bench.frameProperty().get() == null ? 0 : bench.frameProperty().get().passes();
+        until("live passes went by", () -> bench.frameProperty().get() != null && bench.frameProperty().get().passes() > frames + 8);
+        assertTrue(image == view.getImage(), "read once");
+        Node wipe = r.lookup(".wipe").query();
+        double before = wipe.getBoundsInParent().getCenterX();
+        r.drag("#easel", MouseButton.PRIMARY).moveBy(80, 0).drop();
+        until("the wipe has moved", () -> Math.abs(wipe.getBoundsInParent().getCenterX() - before) > 20);
+    }
+}

@@ -1,0 +1,80 @@
+package bake.desktop.app;
+
+import bake.desktop.work.Workbench;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.function.BooleanSupplier;
+import javafx.application.Platform;
+import javafx.scene.control.Label;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.ApplicationExtension;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** The real window over a small room in a folder of its own. */
+@ExtendWith(ApplicationExtension.class)
+abstract class WindowFixture {
+    static final String ROOM = """
+            {"bake": 1, "name": "Test room", "due": "2031-03-07T12:00",
+             "materials": [{"name": "wall", "base": [0.7,0.7,0.7], "roughness": 1, "ior": 1}],
+             "shapes": [{"name": "floor", "type": "quad", "center": [0,0,0], "size": [6,6], "material": "wall", "layer": "Shell"},
+                        {"name": "block", "type": "box", "center": [0,0,0.5], "size": [1,1,1], "material": "wall", "layer": "Things"}],
+             "lamps": [{"name": "bulb", "group": "Bulbs", "kind": "sphere", "position": [1,1,2], "diameter": 0.2, "lumens": 90000, "kelvin": 3000}],
+             "presets": [{"name": "Quick", "version": 2, "purpose": "test", "setting": "interior", "width": 96, "noiseAim": 0, "timeLimit": 0, "samples": 6, "bounces": 3, "clamp": 0},
+                         {"name": "Long", "version": 1, "purpose": "test", "setting": "exterior", "width": 96, "noiseAim": 0.001, "timeLimit": 0, "samples": 0, "bounces": 3, "clamp": 0},
+                         {"name": "Small final", "version": 1, "purpose": "final", "setting": "interior", "width": 64, "noiseAim": 0, "timeLimit": 0, "samples": 3, "bounces": 3, "clamp": 0},
+                         {"name": "Small outside", "version": 1, "purpose": "final", "setting": "exterior", "width": 64, "noiseAim": 0, "timeLimit": 0, "samples": 3, "bounces": 3, "clamp": 0}],
+             "views": [{"name": "One", "camera": {"position": [0,-4,1.5], "target": [0,0,0.5], "focal": 28}, "size": [64, 40]},
+                       {"name": "Two", "setting": "exterior", "camera": {"position": [4,0,1.5], "target": [0,0,0.5]}, "size": [48, 32]}]}""";
+
+    Path dir;
+    Workbench bench;
+    MainWindow window;
+
+    /** To be called from the test class' own start method, where the extension looks for it. */
+    void show(Stage stage) throws IOException {
+        dir = Files.createTempDirectory("bake-window");
+        Files.writeString(dir.resolve("project.json"), ROOM);
+        bench = new Workbench(Platform::runLater);
+        window = new MainWindow(bench, stage);
+        stage.setScene(window.scene(1280, 800));
+        stage.setX(0);
+        stage.setY(0);
+        stage.show();
+    }
+
+    @AfterEach
+    void end() throws IOException {
+        WaitForAsyncUtils.asyncFx(() -> bench.close());
+        WaitForAsyncUtils.waitForFxEvents();
+        try (var s = Files.walk(dir)) {
+            for (Path p : s.sorted(java.util.Comparator.reverseOrder()).toList()) Files.deleteIfExists(p);
+        } catch (IOException e) {
+            // an autosave may still be on its way; the folder is temporary
+        }
+    }
+
+    static void until(String what, BooleanSupplier c) {
+        try {
+            WaitForAsyncUtils.waitFor(30, TimeUnit.SECONDS, () -> WaitForAsyncUtils.asyncFx(c::getAsBoolean).get());
+        } catch (TimeoutException e) {
+            throw new AssertionError("waited half a minute until " + what);
+        }
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    void open() {
+        Platform.runLater(() -> window.take(dir));
+        until("the project is open and the easel shows it", () -> bench.frameProperty().get() != null
+                && bench.frameProperty().get().passes() > 0);
+    }
+
+    static String text(FxRobot r, String id) {
+        return r.lookup(id).queryAs(Label.class).getText();
+    }
+}

@@ -1,0 +1,2 @@
+/** Photometric files, kept guides and kept caches. */
+package bake.formats.light;

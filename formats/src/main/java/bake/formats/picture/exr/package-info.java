@@ -1,0 +1,2 @@
+/** The reader of OpenEXR files. */
+package bake.formats.picture.exr;

@@ -1,0 +1,381 @@
+package bake.studio.live;
+
+import bake.core.compiled.RenderScene;
+import bake.core.film.Film;
+import bake.core.film.Region;
+import bake.core.finish.Denoiser;
+import bake.core.finish.Finish;
+import bake.core.finish.Look;
+import bake.core.finish.LuxScale;
+import bake.core.guide.Guides;
+import bake.core.guide.LightGuide;
+import bake.core.meters.CacheMap;
+import bake.core.meters.Diagram;
+import bake.core.meters.GuideMap;
+import bake.core.meters.Illuminance;
+import bake.core.path.BounceSettings;
+import bake.core.path.PathSettings;
+import bake.core.render.Renderer;
+import bake.core.scene.Camera;
+import bake.core.scene.Material;
+import bake.core.scene.Scene;
+import bake.core.solve.Caches;
+import bake.core.work.Passes;
+import bake.core.work.Workers;
+import bake.formats.project.Project;
+import bake.formats.project.View;
+import bake.studio.cache.HierarchyCache;
+import bake.studio.render.KernelWarmth;
+import bake.studio.render.PictureOutput;
+import bake.studio.scene.Levels;
+import bake.studio.scene.SceneAssembly;
+import java.util.List;
+import java.util.Set;
+import java.util.function.BooleanSupplier;
+import java.util.function.Consumer;
+
+/**
+ * The easel's picture: renders the current view again from the first pass after every edit, small first and then
+ * sharper. Works on a thread of its own; frames and failures are handed over there.
+ */
+public final class LiveRender implements AutoCloseable {
+    /** Sizes of the first pictures, as divisors of the full one: least and most of the very first, and the steps from there. */
+    private static final double FINEST = 2, COARSEST = 12, STEP = 2.5;
+    /** Time that the very first picture should take, seconds. */
+    private static final double FIRST = 0.045;
+    private static final int MOST_PASSES = 4096;
+    /** Cells and records beyond which caches of the easel begin anew, so that a long walk does not fill the memory. */
+    private static final long MOST_CELLS = 2_000_000;
+    private static final int MOST_RECORDS = 200_000;
+    private static final PathSettings SETTINGS = new PathSettings(8, 12, 1).promptly()
+            .withBounced(new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE)
+            .withSurroundings(true).withRays(128));
+
+    /**
+     * One picture.
+     *
+     * @param argb width times height pixels, which the receiver may keep
+     * @param groups names of the source groups
+     * @param light mean luminance of each group, cd/m2; empty where the picture shows no light
+     * @param aimed width of the sharp picture that this one stands for
+     * @param skyLux illuminance of open level ground from all surroundings but the sun, lux
+     * @param sunLux the same from the sun
+     * @param spots looks at places of the picture; null where it shows neither light nor records of it
+     */
+    public record Frame(int width, int height, int[] argb, int passes, double noise, double seconds, double raysPerSecond,
+            List<String> groups, double[] light, int aimed, double skyLux, double sunLux, Spots spots) {}
+
+    /** What the last picture has cached, and of which scene; of the render thread alone. */
+    private Caches cached = Caches.NONE;
+    private RenderScene cachedOf;
+
+    private record Request(Project project, View view, int width, int height, Showing showing, Set<String> solo) {
+        /** Whether another request needs the same light, be it mixed otherwise. */
+        boolean sameLight(Request o) {
+            return o.width == width && o.height == height && o.showing == showing && o.project.showsTheSame(project)
+                    && o.view.neutral().equals(view.neutral());
+        }
+    }
+
+    /** A film that is shown, with all that is needed to mix its light anew. */
+    private record Shown(Film film, RenderScene scene, Camera camera, int passes, double noise, double seconds, long rays) {}
+
+    private final SceneAssembly assembly;
+    private final Workers workers;
+    private final Consumer<Frame> frames;
+    private final Consumer<Throwable> failures;
+    private final Thread thread = new Thread(this::loop, "easel");
+    private Request wanted, current;
+    /** The last picture of the current request; null until there is one. */
+    private volatile Shown last;
+    private volatile Set<String> solo = Set.of();
+    private volatile Guides guides;
+    private volatile Caches caches = Caches.NONE;
+    /** Mixes light anew while passes go on. */
+    private final Thread mixer = new Thread(this::mix, "levels");
+    private boolean remix;
+    private boolean held, closed;
+    private volatile boolean interrupt, halted;
+    /** Divisor of the very first picture, by how long the last one took. */
+    private double coarse = 10;
+    private RenderScene compiled;
+    private List<Material> clay, clayOf;
+
+    /**
+     * @param compiled what was compiled of the scene before, or null
+     */
+    public LiveRender(SceneAssembly assembly, RenderScene compiled, Workers workers, Consumer<Frame> frames, Consumer<Throwable> failures) {
+        this.assembly = assembly;
+        this.compiled = compiled;
+        this.workers = workers;
+        this.frames = frames;
+        this.failures = failures;
+        thread.setDaemon(true);
+        thread.start();
+        mixer.setDaemon(true);
+        mixer.start();
+    }
+
+    /** Shows only some source groups, none for all; nothing is rendered for it. */
+    public synchronized void solo(Set<String> groups) {
+        solo = Set.copyOf(groups);
+        if (current != null && wanted == null && last != null) {
+            current = new Request(current.project, current.view, current.width, current.height, current.showing, solo);
+            remix = true;
+            notifyAll();
+        }
+    }
+
+    /** Shows this view from now on; what is being rendered is dropped. */
+    public void show(Project project, View view, int width, int height) {
+        show(project, view, width, height, Showing.PICTURE);
+    }
+
+    /** The same, for one of several ways of showing a model. */
+    public synchronized void show(Project project, View view, int width, int height, Showing showing) {
+        Request r = new Request(project, view, Math.clamp(width, 16, 4096), Math.clamp(height, 16, 4096), showing, solo);
+        if (wanted == null && current != null && !held && r.sameLight(current)) {
+            current = r;
+            remix = true;
+        } else {
+            wanted = r;
+            interrupt = true;
+        }
+        notifyAll();
+    }
+
+    /** Makes room for a proof: the easel rests until {@link #release}. */
+    public synchronized void hold() {
+        held = true;
+        // What comes after begins anew, be it the same light.
+        current = null;
+        last = null;
+        interrupt = halted = true;
+    }
+
+    public synchronized void release(Project project, View view, int width, int height, Showing showing) {
+        held = halted = false;
+        show(project, view, width, height, showing);
+    }
+
+    private void loop() {
+        while (true) {
+            Request r;
+            synchronized (this) {
+                while ((wanted == null || held) && !closed) {
+                    try {
+                        wait();
+                    } catch (InterruptedException e) {
+                        return;
+                    }
+                }
+                if (closed) return;
+                r = current = wanted;
+                wanted = null;
+                last = null;
+                interrupt = false;
+            }
+            try {
+                render(r);
+            } catch (Exception | OutOfMemoryError e) {
+                synchronized (this) {
+                    if (closed) return; // the workers went first
+                    current = null;
+                }
+                failures.accept(e);
+            }
+        }
+    }
+
+    /** Compiles a view for the easel or a proof, taking over what did not change. */
+    public RenderScene compile(Project project, View view) throws java.io.IOException {
+        // A proof is rendered with its levels in it; the easel mixes them into the finished light.
+        return compile(project, view, null);
+    }
+
+    private RenderScene compile(Project project, View view, Showing showing) throws java.io.IOException {
+        synchronized (assembly) {
+            Scene scene = assembly.scene(project, showing == null ? view : view.neutral());
+            if (showing == null) showing = Showing.PICTURE;
+            if (showing == Showing.CLAY) scene = inClay(scene);
+            return compiled = RenderScene.compile(scene, compiled, Workers.COMPILING, HierarchyCache.shared());
+        }
+    }
+
+    /** The same list of materials always gives the same list of clay, so that compiling sees that nothing changed. */
+    private Scene inClay(Scene s) {
+        if (clayOf != s.materials()) clay = Showing.CLAY.of(s.materials());
+        clayOf = s.materials();
+        return s.withMaterials(clay);
+    }
+
+    private void render(Request r) throws java.io.IOException {
+        RenderScene scene = compile(r.project, r.view, r.showing);
+        Camera camera = r.view.camera().camera();
+        boolean lit = r.showing == Showing.PICTURE || r.showing == Showing.CLAY;
+        Finish finish = new Finish(camera.saturation(), lit ? r.view.look() : Look.PLAIN);
+        long start = System.nanoTime();
+        // The very first look is taken with the simple kernel, which is at full speed sooner.
+        RenderScene quick = KernelWarmth.isWarm() ? scene : scene.quickToStart(Workers.COMPILING);
+        boolean first = true;
+        for (double d = coarse; ; d = Math.max(FINEST, d / STEP)) {
+            long begun = System.nanoTime();
+            // The very first picture is finished even when the next edit waits: else none would be seen while a hand moves.
+            if (!picture(r, quick, camera, finish, Math.max(8, (int) (r.width / d)), Math.max(8, (int) (r.height / d)), 1, start, first))
+                return;
+            if (first && quick == scene) coarse = Math.clamp(d * Math.sqrt((System.nanoTime() - begun) / 1e9 / FIRST), FINEST, COARSEST);
+            if (quick != scene) KernelWarmth.begin(scene, quick);
+            quick = scene;
+            first = false;
+            if (interrupt) return;
+            if (d <= FINEST) break;
+        }
+        picture(r, scene, camera, finish, r.width, r.height, MOST_PASSES, start, false);
+    }
+
+    private boolean picture(Request r, RenderScene scene, Camera camera, Finish finish, int w, int h, int passes, long start,
+            boolean atLeast) {
+        Film film = Film.byGroup(w, h, scene.lights().groups().size());
+        Passes renderer = switch (r.showing) {
+            case PICTURE, CLAY -> lit(scene, camera, film);
+            case SKY_GUIDE, LAMP_GUIDE -> map(r.showing, scene, camera, film);
+            case RECORDS -> new CacheMap(scene, caches, CacheMap.What.RECORDS, camera, film, workers);
+            case CELLS -> new CacheMap(scene, caches, CacheMap.What.CELLS, camera, film, workers);
+            case PHOTONS -> new CacheMap(scene, caches, CacheMap.What.PHOTONS, camera, film, workers);
+            case LUX -> new Illuminance(scene, camera, 8, film, workers);
+            case EDGES -> new Diagram(scene, Diagram.Kind.EDGES, camera, film, workers);
+            case MATERIALS -> new Diagram(scene, Diagram.Kind.MATERIALS, camera, film, workers);
+        };
+        boolean lit = renderer instanceof Renderer;
+        if (!lit && r.showing != Showing.LUX) passes = Math.min(passes, 32); // enough for clean edges
+        long lastFrame = 0, shown = 0;
+        double noise = Double.POSITIVE_INFINITY;
+        for (int p = 0; p < passes; p++) {
+            boolean whole = renderer.pass(p, workers, () -> atLeast ? halted : interrupt);
+            if (renderer instanceof Renderer lively) keep(scene, lively.caches());
+            if (!whole) return false;
+            long now = System.nanoTime();
+            // Showing costs time too: at most twelve pictures a second, and no more than a seventh of the work.
+            if (passes > 1 && p > 0 && now - lastFrame < Math.clamp(6 * shown, 80_000_000L, 1_500_000_000L)) continue;
+            lastFrame = now;
+            if (p > 0) noise = finish.noise(film, Region.all(w, h));
+            double seconds = (now - start) / 1e9;
+            Shown there = new Shown(film, scene, camera, passes == 1 ? 0 : p + 1, noise, seconds, renderer.rays());
+            if (!show(there, () -> atLeast ? halted : interrupt)) return false;
+            synchronized (this) {
+                if (!interrupt) last = there;
+            }
+            shown = System.nanoTime() - now;
+        }
+        return true;
+    }
+
+    /** A picture that begins with what those before it have cached of the same light: when only the camera moves it is clean at once. */
+    private Renderer lit(RenderScene scene, Camera camera, Film film) {
+        Renderer r = new Renderer(scene, camera, SETTINGS, film, Region.all(film.width(), film.height()), workers);
+        if (cachedOf != null && sameLight(cachedOf, scene)) r.begin(cached);
+        return r;
+    }
+
+    private void keep(RenderScene scene, Caches c) {
+        boolean much = c.cells() != null && c.cells().cells() > MOST_CELLS || c.records() != null && c.records().records() > MOST_RECORDS,
+                nothing = c.cells() == null || c.cells().rounds() == 0;
+        cachedOf = much || nothing ? null : scene;
+        cached = much || nothing ? Caches.NONE : c;
+    }
+
+    private static boolean sameLight(RenderScene a, RenderScene b) {
+        return a.geometry() == b.geometry() && a.surfaces() == b.surfaces() && a.surround() == b.surround()
+                && a.scene().lamps().equals(b.scene().lamps()) && a.lights().groups().equals(b.lights().groups());
+    }
+
+    /** A map of the guides that are to be shown; without them, or when they are of another model, nothing is known anywhere. */
+    private Passes map(Showing showing, RenderScene scene, Camera camera, Film film) {
+        Guides g = guides;
+        LightGuide one = g == null ? null : showing == Showing.SKY_GUIDE ? g.sky() : g.lamps();
+        if (one == null || showing == Showing.SKY_GUIDE && one.targets() != Renderer.skyTargets(scene)) one = LightGuide.nothing(1);
+        return new GuideMap(scene, one, showing == Showing.SKY_GUIDE, camera, film, workers);
+    }
+
+    /** Sets the caches that are shown when caches are to be. */
+    public void caches(Caches c) {
+        caches = c;
+    }
+
+    /** Sets the guides that are shown when guides are to be. */
+    public void guides(Guides g) {
+        guides = g;
+    }
+
+    /** Hands over a picture of a film, its light mixed as is wanted now; false when it was stopped. */
+    private boolean show(Shown s, BooleanSupplier stop) {
+        Request r;
+        synchronized (this) {
+            r = current;
+        }
+        if (r == null) return false;
+        List<String> groups = s.scene.lights().groups();
+        boolean lux = r.showing == Showing.LUX, lit = lux || r.showing == Showing.PICTURE || r.showing == Showing.CLAY;
+        float[] gains = lit ? s.scene.lights().gains(Levels.of(r.view, groups, r.solo)) : null;
+        Finish finish = new Finish(s.camera.saturation(), lit ? r.view.look() : Look.PLAIN);
+        int w = s.film.width(), h = s.film.height();
+        int[] argb = r.showing == Showing.LUX ? lux(s.film, gains, stop)
+                : PictureOutput.argb(s.film, finish, gains, Region.all(w, h), lit, stop);
+        if (argb == null) return false;
+        double[] light = lit ? s.film.planeLuminance() : new double[0];
+        if (gains != null) {
+            double[] white = new double[light.length];
+            // A plane's mean luminance scales with what its gains do to white.
+            for (int g = 0; g < white.length; g++) white[g] = 0.2126 * gains[3 * g] + 0.7152 * gains[3 * g + 1] + 0.0722 * gains[3 * g + 2];
+            for (int g = 0; g < light.length; g++) light[g] *= white[g];
+        }
+        var lights = s.scene.lights();
+        double sun = lights.sunDirection() == null ? 0 : lights.sunIlluminance().luminance() * Math.max(0, lights.sunDirection().z());
+        frames.accept(new Frame(w, h, argb, s.passes, s.noise, s.seconds, s.rays / Math.max(1e-9, s.seconds), groups, light, r.width,
+                lights.dome().horizontalIlluminance(), sun,
+                lit && !lux || r.showing == Showing.RECORDS ? new Spots(s.scene, s.camera, s.film, gains) : null));
+        return true;
+    }
+
+    private static int[] lux(Film film, float[] gains, BooleanSupplier stop) {
+        float[] clean = Denoiser.run(film, gains, Region.all(film.width(), film.height()), stop);
+        if (clean == null) return null;
+        int[] out = new int[film.width() * film.height()];
+        for (int i = 0; i < out.length; i++)
+            out[i] = LuxScale.argb(0.2126 * clean[3 * i] + 0.7152 * clean[3 * i + 1] + 0.0722 * clean[3 * i + 2]);
+        return out;
+    }
+
+    /** Shows the last picture again whenever its light is to be mixed otherwise. */
+    private void mix() {
+        while (true) {
+            synchronized (this) {
+                while (!(remix && last != null) && !closed) {
+                    try {
+                        wait();
+                    } catch (InterruptedException e) {
+                        return;
+                    }
+                }
+                if (closed) return;
+                remix = false;
+            }
+            Shown s = last;
+            try {
+                if (s != null) show(s, () -> halted || last == null);
+            } catch (RuntimeException | OutOfMemoryError e) {
+                synchronized (this) {
+                    if (closed) return;
+                }
+                failures.accept(e);
+            }
+        }
+    }
+
+    @Override
+    public synchronized void close() {
+        closed = true;
+        interrupt = halted = true;
+        notifyAll();
+    }
+}

@@ -1,0 +1,2 @@
+/** Proofs of a project, each kept with how it was made. */
+package bake.studio.proof;

@@ -1,0 +1,2 @@
+/** Finals, one after another. */
+package bake.studio.queue;

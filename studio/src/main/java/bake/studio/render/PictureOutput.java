@@ -1,0 +1,140 @@
+package bake.studio.render;
+
+import bake.core.film.Film;
+import bake.core.film.Region;
+import bake.core.finish.Denoiser;
+import bake.core.finish.Finish;
+import bake.formats.FormatException;
+import bake.formats.picture.DisplayPicture;
+import bake.formats.picture.ExrFile;
+import bake.formats.picture.HdrFile;
+import bake.formats.picture.Raster;
+import java.awt.image.BufferedImage;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import java.util.TreeMap;
+import java.util.function.BooleanSupplier;
+
+/** Writes what a film holds, by the ending of the file name. */
+public final class PictureOutput {
+    public static final List<String> ENDINGS = List.of(".png", ".tif", ".tiff", ".exr", ".hdr");
+
+    private PictureOutput() {}
+
+    /** @throws FormatException when the ending is none that is written */
+    public static void checkEnding(Path file) throws FormatException {
+        String n = file.getFileName().toString().toLowerCase(Locale.ROOT);
+        if (ENDINGS.stream().noneMatch(n::endsWith))
+            throw new FormatException(file.getFileName().toString(), null, "a picture's name ends in .png, .tif, .exr or .hdr");
+    }
+
+    /**
+     * Writes a region. PNG and TIFF are 16 bit display light; EXR and HDR are scene light in cd/m2. A film that keeps the backdrop apart is
+     * written without it and with how much of it is covered: beside colours that are not multiplied by that in PNG and TIFF, premultiplied
+     * in EXR, as those formats say. HDR has no place for it and gets the whole picture.
+     *
+     * @param gains three factors a plane, or null
+     * @param denoise for display light only; pictures too large for it are written as they are
+     */
+    public static void write(Path file, Film film, Finish finish, float[] gains, Region r, boolean denoise, double dpi) throws IOException {
+        checkEnding(file);
+        String n = file.getFileName().toString().toLowerCase(Locale.ROOT);
+        if (n.endsWith(".exr") || n.endsWith(".hdr")) {
+            boolean hdr = n.endsWith(".hdr");
+            Raster raster = raster(film, hdr || film.front() == null ? gains : film.front(), r);
+            if (hdr) {
+                HdrFile.write(file, raster);
+                return;
+            }
+            TreeMap<String, float[]> planes = planes(raster);
+            if (film.front() != null) planes.put("A", cover(film, r));
+            ExrFile.write(file, r.width(), r.height(), planes, true);
+            return;
+        }
+        if (film.front() != null) {
+            BufferedImage image = DisplayPicture.image16WithAlpha(r.width(), r.height(),
+                    apart(film, finish, r, denoise && film.hasFeatures()));
+            if (n.endsWith(".png")) DisplayPicture.writePng(file, image, dpi);
+            else DisplayPicture.writeTiff(file, image);
+            return;
+        }
+        short[] codes = denoise && film.hasFeatures() ? finish.rgb16(Denoiser.run(film, gains, r)) : finish.rgb16(film, gains, r);
+        BufferedImage image = DisplayPicture.image16(r.width(), r.height(), codes);
+        if (n.endsWith(".png")) DisplayPicture.writePng(file, image, dpi);
+        else DisplayPicture.writeTiff(file, image);
+    }
+
+    /** Writes the whole picture as scene light to an EXR, its backdrop included. */
+    public static void writeWhole(Path file, Film film, Region r) throws IOException {
+        ExrFile.write(file, r.width(), r.height(), planes(raster(film, null, r)), true);
+    }
+
+    private static float[] cover(Film film, Region r) {
+        float[] out = new float[r.width() * r.height()];
+        for (int i = 0; i < out.length; i++) out[i] = film.cover(r.x() + i % r.width(), r.y() + i / r.width());
+        return out;
+    }
+
+    /** Codes 0 to 65535 of what stands before the backdrop and of how much it covers, four for each pixel. */
+    private static short[] apart(Film film, Finish finish, Region r, boolean denoise) {
+        float[] light = denoise ? Denoiser.front(film, r) : raster(film, film.front(), r).rgb(),
+                clean = denoise ? Denoiser.cover(film, r) : null, raw = denoise ? null : cover(film, r);
+        int n = r.width() * r.height();
+        float[] cover = new float[n];
+        for (int i = 0; i < n; i++) {
+            cover[i] = Math.clamp(denoise ? clean[3 * i] : raw[i], 0f, 1f);
+            float k = cover[i] > 1e-3f ? 1 / cover[i] : 0;
+            for (int c = 0; c < 3; c++) light[3 * i + c] *= k;
+        }
+        short[] rgb = finish.rgb16(light), out = new short[4 * n];
+        for (int i = 0; i < n; i++) {
+            System.arraycopy(rgb, 3 * i, out, 4 * i, 3);
+            out[4 * i + 3] = (short) Math.round(65535 * cover[i]);
+        }
+        return out;
+    }
+
+    /** An 8 bit PNG of a region, for proofs and prints. */
+    public static void writePng8(Path file, Film film, Finish finish, float[] gains, Region r, boolean denoise) throws IOException {
+        DisplayPicture.writePng(file, DisplayPicture.image8(r.width(), r.height(), argb(film, finish, gains, r, denoise), false), 72);
+    }
+
+    /** sRGB codes of a region as 0xAARRGGBB; outside of what was rendered they are transparent. */
+    public static int[] argb(Film film, Finish finish, float[] gains, Region r, boolean denoise) {
+        return argb(film, finish, gains, r, denoise, () -> false);
+    }
+
+    /** The same; null when it was stopped. */
+    public static int[] argb(Film film, Finish finish, float[] gains, Region r, boolean denoise, BooleanSupplier stop) {
+        if (denoise && film.hasFeatures()) {
+            float[] clean = Denoiser.run(film, gains, r, stop);
+            return clean == null ? null : finish.argb(clean);
+        }
+        int[] all = finish.argb(film, gains), part = new int[r.width() * r.height()];
+        for (int y = 0; y < r.height(); y++) System.arraycopy(all, (r.y() + y) * film.width() + r.x(), part, y * r.width(), r.width());
+        return part;
+    }
+
+    private static Raster raster(Film film, float[] gains, Region r) {
+        float[] rgb = new float[3 * r.width() * r.height()], c = new float[3];
+        for (int y = 0, o = 0; y < r.height(); y++)
+            for (int x = 0; x < r.width(); x++, o += 3) {
+                film.mean(r.x() + x, r.y() + y, gains, c);
+                System.arraycopy(c, 0, rgb, o, 3);
+            }
+        return new Raster(r.width(), r.height(), rgb);
+    }
+
+    private static TreeMap<String, float[]> planes(Raster r) {
+        TreeMap<String, float[]> out = new TreeMap<>();
+        int n = r.width() * r.height();
+        for (int k = 0; k < 3; k++) {
+            float[] p = new float[n];
+            for (int i = 0; i < n; i++) p[i] = r.rgb()[3 * i + k];
+            out.put("RGB".substring(k, k + 1), p);
+        }
+        return out;
+    }
+}

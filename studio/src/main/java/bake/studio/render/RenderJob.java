@@ -1,0 +1,368 @@
+package bake.studio.render;
+
+import bake.core.compiled.RenderScene;
+import bake.core.film.Film;
+import bake.core.film.PixelFilter;
+import bake.core.film.Region;
+import bake.core.finish.Finish;
+import bake.core.finish.Look;
+import bake.core.guide.Guides;
+import bake.core.meters.CachedPicture;
+import bake.core.path.BounceSettings;
+import bake.core.path.Occlusion;
+import bake.core.path.PathSettings;
+import bake.core.render.Renderer;
+import bake.core.scene.Camera;
+import bake.core.solve.Caches;
+import bake.core.work.Workers;
+import bake.formats.project.Preset;
+import java.io.IOException;
+import java.util.function.Consumer;
+
+/**
+ * One picture being made: the same for the easel, a proof, a final and the command line. {@link #run} works on the
+ * calling thread; the other methods may be called from any.
+ */
+public final class RenderJob {
+    /** Where a job stands. */
+    public enum State { WAITING, RENDERING, PAUSED, STOPPED, DONE }
+
+    /**
+     * What to make.
+     *
+     * @param keepGroups keep the light of each source group apart
+     */
+    public record Order(String view, Camera camera, Look look, Preset preset, int width, int height, Region region, long seed,
+            boolean keepGroups) {
+        public Order {
+            if (width < 1 || height < 1 || width > 30_000 || height > 30_000)
+                throw new IllegalArgumentException("a picture of " + width + "x" + height
+                        + " pixels cannot be made; each side is 1 to 30000");
+            region = region == null ? Region.all(width, height) : region.within(width, height);
+        }
+    }
+
+    /**
+     * How far a job is.
+     *
+     * @param noise percent; infinite before the second pass
+     * @param prepared how far the caches and guides are that come before the first pass, 0 to 1
+     * @param fraction done, 0 to 1, of the limit that will be reached first; 0 where there is no limit
+     * @param secondsLeft estimate from this job's own passes; NaN while there is none
+     */
+    public record Progress(State state, int passes, double noise, double seconds, double secondsLeft, double fraction, long rays,
+            double prepared) {
+        /** A picture past its prepass. */
+        Progress(State state, int passes, double noise, double seconds, double secondsLeft, double fraction, long rays) {
+            this(state, passes, noise, seconds, secondsLeft, fraction, rays, 1);
+        }
+    }
+
+    /**
+     * Where a job's time went, seconds.
+     *
+     * @param caches before passes, with what is learnt
+     * @param passes the passes themselves
+     * @param finish all else: judging noise, checkpoints
+     */
+    public record Phases(double caches, double passes, double finish) {}
+
+    private final Order order;
+    private final Workers workers;
+    private final RenderScene scene;
+    private final Renderer renderer;
+    private final Finish finish;
+    private volatile Checkpoint checkpoint;
+    private volatile int resumedAt;
+    private volatile State state = State.WAITING;
+    private boolean guided;
+    private volatile boolean stop, pause;
+    private volatile Phases phases = new Phases(0, 0, 0);
+    private volatile Progress progress = new Progress(State.WAITING, 0, Double.POSITIVE_INFINITY, 0, Double.NaN, 0, 0);
+    private volatile long endsAt = Long.MAX_VALUE;
+
+    public RenderJob(RenderScene scene, Order order, Workers workers) {
+        this(scene, order, workers, film(order, scene, null));
+    }
+
+    /** The film for an order; {@code part} is what it keeps, null for all. */
+    static Film film(Order o, RenderScene scene, Region part) {
+        int groups = scene.lights().groups().size();
+        if (o.keepGroups) return Film.byGroup(o.width, o.height, groups);
+        return Film.apart(o.width, o.height, groups, scene.scene().outlook().apart() ? scene.lights().backdropGroup() : -1,
+                part == null ? Region.all(o.width, o.height) : part);
+    }
+
+    /** @param film empty, of the order's size, keeping at least its region */
+    RenderJob(RenderScene scene, Order order, Workers workers, Film film) {
+        this.scene = scene;
+        this.order = order;
+        this.workers = workers;
+        Preset p = order.preset;
+        renderer = new Renderer(scene, order.camera, paths(p, order.seed), film, order.region, workers);
+        finish = new Finish(order.camera.saturation(), order.look);
+    }
+
+    /** Begins with a kept guide, or null for none; to be said before {@link #run}. One that does not suit the scene is left alone. */
+    public RenderJob guidedBy(Guides g) {
+        guided = g != null && renderer.begin(g);
+        return this;
+    }
+
+    /** Whether the picture began with a kept guide. */
+    public boolean guided() {
+        return guided;
+    }
+
+    /** What the picture has learnt so far, or null. To be asked when it is done or stopped. */
+    public Guides guides() {
+        return renderer.guides();
+    }
+
+    /** How a preset has paths followed. */
+    static PathSettings paths(Preset p, long seed) {
+        int all = PathSettings.Kinds.ALL.diffuse();
+        PathSettings.Kinds kinds = new PathSettings.Kinds(p.diffuse() == null ? all : p.diffuse(),
+                p.mirrored() == null ? all : p.mirrored(), p.refracted() == null ? all : p.refracted());
+        PixelFilter.Shape shape = p.filter() == null ? PixelFilter.Shape.TRIANGLE : PixelFilter.Shape.of(p.filter());
+        return new PathSettings(p.bounces(), kinds, p.clamp(), seed, true,
+                new PixelFilter(shape, p.filterRadius() == null ? shape.radius : p.filterRadius())).withBounced(bounced(p))
+                .with(occlusion(p));
+    }
+
+    /** How a preset has corners darkened. */
+    public static Occlusion occlusion(Preset p) {
+        return new Occlusion(p.darkCorners() == null ? 0 : p.darkCorners(),
+                p.darkWithin() == null ? Occlusion.NONE.metres() : p.darkWithin());
+    }
+
+    /** How a preset has bounced light computed. */
+    public static BounceSettings bounced(Preset p) {
+        if (Boolean.TRUE.equals(p.exact())) return BounceSettings.TRACED;
+        int rays = p.gatherRays() != null ? p.gatherRays() : BounceSettings.gatherRays(p.noiseAim() > 0 ? p.noiseAim() : 5);
+        return new BounceSettings(BounceSettings.First.of(p.firstBounce()), BounceSettings.Later.of(p.laterBounces()),
+                Boolean.TRUE.equals(p.cachedSurroundings()), rays,
+                p.gatherRadius() == null ? 0 : p.gatherRadius(), p.nearField() == null ? 0 : p.nearField(),
+                p.photons() == null ? BounceSettings.PHOTONS : p.photons(),
+                BounceSettings.Caustics.of(p.caustics()));
+    }
+
+    /**
+     * Begins with caches of another picture, which go on to be filled; to be said before {@link #run}. Those of other source groups are
+     * left alone.
+     */
+    public RenderJob with(Caches c) {
+        renderer.begin(c);
+        return this;
+    }
+
+    /** What the picture has cached so far. To be asked when it is done or stopped. */
+    public Caches caches() {
+        return renderer.caches();
+    }
+
+    /** Where the time went so far. */
+    public Phases phases() {
+        return phases;
+    }
+
+    /** Keeps the picture in a file from now on, and goes on from it where it is there. To be called before {@link #run}. */
+    public void keepIn(Checkpoint c) {
+        checkpoint = c;
+    }
+
+    /** Says that the whole picture is safe in its file: what was kept to go on with it is no longer needed. */
+    public void written() {
+        Checkpoint c = checkpoint;
+        if (c != null && state == State.DONE) c.remove();
+    }
+
+    /** Asks for the picture's checkpoint to be written after the pass in work. */
+    public void saveSoon() {
+        Checkpoint c = checkpoint;
+        if (c != null) c.saveSoon();
+    }
+
+    /** The pass that a checkpoint was at when this job went on from it; 0 for none. */
+    public int resumedAt() {
+        return resumedAt;
+    }
+
+    public Order order() {
+        return order;
+    }
+
+    public Film film() {
+        return renderer.film();
+    }
+
+    public Finish finish() {
+        return finish;
+    }
+
+    public Progress progress() {
+        return progress;
+    }
+
+    public State state() {
+        return state;
+    }
+
+    /**
+     * What caches know so far, as a small picture of the order's view; null once passes are made. To be asked by those who are told of
+     * progress, on the thread that tells them.
+     *
+     * @param most greatest width, pixels
+     */
+    public Film cachedPicture(int most) {
+        Caches c = renderer.caches();
+        if (progress.passes > 0 || c.empty()) return null;
+        int w = Math.min(most, order.width), h = Math.max(1, (int) Math.round(order.height * (double) w / order.width));
+        Film f = Film.merged(w, h, scene.lights().groups().size());
+        CachedPicture p = new CachedPicture(scene, c, order.camera, f, workers);
+        p.pass(0, workers, () -> stop);
+        return f;
+    }
+
+    /** Luminance of caustics that were left out, as a share of the picture's mean with them. */
+    public double leftOutShare() {
+        double mean = 0;
+        for (double l : film().planeLuminance()) mean += l;
+        double c = renderer.leftOut();
+        return c > 0 ? c / (mean + c) : 0;
+    }
+
+    /** Luminance that the clamp took away, as a share of the picture's mean. */
+    public double clampedShare() {
+        double mean = 0;
+        for (double l : film().planeLuminance()) mean += l;
+        double c = renderer.clampedLuminance();
+        return c > 0 ? c / (mean + c) : 0;
+    }
+
+    /** Ends the job as soon as the tiles in work are done; what was made stays in the film. */
+    public void stop() {
+        stop = true;
+        pause = false;
+        wake();
+    }
+
+    public void pause() {
+        pause = true;
+    }
+
+    public void resume() {
+        pause = false;
+        wake();
+    }
+
+    private synchronized void wake() {
+        notifyAll();
+    }
+
+    /**
+     * Renders until a limit of the preset is reached or {@link #stop} is called.
+     *
+     * @param each told after every pass, on the calling thread
+     * @throws IOException when a checkpoint is there but broken
+     */
+    public void run(Consumer<Progress> each) throws IOException {
+        Preset p = order.preset;
+        int most = p.samples() > 0 ? p.samples() : Integer.MAX_VALUE;
+        long worked = 0, begun = System.nanoTime(), idle = 0;
+        double noise = Double.POSITIVE_INFINITY;
+        int checkAt = 2, pass = 0;
+        long resumed = 0;
+        Checkpoint.State saved = checkpoint == null ? null : checkpoint.load(film());
+        if (saved != null) {
+            resumedAt = pass = saved.passes();
+            worked = resumed = saved.worked();
+            renderer.goOn(saved.rays(), saved.clamped());
+            noise = finish.noise(film(), order.region);
+            checkAt = pass + 1;
+        }
+        while (pass < most && !stop) {
+            long waited = System.nanoTime();
+            waitWhilePaused();
+            idle += System.nanoTime() - waited;
+            if (stop) break;
+            state = State.RENDERING;
+            long start = System.nanoTime();
+            endsAt = p.timeLimit() > 0 && pass > 0 ? start + (long) (p.timeLimit() * 1e9) - worked : Long.MAX_VALUE;
+            int number = pass;
+            long before = worked;
+            double known = noise;
+            boolean whole = renderer.prepare(pass, workers, this::mustEnd, share -> {
+                if (number == 0) preparing(each, share, before + System.nanoTime() - start, known);
+            });
+            long ready = System.nanoTime();
+            whole = whole && renderer.pass(pass, workers, this::mustEnd);
+            long end = System.nanoTime();
+            worked += end - start;
+            phases = new Phases(phases.caches + (ready - start) / 1e9, phases.passes + (end - ready) / 1e9,
+                    Math.max(0, (end - begun - idle - worked + resumed) / 1e9));
+            if (!whole) break;
+            pass++;
+            if (checkpoint != null) checkpoint.passed(film(), new Checkpoint.State(pass, worked, renderer.rays(), renderer.clampedSum()));
+            // Estimating noise costs a walk over the film; rarer checks suffice as passes add up.
+            if (pass >= checkAt || pass == most) {
+                noise = finish.noise(film(), order.region);
+                checkAt = pass + Math.max(1, pass / 12);
+            }
+            double seconds = worked / 1e9;
+            boolean done = p.noiseAim() > 0 && noise <= p.noiseAim() && pass >= 8 || p.timeLimit() > 0 && seconds >= p.timeLimit();
+            report(each, done ? State.DONE : State.RENDERING, pass, noise, seconds);
+            if (done) break;
+        }
+        double seconds = worked / 1e9;
+        boolean timeUp = p.timeLimit() > 0 && seconds >= p.timeLimit() * 0.98;
+        state = stop && !timeUp ? State.STOPPED : State.DONE;
+        noise = finish.noise(film(), order.region);
+        progress = new Progress(state, pass, noise, seconds, 0, state == State.DONE ? 1 : progress.fraction, renderer.rays());
+        each.accept(progress);
+    }
+
+    private void preparing(Consumer<Progress> each, double share, long worked, double noise) {
+        double seconds = worked / 1e9;
+        progress = new Progress(State.RENDERING, 0, noise, seconds, Double.NaN, 0, renderer.rays(), share);
+        each.accept(progress);
+    }
+
+    private boolean mustEnd() {
+        return stop || System.nanoTime() > endsAt;
+    }
+
+    private synchronized void waitWhilePaused() {
+        while (pause && !stop) {
+            state = State.PAUSED;
+            try {
+                wait();
+            } catch (InterruptedException e) {
+                stop = true;
+                Thread.currentThread().interrupt();
+            }
+        }
+    }
+
+    private void report(Consumer<Progress> each, State s, int pass, double noise, double seconds) {
+        double left = secondsLeft(pass, noise, seconds);
+        progress = new Progress(s, pass, noise, seconds, left, Double.isNaN(left) ? 0 : seconds / Math.max(1e-9, seconds + left),
+                renderer.rays());
+        each.accept(progress);
+    }
+
+    /** The nearest of the three limits; noise falls with the square root of the passes. */
+    private double secondsLeft(int pass, double noise, double seconds) {
+        Preset p = order.preset;
+        double each = seconds / pass, left = Double.NaN;
+        if (p.noiseAim() > 0 && Double.isFinite(noise))
+            left = Math.max(0, each * pass * (noise * noise / (p.noiseAim() * p.noiseAim()) - 1));
+        if (p.timeLimit() > 0) left = min(left, Math.max(0, p.timeLimit() - seconds));
+        if (p.samples() > 0) left = min(left, each * (p.samples() - pass));
+        return left;
+    }
+
+    private static double min(double a, double b) {
+        return Double.isNaN(a) ? b : Math.min(a, b);
+    }
+}

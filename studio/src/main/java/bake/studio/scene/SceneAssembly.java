@@ -1,0 +1,347 @@
+package bake.studio.scene;
+
+import bake.core.light.GeneralSky;
+import bake.core.light.LightTable;
+import bake.core.math.Affine;
+import bake.core.math.Vec3;
+import bake.core.scene.Instance;
+import bake.core.scene.Lamp;
+import bake.core.scene.Material;
+import bake.core.scene.Mesh;
+import bake.core.scene.Outlook;
+import bake.core.scene.Portal;
+import bake.core.scene.Scene;
+import bake.core.scene.Shapes;
+import bake.core.scene.Surroundings;
+import bake.core.scene.Texture;
+import bake.formats.FormatException;
+import bake.formats.SafePath;
+import bake.formats.light.IesFile;
+import bake.formats.model.Finding;
+import bake.formats.model.ImportedModel;
+import bake.formats.model.ModelReader;
+import bake.formats.project.LampSpec;
+import bake.formats.project.Project;
+import bake.formats.project.View;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collections;
+import java.util.HashMap;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+
+/**
+ * Turns a project and one of its views into a {@link Scene}. Model files are read once; the lists that an edit does
+ * not touch stay the same objects, so that compiling redoes only what changed.
+ */
+public final class SceneAssembly {
+    private final Path folder;
+    private final Map<Project.ModelRef, ImportedModel> models = new ConcurrentHashMap<>();
+    private final Map<Project.ModelRef, String> stamps = new ConcurrentHashMap<>();
+    private final Panoramas skies;
+    private final Backdrops backdrops;
+    private final Map<String, IesFile.Photometry> photometries = new ConcurrentHashMap<>();
+    private final List<Finding> findings = new ArrayList<>();
+    private Parts parts;
+    private Scene last;
+
+    /** What the model files and shapes give, before layers are switched. */
+    private record Parts(List<Project.ModelRef> models, List<Project.Shape> shapes, List<Project.Surface> surfaces, List<Mesh> meshes,
+            List<Instance> instances, List<Material> materials, List<Texture> textures, List<String> layers, List<Lamp> lamps) {}
+
+    public SceneAssembly(Path projectFolder) {
+        folder = projectFolder;
+        skies = new Panoramas(projectFolder);
+        backdrops = new Backdrops(projectFolder);
+    }
+
+    /** Names of all layers, in the order of the models. */
+    public List<String> layers() {
+        return parts == null ? List.of() : parts.layers;
+    }
+
+    /** Whether the models of the last project that was asked for have been read. */
+    public boolean hasModels() {
+        return parts != null;
+    }
+
+    public List<Finding> findings() {
+        return List.copyOf(findings);
+    }
+
+    /** Names of all materials. */
+    public List<Material> materials() {
+        return parts == null ? List.of() : parts.materials;
+    }
+
+    /** Triangles of each layer, instances counted. */
+    public long[] layerTriangles() {
+        long[] n = new long[layers().size()];
+        for (Instance i : parts.instances) n[i.layer()] += parts.meshes.get(i.mesh()).triangles();
+        return n;
+    }
+
+    /** Triangles kept in memory once for each mesh. */
+    public long uniqueTriangles() {
+        return parts == null ? 0 : parts.meshes.stream().mapToLong(Mesh::triangles).sum();
+    }
+
+    /** Size of everything, metres along x, y and z; null where there is nothing. */
+    public synchronized double[] size() {
+        if (parts == null || parts.instances.isEmpty()) return null;
+        Map<Mesh, Vec3[]> boxes = new IdentityHashMap<>();
+        Bounds all = new Bounds();
+        for (Instance i : parts.instances) {
+            Mesh m = parts.meshes.get(i.mesh());
+            for (Vec3 corner : boxes.computeIfAbsent(m, x -> Bounds.of(x.positions()).corners())) all.add(i.toWorld().point(corner));
+        }
+        return all.size();
+    }
+
+    /** A model of the project as it was read. */
+    public ImportedModel model(Project.ModelRef ref) throws IOException {
+        Path p = SafePath.inside(folder, ref.file(), "project.json");
+        // A newer file may have taken the place of one of the same name.
+        String stamp = Files.exists(p) ? Files.getLastModifiedTime(p) + " " + Files.size(p) : "";
+        ImportedModel m = stamp.equals(stamps.put(ref, stamp)) ? models.get(ref) : null;
+        if (m != null) return m;
+        models.remove(ref);
+        // What the models before it leave, but never next to nothing.
+        long others = models.values().stream().mapToLong(TextureBudget::size).sum();
+        m = ModelReader.read(p, ref.unit(), ref.up(), ref.variant(), () -> false,
+                Math.max(TextureBudget.bytes() - others, TextureBudget.bytes() / 8));
+        models.put(ref, m);
+        return m;
+    }
+
+    /**
+     * The scene of a view.
+     *
+     * @throws FormatException when a file of the project cannot be used
+     */
+    public synchronized Scene scene(Project project, View view) throws IOException {
+        if (parts == null || parts.models != project.models() || parts.shapes != project.shapes() || parts.surfaces != project.materials())
+            parts = gather(project);
+        List<Instance> instances = visible(project);
+        List<Material> materials = glow(view.off().contains(LightTable.GLOW) ? 0 : 1);
+        List<Lamp> lamps = lamps(project, view);
+        Surroundings around = surroundings(project, view, view.around());
+        if (last != null && last.lamps().equals(lamps)) lamps = last.lamps();
+        List<Portal> portals = portals(project);
+        if (last != null && last.portals().equals(portals)) portals = last.portals();
+        return last = new Scene(parts.meshes, instances, materials, parts.textures, lamps, around, portals, Levels.of(view),
+                outlook(project, view, around));
+    }
+
+    private List<Instance> visible(Project project) {
+        boolean[] on = new boolean[parts.layers.size()];
+        boolean all = true;
+        for (int i = 0; i < on.length; i++) all &= on[i] = project.layerOn(parts.layers.get(i));
+        if (all) return parts.instances;
+        List<Instance> out = parts.instances.stream().filter(i -> on[i.layer()]).toList();
+        return last != null && last.instances().size() == out.size() && last.instances().equals(out) ? last.instances() : out;
+    }
+
+    private List<Material> glow(double factor) {
+        if (factor == 1 || parts.materials.stream().noneMatch(Material::glows)) return parts.materials;
+        List<Material> out = parts.materials.stream().map(m -> m.glows() ? m.withEmission(m.emission().times(factor)) : m).toList();
+        return last != null && last.materials().equals(out) ? last.materials() : out;
+    }
+
+    /** Meshes made before, by what they were made of. */
+    private final Map<Mesh, Mesh> movedMeshes = new IdentityHashMap<>();
+    private final Map<Project.Shape, Mesh> shapeMeshes = new IdentityHashMap<>();
+
+    private Parts gather(Project project) throws IOException {
+        List<Mesh> meshes = new ArrayList<>();
+        List<Instance> instances = new ArrayList<>();
+        List<Material> materials = new ArrayList<>();
+        List<Texture> textures = new ArrayList<>();
+        List<String> layers = new ArrayList<>();
+        List<Lamp> lamps = new ArrayList<>();
+        findings.clear();
+        models.keySet().retainAll(project.models());
+        stamps.keySet().retainAll(project.models());
+        for (Project.ModelRef ref : project.models()) {
+            ImportedModel m = model(ref);
+            int mesh0 = meshes.size(), material0 = materials.size(), texture0 = textures.size();
+            for (Mesh x : m.meshes()) meshes.add(moved(x, material0));
+            for (Material x : m.materials()) materials.add(x.shiftTextures(texture0));
+            textures.addAll(m.textures());
+            for (Instance i : m.instances())
+                instances.add(new Instance(i.name(), i.mesh() + mesh0, i.toWorld(), layer(layers, layerOf(ref, m, i))));
+            lamps.addAll(m.lamps());
+            findings.addAll(m.findings());
+        }
+        Map<String, Integer> byName = new HashMap<>();
+        for (int i = 0; i < materials.size(); i++) byName.putIfAbsent(materials.get(i).name(), i);
+        for (Project.Surface s : project.materials()) {
+            Integer at = byName.get(s.name());
+            if (at != null) materials.set(at, replaced(materials.get(at), s));
+            else {
+                byName.put(s.name(), materials.size());
+                materials.add(replaced(Material.glossy(s.name(), new Vec3(0.6, 0.6, 0.6), 0.6), s));
+            }
+        }
+        for (Project.Shape s : project.shapes()) {
+            Integer material = byName.get(s.material());
+            if (material == null) throw new FormatException("project.json", "shape '" + s.name() + "'",
+                    "names the material '" + s.material() + "', which is not there; add it under materials");
+            meshes.add(shapeMesh(s, material));
+            instances.add(new Instance(s.name(), meshes.size() - 1, placement(s), layer(layers, s.layer() == null ? "Shapes" : s.layer())));
+        }
+        Set<Mesh> used = Collections.newSetFromMap(new IdentityHashMap<>());
+        used.addAll(meshes);
+        movedMeshes.values().retainAll(used);
+        shapeMeshes.values().retainAll(used);
+        // Lists that hold the same things stay the same lists: an edit of a material builds no hierarchy anew.
+        return new Parts(project.models(), project.shapes(), project.materials(), kept(meshes, parts == null ? null : parts.meshes),
+                kept(instances, parts == null ? null : parts.instances),
+                List.copyOf(materials), kept(textures, parts == null ? null : parts.textures), List.copyOf(layers), List.copyOf(lamps));
+    }
+
+    private static <T> List<T> kept(List<T> now, List<T> before) {
+        if (before == null || before.size() != now.size()) return List.copyOf(now);
+        for (int i = 0; i < now.size(); i++)
+            if (now.get(i) != before.get(i) && !(now.get(i) instanceof Instance a && a.equals(before.get(i)))) return List.copyOf(now);
+        return before;
+    }
+
+    /** A mesh with its material's number moved on, the same object each time. */
+    private Mesh moved(Mesh m, int by) {
+        if (by == 0) return m;
+        Mesh known = movedMeshes.get(m);
+        if (known == null || known.material() != m.material() + by) movedMeshes.put(m, known = m.withMaterial(m.material() + by));
+        return known;
+    }
+
+    private Mesh shapeMesh(Project.Shape s, int material) throws FormatException {
+        Mesh known = shapeMeshes.get(s);
+        if (known == null || known.material() != material) shapeMeshes.put(s, known = shape(s, material));
+        return known;
+    }
+
+    private static String layerOf(Project.ModelRef ref, ImportedModel m, Instance i) {
+        return switch (ref.layersBy() == null ? "node" : ref.layersBy()) {
+            case "material" -> m.materials().get(m.meshes().get(i.mesh()).material()).name();
+            case "file" -> m.name();
+            default -> m.layers().get(i.layer());
+        };
+    }
+
+    private static int layer(List<String> layers, String name) {
+        int i = layers.indexOf(name);
+        if (i >= 0) return i;
+        layers.add(name);
+        return layers.size() - 1;
+    }
+
+    private static Material replaced(Material m, Project.Surface s) throws FormatException {
+        Material from = s.from() == null ? m : MaterialLibrary.under(MaterialLibrary.named(s.from(), "material '" + s.name() + "'"), m);
+        return MaterialLibrary.apply(from, s);
+    }
+
+    private static Vec3 vec(double[] a) {
+        return MaterialLibrary.vec(a);
+    }
+
+    private static Mesh shape(Project.Shape s, int material) throws FormatException {
+        double[] z = s.size();
+        int need = switch (s.type()) {
+            case "quad" -> 2;
+            case "box" -> 3;
+            default -> 1;
+        };
+        if (z.length != need) throw new FormatException("project.json", "shape '" + s.name() + "'",
+                "a " + s.type() + " needs " + need + " number" + (need > 1 ? "s" : "") + " as its size");
+        return switch (s.type()) {
+            case "quad" -> Shapes.quad(s.name(), z[0], z[1], material);
+            case "box" -> Shapes.box(s.name(), -z[0] / 2, -z[1] / 2, -z[2] / 2, z[0] / 2, z[1] / 2, z[2] / 2, material);
+            case "sphere" -> Shapes.sphere(s.name(), z[0] / 2, 64, material);
+            default -> Shapes.disc(s.name(), z[0] / 2, 128, material);
+        };
+    }
+
+    private static Affine placement(Project.Shape s) {
+        Vec3 c = vec(s.center());
+        if (s.normal() == null || s.type().equals("box") || s.type().equals("sphere")) return Affine.translation(c.x(), c.y(), c.z());
+        return Affine.pointing(c, vec(s.normal()));
+    }
+
+    private List<Lamp> lamps(Project project, View view) throws IOException {
+        List<Lamp> out = new ArrayList<>();
+        for (LampSpec s : project.lamps()) add(out, LampFactory.lamp(s.alone(project.lamps()), this::photometry), view);
+        for (Lamp l : parts.lamps) add(out, l, view);
+        return List.copyOf(out);
+    }
+
+    /** A photometric file of the project, read once. */
+    public IesFile.Photometry photometry(String file) throws IOException {
+        IesFile.Photometry p = photometries.get(file);
+        if (p == null) photometries.put(file, p = IesFile.read(SafePath.inside(folder, file, "project.json")));
+        return p;
+    }
+
+    private static void add(List<Lamp> out, Lamp l, View view) {
+        if (!view.off().contains(l.group()) && l.lumens() > 0) out.add(l);
+    }
+
+    private static List<Portal> portals(Project project) {
+        List<Portal> out = new ArrayList<>();
+        for (Project.PortalSpec p : project.portals()) if (p.used())
+            out.add(new Portal(p.name(), Arrays.stream(p.corners()).map(MaterialLibrary::vec).toList()));
+        return List.copyOf(out);
+    }
+
+    /** What is seen where that is not the light. */
+    private Outlook outlook(Project project, View view, Surroundings light) throws IOException {
+        View.Around a = view.around();
+        Outlook.Sight own = a.ground() != null && light instanceof Surroundings.Hdri h ? new Outlook.Grounded(h, ground(a.ground())) : null;
+        Outlook.Sight behind = a.backdrop() == null ? own : sight(project, view, a.backdrop().over(a)),
+                mirrored = a.mirrored() == null ? own : sight(project, view, a.mirrored().over(a));
+        return behind == null && mirrored == null && !a.leavesBackdropOut() ? Outlook.PLAIN
+                : new Outlook(behind, mirrored, a.leavesBackdropOut());
+    }
+
+    private Outlook.Sight sight(Project project, View view, View.Around a) throws IOException {
+        if (a.kind().equals("picture")) return backdrops.plate(view, a);
+        Surroundings s = surroundings(project, view, a);
+        return a.ground() != null && s instanceof Surroundings.Hdri h ? new Outlook.Grounded(h, ground(a.ground())) : new Outlook.Far(s);
+    }
+
+    private static Outlook.Ground ground(View.GroundSpec g) {
+        return new Outlook.Ground(g.x(), g.y(), g.z(), g.radius(), g.tripod(), g.softness(), g.stretch());
+    }
+
+    private Surroundings surroundings(Project project, View view, View.Around a) throws IOException {
+        double skyStops = a.or(a.skyStops(), 0);
+        // The sun is nearer in January than in July, and the clear sky is its light.
+        double near = Math.log(SunPosition.nearness(project.place(), a)) / Math.log(2);
+        return switch (a.kind()) {
+            case "hdri" -> skies.hdri(project, view, a);
+            case "picture" -> throw new FormatException("project.json", "view '" + view.name() + "'",
+                    "is lit by a flat picture, which gives no light; it can be the backdrop");
+            case "plain" -> new Surroundings.Plain(a.luminance() == null ? new Vec3(1000, 1000, 1000)
+                    : vec(a.luminance()).times(Math.pow(2, skyStops)));
+            case "standard sky" -> {
+                int type = a.standardSky();
+                if (type < 1 || type > GeneralSky.TYPES)
+                    throw new FormatException("project.json", "view '" + view.name() + "'",
+                            "has the standard sky " + type + "; there are 1 to " + GeneralSky.TYPES);
+                yield new Surroundings.General(type, SunPosition.direction(project.place(), a), a.or(a.haze(), 2.5),
+                        a.or(a.sunStops(), 0) + near, skyStops,
+                        a.or(a.sunSize(), Surroundings.SunSky.SUN_DEGREES), a.or(a.albedo(), 0.2), a.sunDisc() == null || a.sunDisc());
+            }
+            default -> new Surroundings.SunSky(SunPosition.direction(project.place(), a), a.or(a.haze(), 2.5), a.or(a.sunStops(), 0) + near,
+                    skyStops + near,
+                    a.or(a.sunSize(), Surroundings.SunSky.SUN_DEGREES), a.or(a.albedo(), 0.2), a.sunDisc() == null || a.sunDisc(),
+                    a.moon() != null && a.moon());
+        };
+    }
+}
