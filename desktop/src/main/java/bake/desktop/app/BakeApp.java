@@ -29,7 +29,7 @@ public final class BakeApp extends Application {
     public void start(Stage stage) {
         Arguments a = Arguments.parse(getParameters().getRaw().toArray(String[]::new));
         bench = new Workbench(Platform::runLater);
-        Mishaps.tell(bench::complain);
+        Mishaps.tell(bench.notices()::complain);
         window = new MainWindow(bench, stage);
         Scene scene = window.scene(a.width(), a.height());
         stage.setTitle("Bake");
@@ -53,7 +53,7 @@ public final class BakeApp extends Application {
         boolean caches = a.showing() != null && a.showing().ofCaches();
         if (caches) bench.prover().caches().offerProperty().addListener((o, x, p) ->
                 Platform.runLater(() -> bench.prover().caches().shownProperty().set(a.showing())));
-        bench.showingProperty().set(guide || caches || a.showing() == Showing.LUX ? Showing.PICTURE : a.showing());
+        bench.easel().showingProperty().set(guide || caches || a.showing() == Showing.LUX ? Showing.PICTURE : a.showing());
         if (guide) bench.projectProperty()
                 .addListener((o, x, p) -> Platform.runLater(() -> bench.guides().shownProperty().set(a.showing())));
         bench.lighting().luxProperty().set(a.showing() == Showing.LUX);
@@ -62,18 +62,18 @@ public final class BakeApp extends Application {
         if (reading != null) bench.open(reading);
         else if (a.project() != null) bench.open(a.project());
         if (a.shot() == null) return;
-        bench.frameProperty().addListener(new javafx.beans.value.ChangeListener<>() {
+        bench.easel().frameProperty().addListener(new javafx.beans.value.ChangeListener<>() {
             @Override
             public void changed(javafx.beans.value.ObservableValue<? extends bake.studio.live.LiveRender.Frame> o,
                     bake.studio.live.LiveRender.Frame x, bake.studio.live.LiveRender.Frame f) {
                 long started = java.lang.management.ManagementFactory.getRuntimeMXBean().getStartTime();
                 System.err.printf(java.util.Locale.ROOT, "bake: first picture %.1f s after the start%n",
                         (System.currentTimeMillis() - started) / 1000.0);
-                bench.frameProperty().removeListener(this);
+                bench.easel().frameProperty().removeListener(this);
             }
         });
         if (a.project() == null) shootAfter(scene, a);
-        bench.messageProperty().addListener((o, x, m) -> {
+        bench.notices().lastProperty().addListener((o, x, m) -> {
             if (m != null && m.error() && bench.project() == null) {
                 System.err.println("bake: " + m.text());
                 System.exit(2);
@@ -86,7 +86,7 @@ public final class BakeApp extends Application {
                     System.err.println("bake: there is no view '" + a.view() + "'");
                     System.exit(2);
                 }
-                Platform.runLater(() -> bench.chooseView(a.view()));
+                Platform.runLater(() -> bench.views().choose(a.view()));
             }
             if (a.proof()) Platform.runLater(() -> Platform.runLater(() -> bench.prover().start()));
             shootAfter(scene, a);

@@ -63,9 +63,9 @@ final class DimensionLine extends HBox {
         bench.projectProperty().addListener((o, a, b) -> refresh());
         bench.viewProperty().addListener((o, a, b) -> refresh());
         bench.changedProperty().addListener((o, a, b) -> refresh());
-        bench.factsProperty().addListener((o, a, b) -> refresh());
+        bench.models().factsProperty().addListener((o, a, b) -> refresh());
         bench.lighting().openings().bareProperty().addListener((o, a, b) -> refresh());
-        bench.proofs().addListener((javafx.collections.ListChangeListener<Object>) c -> refresh());
+        bench.prints().all().addListener((javafx.collections.ListChangeListener<Object>) c -> refresh());
         bench.finals().runningProperty().addListener((o, a, b) -> refresh());
         refresh();
     }
@@ -135,7 +135,7 @@ final class DimensionLine extends HBox {
         var p = bench.project();
         project.setText(p == null ? "" : p.name() + (bench.changedProperty().get() ? " \u2022" : ""));
         view.setText(p == null ? "no project" : bench.view() == null ? "no view" : bench.view().name());
-        ModelFacts f = bench.factsProperty().get();
+        ModelFacts f = bench.models().factsProperty().get();
         fact(Station.MODEL, p == null ? "open a model" : Texts.count(f.unique()) + " triangles", p == null);
         String around = bench.view() == null ? "" : bench.view().around().kind();
         int bare = bench.view() == null || !"interior".equals(bench.view().setting()) ? 0
@@ -143,7 +143,7 @@ final class DimensionLine extends HBox {
         fact(Station.LIGHT, bare == 0 ? around : bare + (bare == 1 ? " opening, no portal" : " openings, no portal"), bare > 0);
         int n = p == null ? 0 : p.views().size();
         fact(Station.VIEW, n + (n == 1 ? " view" : " views"), p != null && n == 0);
-        int k = bench.proofs().size();
+        int k = bench.prints().all().size();
         fact(Station.PROVE, k == 0 ? "no proof yet" : k + (k == 1 ? " proof" : " proofs"), false);
         fact(Station.FINALS, p == null || p.due() == null ? "no due time" : "due " + Texts.due(p.due()), p != null && p.due() == null);
         names.forEach((s, b) -> {

@@ -31,7 +31,7 @@ final class Foot extends VBox {
         line.getStyleClass().add("foot-line");
         line.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(progress, line);
-        bench.frameProperty().addListener((o, a, f) -> refresh());
+        bench.easel().frameProperty().addListener((o, a, f) -> refresh());
         bench.prover().progressProperty().addListener((o, a, f) -> refresh());
         bench.prover().runningProperty().addListener((o, a, f) -> refresh());
         bench.prover().pausedProperty().addListener((o, a, f) -> refresh());
@@ -41,7 +41,7 @@ final class Foot extends VBox {
 
     private void refresh() {
         RenderJob.Progress g = bench.prover().progressProperty().get();
-        LiveRender.Frame f = bench.frameProperty().get();
+        LiveRender.Frame f = bench.easel().frameProperty().get();
         double share = 0;
         if (bench.prover().runningProperty().get()) {
             what.setText(bench.prover().pausedProperty().get() ? "Proof, resting" : "Proof");

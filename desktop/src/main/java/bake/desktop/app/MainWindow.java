@@ -1,6 +1,8 @@
 package bake.desktop.app;
 
 import bake.desktop.easel.Easel;
+import bake.desktop.parts.Field;
+import bake.desktop.parts.WrongInput;
 import bake.desktop.station.finals.FinalsPane;
 import bake.desktop.station.finals.FinalsSheet;
 import bake.desktop.station.light.LightSheet;
@@ -16,8 +18,10 @@ import bake.desktop.work.Workbench;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.EnumMap;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.Scene;
@@ -27,7 +31,9 @@ import javafx.scene.control.MenuBar;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCombination;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.Priority;
@@ -40,6 +46,9 @@ import javafx.stage.Stage;
 
 /** The window: dimension line, rail, easel with its strip and foot, sheet and title block. */
 public final class MainWindow {
+    /** With the shortcut key, what a text field does by itself. */
+    private static final Set<KeyCode> EDITING = EnumSet.of(KeyCode.C, KeyCode.V, KeyCode.X, KeyCode.A, KeyCode.Z, KeyCode.LEFT,
+            KeyCode.RIGHT, KeyCode.BACK_SPACE, KeyCode.DELETE);
     private final Workbench bench;
     private final Stage stage;
     private final BorderPane root = new BorderPane();
@@ -104,6 +113,12 @@ public final class MainWindow {
     /** The window's scene, with its style and keys. */
     public Scene scene(double w, double h) {
         Scene s = new Scene(root, w, h);
+        // A command takes what is being typed, too.
+        s.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
+            if (e.getCode().isFunctionKey() || e.isShortcutDown() && !e.getCode().isModifierKey() && !EDITING.contains(e.getCode()))
+                Field.commitIn(s);
+        });
+        s.addEventHandler(WrongInput.WRONG, e -> bench.notices().complain(e.text()));
         s.getStylesheets().add(MainWindow.class.getResource("/bake/desktop/bake.css").toExternalForm());
         return s;
     }

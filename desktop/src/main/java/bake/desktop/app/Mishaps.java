@@ -26,7 +26,7 @@ final class Mishaps {
     static void happened(String where, Throwable e) {
         String text = "Something went wrong in Bake itself (" + e.getClass().getSimpleName() + (e.getMessage() == null ? "" : ": "
                 + e.getMessage()) + "). The work goes on; what happened is in the log, " + System.getProperty("bake.log", "bake.log") + ".";
-        LOG.warn("on thread {}", where, e);
+        LOG.warn("{}, on thread {}", e, where, e);
         // What happens sixty times a second is said once.
         long now = System.nanoTime();
         if (text.equals(last) && now - lastTime < 10_000_000_000L) return;

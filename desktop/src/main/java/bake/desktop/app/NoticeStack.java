@@ -1,6 +1,7 @@
 package bake.desktop.app;
 
 import bake.desktop.parts.Ui;
+import bake.desktop.work.Notices;
 import bake.desktop.work.Workbench;
 import java.util.ArrayList;
 import java.util.List;
@@ -65,7 +66,7 @@ final class NoticeStack extends VBox {
             Ui.show(leaving, b);
             if (b) leaving.getChildren().getLast().requestFocus();
         });
-        bench.messages().addListener((ListChangeListener<Workbench.Message>) c -> refresh());
+        bench.notices().all().addListener((ListChangeListener<Notices.Message>) c -> refresh());
         refresh();
     }
 
@@ -86,9 +87,9 @@ final class NoticeStack extends VBox {
 
     /** A row for each message; those that are shown already go on fading as they do. */
     private void refresh() {
-        List<Workbench.Message> all = bench.messages();
+        List<Notices.Message> all = bench.notices().all();
         said.getChildren().removeIf(n -> !all.contains(n.getUserData()));
-        for (Workbench.Message m : all)
+        for (Notices.Message m : all)
             if (said.getChildren().stream().noneMatch(n -> n.getUserData() == m)) said.getChildren().add(row(m));
         for (Node n : said.getChildren()) {
             boolean last = n.getUserData() == all.getLast();
@@ -97,8 +98,8 @@ final class NoticeStack extends VBox {
         }
     }
 
-    private HBox row(Workbench.Message m) {
-        Button close = Ui.button(null, "Close", null, () -> bench.close(m), "small");
+    private HBox row(Notices.Message m) {
+        Button close = Ui.button(null, "Close", null, () -> bench.notices().close(m), "small");
         HBox row = Ui.row(text(m.text()), Ui.spring(), close);
         row.setUserData(m);
         row.getStyleClass().addAll("message", m.error() ? "error" : "notice");
@@ -106,7 +107,7 @@ final class NoticeStack extends VBox {
         FadeTransition fade = new FadeTransition(FADES, row);
         fade.setToValue(0);
         SequentialTransition t = new SequentialTransition(new PauseTransition(STAYS), fade);
-        t.setOnFinished(e -> bench.close(m));
+        t.setOnFinished(e -> bench.notices().close(m));
         t.play();
         return row;
     }

@@ -42,33 +42,33 @@ final class PictureRail extends VBox {
         s.setPrefHeight(90);
         s.setMinHeight(90);
         getChildren().add(s);
-        bench.proofs().addListener((ListChangeListener<Proof>) c -> fill());
-        bench.printAProperty().addListener((o, a, b) -> fill());
-        bench.printBProperty().addListener((o, a, b) -> fill());
+        bench.prints().all().addListener((ListChangeListener<Proof>) c -> fill());
+        bench.prints().aProperty().addListener((o, a, b) -> fill());
+        bench.prints().bProperty().addListener((o, a, b) -> fill());
         fill();
     }
 
     private void fill() {
         prints.getChildren().clear();
-        if (bench.proofs().isEmpty()) {
+        if (bench.prints().all().isEmpty()) {
             Label l = Ui.label("Proofs hang here. F5 makes the first one.", "rail-empty");
             prints.getChildren().add(l);
             images.clear();
             return;
         }
-        bench.proofs().stream().sorted(java.util.Comparator.comparing((Proof p) -> !p.pinned()))
+        bench.prints().all().stream().sorted(java.util.Comparator.comparing((Proof p) -> !p.pinned()))
                 .forEach(p -> prints.getChildren().add(print(p)));
     }
 
     private Button print(Proof p) {
-        ImageView v = new ImageView(image(bench.store().picture(p)));
+        ImageView v = new ImageView(image(bench.prints().store().picture(p)));
         v.setFitWidth(PRINT_W - 4);
         v.setFitHeight(PRINT_H - 4);
         v.setPreserveRatio(true);
         StackPane frame = new StackPane(v);
         frame.getStyleClass().add("print");
         frame.setMinSize(PRINT_W, PRINT_H);
-        boolean a = p == bench.printAProperty().get(), b = p == bench.printBProperty().get();
+        boolean a = p == bench.prints().aProperty().get(), b = p == bench.prints().bProperty().get();
         if (a) frame.getStyleClass().add("print-a");
         if (b) frame.getStyleClass().add("print-b");
         Circle hook = new Circle(4.5);
@@ -100,8 +100,8 @@ final class PictureRail extends VBox {
     }
 
     private void hang(Proof p, boolean asB) {
-        var at = asB ? bench.printBProperty() : bench.printAProperty();
-        var other = asB ? bench.printAProperty() : bench.printBProperty();
+        var at = asB ? bench.prints().bProperty() : bench.prints().aProperty();
+        var other = asB ? bench.prints().aProperty() : bench.prints().bProperty();
         at.set(at.get() == p ? null : p);
         if (other.get() == p) other.set(null);
     }
@@ -112,7 +112,7 @@ final class PictureRail extends VBox {
         asB.setOnAction(e -> hang(p, true));
         MenuItem pin = new MenuItem(p.pinned() ? "Unpin" : "Pin to the front"), name = new MenuItem("Rename\u2026"),
                 back = new MenuItem("Take its settings back"), gone = new MenuItem("Delete");
-        pin.setOnAction(e -> bench.keep(p.withPinned(!p.pinned())));
+        pin.setOnAction(e -> bench.prints().keep(p.withPinned(!p.pinned())));
         name.setOnAction(e -> {
             TextInputDialog d = new TextInputDialog(p.title());
             d.initOwner(getScene().getWindow());
@@ -123,10 +123,10 @@ final class PictureRail extends VBox {
             d.getDialogPane().getStylesheets().addAll(getScene().getStylesheets());
             d.setX(60);
             d.setY(160);
-            d.showAndWait().ifPresent(t -> bench.keep(p.withTitle(t.strip())));
+            d.showAndWait().ifPresent(t -> bench.prints().keep(p.withTitle(t.strip())));
         });
-        back.setOnAction(e -> bench.takeBack(p));
-        gone.setOnAction(e -> bench.delete(p));
+        back.setOnAction(e -> bench.views().takeBack(p));
+        gone.setOnAction(e -> bench.prints().delete(p));
         return new ContextMenu(asA, asB, pin, name, back, gone);
     }
 

@@ -42,8 +42,8 @@ final class TitleBlock extends GridPane {
         bench.prover().presetProperty().addListener((o, a, b) -> refresh());
         bench.prover().progressProperty().addListener((o, a, b) -> refresh());
         bench.prover().runningProperty().addListener((o, a, b) -> refresh());
-        bench.printAProperty().addListener((o, a, b) -> refresh());
-        bench.frameProperty().addListener((o, a, b) -> refresh());
+        bench.prints().aProperty().addListener((o, a, b) -> refresh());
+        bench.easel().frameProperty().addListener((o, a, b) -> refresh());
         refresh();
     }
 
@@ -66,7 +66,7 @@ final class TitleBlock extends GridPane {
         int c = bench.prover().changes();
         due.setText(Texts.due(bench.project().due()));
         RenderJob.Progress g = bench.prover().progressProperty().get();
-        Proof hung = bench.stationProperty().get() == Station.PROVE ? bench.printAProperty().get() : null;
+        Proof hung = bench.stationProperty().get() == Station.PROVE ? bench.prints().aProperty().get() : null;
         if (bench.prover().runningProperty().get() || hung == null) {
             preset.setText(p.name() + (c == 0 ? "" : ", " + c + (c == 1 ? " change" : " changes")));
             version.setText(Integer.toString(p.version()));

@@ -85,10 +85,10 @@ public final class Easel extends Pane {
         stopOpening.setOnAction(e -> bench.stopOpening());
         clock.setCycleCount(javafx.animation.Animation.INDEFINITE);
         getChildren().addAll(picture, second, handles, region, wipe, a, b, notice, stopOpening, empty);
-        bench.frameProperty().addListener((o, x, f) -> update());
+        bench.easel().frameProperty().addListener((o, x, f) -> update());
         bench.prover().previewProperty().addListener((o, x, f) -> update());
-        bench.printAProperty().addListener((o, x, f) -> update());
-        bench.printBProperty().addListener((o, x, f) -> update());
+        bench.prints().aProperty().addListener((o, x, f) -> update());
+        bench.prints().bProperty().addListener((o, x, f) -> update());
         bench.openingProperty().addListener((o, x, f) -> update());
         bench.projectProperty().addListener((o, x, f) -> {
             if (x == null || f == null || !x.name().equals(f.name())) stored.clear();
@@ -150,8 +150,8 @@ public final class Easel extends Pane {
         boolean none = bench.project() == null;
         empty.setVisible(none && !bench.openingProperty().get());
         Prover.Preview p = bench.prover().previewProperty().get();
-        LiveRender.Frame f = bench.frameProperty().get();
-        Proof pa = bench.printAProperty().get(), pb = bench.printBProperty().get();
+        LiveRender.Frame f = bench.easel().frameProperty().get();
+        Proof pa = bench.prints().aProperty().get(), pb = bench.prints().bProperty().get();
         boolean proving = bench.stationProperty().get() == Station.PROVE;
         second.setVisible(false);
         wipe.setVisible(false);
@@ -189,7 +189,7 @@ public final class Easel extends Pane {
 
     /** Shows a stored picture once it has been read; until then what is there stays. */
     private void stored(Proof p, ImageView view) {
-        String where = bench.store().picture(p).toUri().toString();
+        String where = bench.prints().store().picture(p).toUri().toString();
         Image i = stored.get(where);
         if (i == null) {
             i = new Image(where, true);
@@ -245,7 +245,7 @@ public final class Easel extends Pane {
         }
         setCursor(marking.getAsBoolean() ? Cursor.CROSSHAIR : wipe.isVisible() ? Cursor.H_RESIZE : Cursor.DEFAULT);
         double scale = Math.min(1, LIVE_WIDTH / pw);
-        bench.easelSize((int) Math.round((w - 2 * pad) * scale), (int) Math.round((h - pad) * scale));
+        bench.easel().resize((int) Math.round((w - 2 * pad) * scale), (int) Math.round((h - pad) * scale));
     }
 
     private static void fit(ImageView v, double x, double y, double w, double h) {

@@ -51,7 +51,7 @@ final class LightHandles extends Pane {
             if (a == null || b == null || a.lamps() != b.lamps() || a.portals() != b.portals()) refresh();
         });
         bench.viewProperty().addListener((o, a, b) -> refresh());
-        bench.printAProperty().addListener((o, a, b) -> refresh());
+        bench.prints().aProperty().addListener((o, a, b) -> refresh());
         lighting.lamps().chosenProperty().addListener((o, a, b) -> refresh());
         lighting.openings().chosenProperty().addListener((o, a, b) -> refresh());
         lighting.openings().faultsProperty().addListener((o, a, b) -> refresh());

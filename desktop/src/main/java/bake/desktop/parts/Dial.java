@@ -1,5 +1,6 @@
 package bake.desktop.parts;
 
+import bake.desktop.text.Quantity;
 import java.util.Locale;
 import java.util.function.DoubleConsumer;
 import javafx.geometry.Pos;
@@ -7,7 +8,6 @@ import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.Slider;
-import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 
@@ -17,7 +17,8 @@ import javafx.scene.layout.Priority;
  */
 public final class Dial extends HBox {
     private final Slider slider = new Slider();
-    private final TextField field = new TextField();
+    private final Field field;
+    private final Quantity quantity;
     private final String format;
     private final double min, max, standard;
     private final boolean log;
@@ -33,6 +34,7 @@ public final class Dial extends HBox {
     public Dial(String id, String name, String format, double min, double max, double standard, boolean log, String cost,
             DoubleConsumer change) {
         this.format = format;
+        quantity = Quantity.of(format);
         this.min = min;
         this.max = max;
         this.standard = standard;
@@ -46,8 +48,7 @@ public final class Dial extends HBox {
         label.setMinWidth(104);
         label.setPrefWidth(104);
         label.setLabelFor(slider);
-        String range = String.format(Locale.ROOT, format.replaceAll("%[.0-9+]*f", "%s"), trim(min) + " to " + trim(max)) + ", usually "
-                + String.format(Locale.ROOT, format, standard);
+        String range = quantity.range(min, max) + ", usually " + String.format(Locale.ROOT, format, standard);
         label.setTooltip(Ui.tip((cost == null ? "" : cost + "\n") + range));
         MenuItem back = new MenuItem("Return to " + String.format(Locale.ROOT, format, standard));
         back.setOnAction(e -> set(standard, true));
@@ -65,29 +66,11 @@ public final class Dial extends HBox {
         slider.valueProperty().addListener((o, a, b) -> {
             if (!setting) set(log ? Math.exp(b.doubleValue()) : b.doubleValue(), true);
         });
-        field.setId(id + "-field");
-        field.getStyleClass().add("figure-field");
-        field.setPrefWidth(78);
-        field.setMinWidth(78);
+        field = new Field(id + "-field", 78, t -> set(quantity.parse(t, min, max), true));
         field.setAlignment(Pos.CENTER_RIGHT);
-        field.setOnAction(e -> read());
-        field.focusedProperty().addListener((o, a, b) -> {
-            if (!b) read();
-        });
+        field.setAccessibleText(name);
+        slider.setAccessibleText(name);
         getChildren().addAll(label, slider, field);
-    }
-
-    private static String trim(double v) {
-        return v == Math.rint(v) && Math.abs(v) < 1e9 ? Long.toString((long) v) : Double.toString(v);
-    }
-
-    private void read() {
-        String t = field.getText().replace(',', '.').replaceAll("[^0-9.eE+-].*$", "");
-        try {
-            set(Double.parseDouble(t), true);
-        } catch (NumberFormatException e) {
-            field.setText(String.format(Locale.ROOT, format, value));
-        }
     }
 
     /** Shows a value without telling anyone. */
@@ -100,7 +83,7 @@ public final class Dial extends HBox {
         setting = true;
         slider.setValue(log ? Math.log(c) : c);
         setting = false;
-        if (!field.isFocused() || tell) field.setText(String.format(Locale.ROOT, format, c));
+        field.show(String.format(Locale.ROOT, format, c));
         boolean news = c != value;
         value = c;
         if (tell && news) change.accept(c);

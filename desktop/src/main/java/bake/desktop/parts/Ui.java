@@ -114,18 +114,4 @@ public final class Ui {
         n.setVisible(visible);
         n.setManaged(visible);
     }
-
-    /** A field for a value that is taken on Enter or when it is left. */
-    public static javafx.scene.control.TextField field(String id, double width, java.util.function.Consumer<String> take) {
-        javafx.scene.control.TextField f = new javafx.scene.control.TextField();
-        f.setId(id);
-        f.getStyleClass().add("figure-field");
-        f.setPrefWidth(width);
-        f.setMinWidth(width);
-        f.setOnAction(e -> take.accept(f.getText().strip()));
-        f.focusedProperty().addListener((o, a, b) -> {
-            if (!b) take.accept(f.getText().strip());
-        });
-        return f;
-    }
 }

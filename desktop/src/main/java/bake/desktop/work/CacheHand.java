@@ -50,8 +50,8 @@ public final class CacheHand {
         shown.addListener((o, a, b) -> {
             // A print that hangs on the easel would hide it.
             asked.set(null);
-            if (b != null) bench.printAProperty().set(null);
-            bench.show();
+            if (b != null) bench.prints().aProperty().set(null);
+            bench.easel().show();
         });
         bench.projectProperty().addListener((o, a, b) -> look());
         bench.viewProperty().addListener((o, a, b) -> look());
@@ -94,7 +94,7 @@ public final class CacheHand {
 
     /** Takes a click on the picture, 0 to 1 from the left and the top. */
     public void click(double x, double y) {
-        LiveRender.Frame f = bench.frameProperty().get();
+        LiveRender.Frame f = bench.easel().frameProperty().get();
         IrradianceCache c = toShow().records();
         Spots.Place p = f == null || f.spots() == null || c == null ? null : f.spots().place(x, y);
         Vec3 at = p == null ? null : p.at(), n = p == null ? null : p.normal();
@@ -164,7 +164,7 @@ public final class CacheHand {
             try {
                 w.run();
             } catch (IOException e) {
-                bench.fail(e);
+                bench.notices().fail(e);
             }
             bench.later(this::look);
         });
@@ -194,7 +194,7 @@ public final class CacheHand {
             try {
                 found = CacheStore.of(folder).list(p, folder, v, how);
             } catch (IOException e) {
-                bench.fail(e);
+                bench.notices().fail(e);
             }
             List<CacheStore.Entry> all = found;
             bench.later(() -> {

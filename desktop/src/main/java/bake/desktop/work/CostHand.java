@@ -47,17 +47,17 @@ public final class CostHand {
     /** What the current view stands in, or null before that is known: asking for it finds it out. */
     public ObjectProperty<RoomSize> roomProperty() {
         View v = bench.view();
-        if (v == null || v == sizing || bench.live() == null) return room;
+        if (v == null || v == sizing || bench.easel().live() == null) return room;
         sizing = v;
         Project project = bench.project();
         background.execute(() -> {
             try {
-                RoomSize size = RoomSize.around(v.camera().camera().position(), bench.live().compile(project, v).tracer());
+                RoomSize size = RoomSize.around(v.camera().camera().position(), bench.easel().live().compile(project, v).tracer());
                 bench.later(() -> {
                     if (bench.view() == v) room.set(size);
                 });
             } catch (Exception e) {
-                bench.fail(e);
+                bench.notices().fail(e);
             }
         });
         return room;
@@ -78,20 +78,20 @@ public final class CostHand {
         Project project = bench.project();
         stop = false;
         measuring.set(true);
-        bench.hold();
+        bench.easel().hold();
         background.execute(() -> {
             SolverCosts found = null;
             try {
-                RenderScene scene = bench.live().compile(project, v);
+                RenderScene scene = bench.easel().live().compile(project, v);
                 found = SolverCosts.measure(scene, v, p, bench.workers(), () -> stop);
             } catch (Exception | OutOfMemoryError e) {
-                bench.fail(e);
+                bench.notices().fail(e);
             }
             SolverCosts there = found;
             bench.later(() -> {
                 measuring.set(false);
                 if (bench.view() == v && prover.presetProperty().get() != null) costs.set(there);
-                bench.release();
+                bench.easel().release();
             });
         });
     }

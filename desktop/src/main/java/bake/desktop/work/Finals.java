@@ -142,12 +142,12 @@ public final class Finals {
     }
 
     private void start(List<Delivery.Item> items) {
-        if (running.get() || bench.prover().busy() || items.isEmpty() || bench.live() == null) return;
+        if (running.get() || bench.prover().busy() || items.isEmpty() || bench.easel().live() == null) return;
         Project project = bench.project();
         for (int i = 0; i < rows.size(); i++) rows.set(i, rows.get(i).at(Stage.WAITING, null, ""));
         running.set(true);
-        bench.hold();
-        Delivery d = new Delivery(bench.workers(), bench.live()::compile, bench.folder());
+        bench.easel().hold();
+        Delivery d = new Delivery(bench.workers(), bench.easel().live()::compile, bench.folder());
         delivery = d;
         background.execute(() -> {
             try {
@@ -155,7 +155,7 @@ public final class Finals {
             } finally {
                 bench.later(() -> {
                     running.set(false);
-                    bench.release();
+                    bench.easel().release();
                     if (bench.project() != null) refresh(bench.project(), bench.project());
                 });
             }
@@ -173,7 +173,7 @@ public final class Finals {
         Delivery d = delivery;
         if (d == null) return;
         d.saveSoon();
-        bench.say("The final in work is kept after the pass it is in.");
+        bench.notices().say("The final in work is kept after the pass it is in.");
     }
 
     private final class Told implements Delivery.Listener {
@@ -204,7 +204,7 @@ public final class Finals {
 
         @Override
         public void warned(Delivery.Item item, String text) {
-            bench.later(() -> bench.say(text));
+            bench.later(() -> bench.notices().say(text));
         }
 
         private void set(Delivery.Item item, Stage s, RenderJob.Progress p, String note) {

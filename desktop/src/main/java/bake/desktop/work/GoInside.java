@@ -15,14 +15,14 @@ public final class GoInside {
     private GoInside() {}
 
     public static void from(Workbench bench) {
-        LiveRender.Frame f = bench.frameProperty().get();
+        LiveRender.Frame f = bench.easel().frameProperty().get();
         if (f == null || f.spots() == null || bench.view() == null) return;
-        bench.say("Looking for a room\u2026");
+        bench.notices().say("Looking for a room\u2026");
         bench.inBackground(() -> {
             Indoors.Stand s = f.spots().indoors();
             bench.later(() -> {
-                bench.messageProperty().set(s != null ? null
-                        : new Workbench.Message("No room with glass was found; move the camera inside by hand.", true));
+                bench.notices().lastProperty().set(s != null ? null
+                        : new Notices.Message("No room with glass was found; move the camera inside by hand.", true));
                 if (s != null) add(bench, s);
             });
         });

@@ -28,7 +28,7 @@ public final class GuideHand {
         shown.addListener((o, a, b) -> {
             // One false picture at a time.
             if (b != null) bench.lighting().luxProperty().set(false);
-            bench.show();
+            bench.easel().show();
         });
     }
 
@@ -65,7 +65,7 @@ public final class GuideHand {
     void made(Project project, View view, Guides guides, int passes) {
         if (guides == null) return;
         offer.set(new Offer(project, view, guides, passes));
-        if (shown.get() != null) bench.show();
+        if (shown.get() != null) bench.easel().show();
     }
 
     /** Whether the last proof was one of the current view, and learnt something. */
@@ -96,7 +96,7 @@ public final class GuideHand {
             try {
                 w.run();
             } catch (IOException e) {
-                bench.fail(e);
+                bench.notices().fail(e);
             }
             bench.later(this::look);
         });
@@ -118,7 +118,7 @@ public final class GuideHand {
             try {
                 k = store.find(p, v);
             } catch (IOException e) {
-                bench.fail(e);
+                bench.notices().fail(e);
             }
             GuideStore.Kept found = k;
             bench.later(() -> {

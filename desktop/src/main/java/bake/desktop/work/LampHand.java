@@ -60,7 +60,7 @@ public final class LampHand {
                     place("ies");
                 });
             } catch (java.io.IOException e) {
-                bench.fail(e);
+                bench.notices().fail(e);
             }
         });
     }

@@ -44,7 +44,7 @@ public final class Lighting {
         });
         lux.addListener((o, a, b) -> {
             if (b) bench.guides().shownProperty().set(null);
-            bench.show();
+            bench.easel().show();
         });
     }
 
@@ -95,7 +95,7 @@ public final class Lighting {
         if (on) s.add(group);
         else s.remove(group);
         solo.set(s);
-        if (bench.live() != null) bench.live().solo(s);
+        if (bench.easel().live() != null) bench.easel().live().solo(s);
     }
 
     /** Writes what a group's fader says into the scene, and puts the fader back to zero. */
@@ -106,7 +106,7 @@ public final class Lighting {
         boolean ours = bench.project().lamps().stream().anyMatch(l -> l.groupName().equals(group));
         boolean sun = group.equals("Sun"), sky = group.equals("Sky") || group.equals("Surroundings");
         if (!ours && !sun && !sky) {
-            bench.messageProperty().set(new Workbench.Message(group + " comes with the model; set it on its material, or keep the fader.",
+            bench.notices().lastProperty().set(new Notices.Message(group + " comes with the model; set it on its material, or keep the fader.",
                     true));
             return;
         }
@@ -124,7 +124,7 @@ public final class Lighting {
                         ? y.withAround(a.withStops(a.or(a.sunStops(), 0), a.or(a.skyStops(), 0) + stops)) : y;
             }).toList());
         });
-        bench.say("Taken over: " + group + " is now " + Math.round(100 * k) + " % of what it was, its fader back at 0.");
+        bench.notices().say("Taken over: " + group + " is now " + Math.round(100 * k) + " % of what it was, its fader back at 0.");
     }
 
     private static LampSpec brighter(LampSpec l, double k) {
@@ -136,7 +136,7 @@ public final class Lighting {
 
     /** Looks at places of the picture that is shown; null while there is none. */
     public Spots spots() {
-        LiveRender.Frame f = bench.frameProperty().get();
+        LiveRender.Frame f = bench.easel().frameProperty().get();
         return f == null ? null : f.spots();
     }
 
@@ -160,7 +160,7 @@ public final class Lighting {
                 return;
             }
         }
-        if (p == null) bench.messageProperty().set(new Workbench.Message("There is only sky; click a surface.", true));
+        if (p == null) bench.notices().lastProperty().set(new Notices.Message("There is only sky; click a surface.", true));
         else tool.set(Tool.LOOK);
     }
 

@@ -5,11 +5,15 @@ import bake.studio.project.ProjectImport;
 import bake.studio.scene.SceneAssembly;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
 import java.util.concurrent.Executor;
+import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 
 /** The model files of the open project: what is known of them, and newer ones in their place. */
-final class ModelFiles {
+public final class ModelFiles {
     private final Workbench bench;
     private final Executor background;
     private final ReadOnlyObjectWrapper<ModelFacts> facts = new ReadOnlyObjectWrapper<>(ModelFacts.NONE);
@@ -20,8 +24,9 @@ final class ModelFiles {
         this.background = background;
     }
 
-    ReadOnlyObjectWrapper<ModelFacts> facts() {
-        return facts;
+    /** What is known of the model. */
+    public ReadOnlyObjectProperty<ModelFacts> factsProperty() {
+        return facts.getReadOnlyProperty();
     }
 
     void take(Opened o) {
@@ -41,29 +46,50 @@ final class ModelFiles {
                     if (a == assembly) facts.set(f);
                 });
             } catch (IOException | RuntimeException | OutOfMemoryError e) {
-                bench.fail(e);
+                bench.notices().fail(e);
             }
         });
     }
 
     /** Reads a newer file and puts it in place of one of the models. */
-    void replace(String old, Path model) {
+    public void replace(String old, Path model) {
         Path folder = bench.folder();
         Project p = bench.project();
         if (p == null) return;
-        bench.say("Reading " + model.getFileName() + "\u2026");
+        bench.notices().say("Reading " + model.getFileName() + "\u2026");
         background.execute(() -> {
             try {
                 ProjectImport.Replaced r = ProjectImport.replaced(p, model, folder, old);
                 bench.later(() -> {
                     if (!folder.equals(bench.folder())) return;
                     bench.edit(null, x -> x.withModels(r.project().models()).withLayers(r.project().layers()));
-                    bench.say(r.lost().isEmpty() ? "Replaced; everything that was set has kept its place."
+                    bench.notices().say(r.lost().isEmpty() ? "Replaced; everything that was set has kept its place."
                             : "Replaced. Without a place now: " + String.join("; ", r.lost()) + ".");
                 });
             } catch (IOException | RuntimeException | OutOfMemoryError e) {
-                bench.fail(e);
+                bench.notices().fail(e);
             }
+        });
+    }
+
+    /** Starts a material from one of the library, keeping what the project says of it besides; null goes back to the model's. */
+    public void startFrom(String material, String from) {
+        bench.edit(null, p -> {
+            List<Project.Surface> out = new ArrayList<>(p.materials());
+            out.removeIf(s -> s.name().equals(material));
+            // What a shape is made of must stay there, be it plain.
+            if (from != null || p.shapes().stream().anyMatch(s -> material.equals(s.material())))
+                out.add(Project.Surface.of(material, from));
+            return p.withMaterials(List.copyOf(out));
+        });
+    }
+
+    public void switchLayer(String name, boolean on) {
+        bench.edit(null, p -> {
+            List<Project.Layer> l = new ArrayList<>(p.layers());
+            l.removeIf(x -> x.name().equals(name));
+            if (!on) l.add(new Project.Layer(name, false, Map.of()));
+            return p.withLayers(l);
         });
     }
 }

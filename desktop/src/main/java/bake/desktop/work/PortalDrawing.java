@@ -80,7 +80,7 @@ public final class PortalDrawing {
         List<Vec3> c = corners.get();
         String fault = Drawing.fault(c);
         if (fault == null) lighting.openings().add(Drawing.facing("Portal", c, along));
-        else bench.messageProperty().set(new Workbench.Message(fault, true));
+        else bench.notices().lastProperty().set(new Notices.Message(fault, true));
         cancel();
         if (fault == null) lighting.toolProperty().set(Lighting.Tool.LOOK);
     }
@@ -115,7 +115,7 @@ public final class PortalDrawing {
                     }
         Spots.Place p = s.place(x, y);
         if (p == null) {
-            bench.messageProperty().set(new Workbench.Message("There is only sky; begin on the wall or the glass that the portal lies on.",
+            bench.notices().lastProperty().set(new Notices.Message("There is only sky; begin on the wall or the glass that the portal lies on.",
                     true));
             return false;
         }

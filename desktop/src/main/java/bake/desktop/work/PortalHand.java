@@ -133,7 +133,7 @@ public final class PortalHand {
                 });
             } catch (RuntimeException | OutOfMemoryError e) {
                 bench.later(() -> finding.set(false));
-                bench.fail(e);
+                bench.notices().fail(e);
             }
         });
     }
@@ -154,12 +154,12 @@ public final class PortalHand {
 
     private void take(List<Portal> all) {
         List<Portal> fresh = missing(all);
-        if (all.isEmpty()) bench.messageProperty()
-                .set(new Workbench.Message("No opening was found: no view's camera stands in a room. Put a camera inside, or draw portals on the glass.", true));
-        else if (fresh.isEmpty()) bench.say("All " + all.size() + " openings have a portal already.");
+        if (all.isEmpty()) bench.notices().lastProperty()
+                .set(new Notices.Message("No opening was found: no view's camera stands in a room. Put a camera inside, or draw portals on the glass.", true));
+        else if (fresh.isEmpty()) bench.notices().say("All " + all.size() + " openings have a portal already.");
         else {
             addPortals(fresh);
-            bench.say(fresh.size() + (fresh.size() == 1 ? " opening has" : " openings have") + " a portal now. Undo takes them back.");
+            bench.notices().say(fresh.size() + (fresh.size() == 1 ? " opening has" : " openings have") + " a portal now. Undo takes them back.");
         }
     }
 
@@ -194,7 +194,7 @@ public final class PortalHand {
                 Portal glass = s.glass(look[0], look[1]);
                 bench.later(() -> {
                     if (glass != null) addPortals(List.of(glass));
-                    else bench.messageProperty().set(new Workbench.Message("There is no opening and no glass; click a window, a roof light or a hole in a wall.", true));
+                    else bench.notices().lastProperty().set(new Notices.Message("There is no opening and no glass; click a window, a roof light or a hole in a wall.", true));
                 });
             });
         });

@@ -121,21 +121,21 @@ public final class Prover {
         Preset p = preset.get();
         if (v == null || p == null || running.get() || bench.finals().busy()) return;
         if (busy()) {
-            bench.say("What proofs cost is being measured; stop that first, or wait a quarter of a minute.");
+            bench.notices().say("What proofs cost is being measured; stop that first, or wait a quarter of a minute.");
             return;
         }
         Project project = bench.project();
-        ProofStore store = bench.store();
+        ProofStore store = bench.prints().store();
         running.set(true);
         paused.set(false);
         stopAsked = false;
         pauseAsked = false;
         progress.set(null);
-        bench.messageProperty().set(null);
-        bench.hold();
+        bench.notices().lastProperty().set(null);
+        bench.easel().hold();
         Region part = region.get();
         boolean anyway = caches.anywayProperty().get();
-        LiveRender live = bench.live();
+        LiveRender live = bench.easel().live();
         Path folder = bench.folder();
         background.execute(() -> make(new Place(folder, project, store, live), v, p, part, anyway));
     }
@@ -159,7 +159,7 @@ public final class Prover {
             if (stopAsked) j.stop();
             long[] next = {0, 0};
             j.run(g -> shown(j, g, next));
-            if (j.progress().passes() == 0) bench.say("Stopped before the first pass was done; nothing to keep.");
+            if (j.progress().passes() == 0) bench.notices().say("Stopped before the first pass was done; nothing to keep.");
             else {
                 Proof made = store.keep(j, v);
                 Proof kept = begin.other() ? made.withTitle(OTHER_LIGHT) : made;
@@ -167,20 +167,20 @@ public final class Prover {
                 Guides learnt = j.guides();
                 int passes = j.progress().passes();
                 bench.later(() -> {
-                    if (bench.store() != store) return;
-                    bench.hang(kept);
+                    if (bench.prints().store() != store) return;
+                    bench.prints().hang(kept);
                     bench.guides().made(project, v, learnt, passes);
                     caches.made(project, v, p, j.caches(), j.phases());
                 });
             }
         } catch (Exception | OutOfMemoryError e) {
-            bench.fail(e);
+            bench.notices().fail(e);
         } finally {
             job = null;
             bench.later(() -> {
                 running.set(false);
                 preview.set(null);
-                bench.release();
+                bench.easel().release();
             });
         }
     }

@@ -28,7 +28,7 @@ final class SkyFiles {
             PanoramaReader.read(file, d -> {
                 if (System.nanoTime() - told[0] < TELL) return;
                 told[0] = System.nanoTime();
-                bench.say("Reading " + file.getFileName() + ", " + Math.round(100 * d) + " %\u2026");
+                bench.notices().say("Reading " + file.getFileName() + ", " + Math.round(100 * d) + " %\u2026");
             }, background::isShutdown);
         }, take);
     }
@@ -51,18 +51,18 @@ final class SkyFiles {
     private void read(Path file, String into, Trial trial, Consumer<String> take) {
         Path folder = bench.folder();
         if (folder == null) return;
-        bench.say("Reading " + file.getFileName() + "\u2026");
+        bench.notices().say("Reading " + file.getFileName() + "\u2026");
         background.execute(() -> {
             try {
                 trial.run();
                 String name = bring(folder, file, into);
                 bench.later(() -> {
-                    bench.messageProperty().set(null);
+                    bench.notices().lastProperty().set(null);
                     // Another project may have been opened meanwhile.
                     if (folder.equals(bench.folder())) take.accept(name);
                 });
             } catch (IOException e) {
-                bench.fail(e);
+                bench.notices().fail(e);
             }
         });
     }

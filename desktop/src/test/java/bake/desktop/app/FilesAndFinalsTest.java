@@ -37,9 +37,9 @@ class FilesAndFinalsTest extends WindowFixture {
         Path obj = Files.writeString(dir.resolve("hut.obj"),
                 "v 0 0 0\nv 4 0 0\nv 4 0 -3\nv 0 0 -3\nv 2 2 -1.5\nf 1 2 3 4\nf 1 2 5\nf 2 3 5\n");
         Platform.runLater(() -> window.take(obj));
-        until("it is on the easel", () -> bench.project() != null && bench.frameProperty().get() != null);
+        until("it is on the easel", () -> bench.project() != null && bench.easel().frameProperty().get() != null);
         assertEquals("hut", bench.project().name());
-        assertEquals(4, bench.factsProperty().get().unique());
+        assertEquals(4, bench.models().factsProperty().get().unique());
         assertTrue(Files.isRegularFile(dir.resolve("hut project/project.json")));
         Platform.runLater(() -> window.take(obj));
         until("a second time it is another project", () -> Files.isRegularFile(dir.resolve("hut project 2/project.json"))
@@ -73,7 +73,7 @@ class FilesAndFinalsTest extends WindowFixture {
         Files.writeString(dir.resolve("project.autosave.json"), ROOM.replace("Test room", "Left room"));
         open();
         until("it is offered", () -> bench.recoveryProperty().get());
-        r.interact(() -> bench.chooseView("Two"));
+        r.interact(() -> bench.views().choose("Two"));
         r.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(4))));
         until("kept beside it", () -> Files.exists(dir.resolve("project.autosave.json")));
         assertEquals(1, recovered(), "edits do not destroy it");
@@ -118,7 +118,7 @@ class FilesAndFinalsTest extends WindowFixture {
         assertEquals("a whole final of yesterday", Files.readString(dir.resolve("finals/one.png")), "only a whole one replaces it");
         assertTrue(Files.size(dir.resolve("finals/one (unfinished).png")) > 100, "what was made is kept under a name that says so");
         assertFalse(Files.exists(dir.resolve("finals/two.png")));
-        until("the easel goes on", () -> bench.frameProperty().get() != null);
+        until("the easel goes on", () -> bench.easel().frameProperty().get() != null);
     }
 
     /** A folder outside of the project stays chosen while one works, and finals there are numbered beside those of before. */
@@ -165,11 +165,11 @@ class FilesAndFinalsTest extends WindowFixture {
     @Test
     void mishapsAreShown(FxRobot r) {
         open();
-        Mishaps.tell(bench::complain);
+        Mishaps.tell(bench.notices()::complain);
         Mishaps.happened("test", new IllegalStateException("nobody foresaw this"));
-        until("it is said", () -> bench.messages().stream().anyMatch(m -> m.error() && m.text().contains("nobody foresaw this")));
+        until("it is said", () -> bench.notices().all().stream().anyMatch(m -> m.error() && m.text().contains("nobody foresaw this")));
         r.clickOn("#message-close");
-        until("and goes", () -> bench.messages().isEmpty());
+        until("and goes", () -> bench.notices().all().isEmpty());
     }
 
     /** A folder that cannot be written to fails that final in words, in its own line. */

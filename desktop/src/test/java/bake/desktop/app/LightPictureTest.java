@@ -38,15 +38,15 @@ class LightPictureTest extends WindowFixture {
     }
 
     private void passes(int n) {
-        until(n + " passes were made", () -> bench.frameProperty().get() != null && bench.frameProperty().get().passes() >= n);
+        until(n + " passes were made", () -> bench.easel().frameProperty().get() != null && bench.easel().frameProperty().get().passes() >= n);
     }
 
     /** Where a point of the model is on the screen. */
     private Point2D on(FxRobot r, Vec3 p) {
-        double[] q = bench.frameProperty().get().spots().on(p);
+        double[] q = bench.easel().frameProperty().get().spots().on(p);
         Node pane = r.lookup("#light-handles").query();
         Point2D corner = pane.localToScreen(0, 0);
-        int[] size = bench.pictureSize();
+        int[] size = bench.easel().size();
         double w = pane.getLayoutBounds().getWidth(), h = pane.getLayoutBounds().getHeight(), k = Math.min(w / size[0], h / size[1]);
         return corner.add((w - k * size[0]) / 2 + q[0] * k * size[0], (h - k * size[1]) / 2 + q[1] * k * size[1]);
     }
@@ -87,8 +87,8 @@ class LightPictureTest extends WindowFixture {
         for (int i : new int[] {0, 2, 1, 3}) r.clickOn(on(r, corners[i]));
         assertEquals(4, bench.lighting().drawing().cornersProperty().get().size());
         r.press(KeyCode.ENTER).release(KeyCode.ENTER);
-        until("edges that cross are refused", () -> bench.messageProperty().get() != null
-                && bench.messageProperty().get().text().contains("cross"));
+        until("edges that cross are refused", () -> bench.notices().lastProperty().get() != null
+                && bench.notices().lastProperty().get().text().contains("cross"));
         assertEquals(1, bench.project().portals().size());
         r.press(KeyCode.ESCAPE).release(KeyCode.ESCAPE);
         assertEquals(Lighting.Tool.LOOK, bench.lighting().toolProperty().get());
@@ -126,7 +126,7 @@ class LightPictureTest extends WindowFixture {
         assertEquals(before[0], bench.project().lamps().getFirst().position()[0], 1e-9, "one drag is one edit");
         passes(3);
         // The robot of the windowless platform tells no modifier with the mouse.
-        double[] to = bench.frameProperty().get().spots().on(new Vec3(2, 3, 2));
+        double[] to = bench.easel().frameProperty().get().spots().on(new Vec3(2, 3, 2));
         r.interact(() -> bench.lighting().lamps().drag(bench.project().lamps().getFirst().name(), to[0], to[1], true));
         now = bench.project().lamps().getFirst().position();
         assertEquals(before[2], now[2], 1e-6, "its height stays");
@@ -148,11 +148,11 @@ class LightPictureTest extends WindowFixture {
         r.interact(() -> bench.sights().use(Sights.Part.BACKDROP, "picture", photo));
         until("the picture is in the project", () -> bench.view().around().backdrop() != null);
         assertEquals("backdrops/street.png", bench.view().around().backdrop().file());
-        until("it is behind the model as it is", () -> bench.frameProperty().get().groups().contains("Backdrop")
-                && (bench.frameProperty().get().argb()[5] & 0xffffff) == 0x2040c0);
+        until("it is behind the model as it is", () -> bench.easel().frameProperty().get().groups().contains("Backdrop")
+                && (bench.easel().frameProperty().get().argb()[5] & 0xffffff) == 0x2040c0);
         until("with a fader", () -> r.lookup("#fader-backdrop").tryQuery().isPresent());
         r.interact(() -> bench.editView(null, v -> v.withMuted("Backdrop", true)));
-        until("which mutes it", () -> (bench.frameProperty().get().argb()[5] & 0xffffff) == 0);
+        until("which mutes it", () -> (bench.easel().frameProperty().get().argb()[5] & 0xffffff) == 0);
         r.interact(() -> ((CheckBox) r.lookup("#apart").query()).setSelected(true));
         assertTrue(bench.view().around().leavesBackdropOut());
         r.interact(() -> r.lookup("#backdrop-as-lit").<javafx.scene.control.ToggleButton>query().setSelected(true));
@@ -176,8 +176,8 @@ class LightPictureTest extends WindowFixture {
                 .replace("\"kind\": \"standard sky\"",
                 "\"backdrop\": {\"kind\": \"picture\", \"file\": \"backdrops/gone.png\"}, \"kind\": \"standard sky\""));
         r.interact(() -> bench.open(dir.toString()));
-        until("it is said what is wrong", () -> bench.project() != null && bench.messageProperty().get() != null
-                && bench.messageProperty().get().text().contains("gone.png"));
+        until("it is said what is wrong", () -> bench.project() != null && bench.notices().lastProperty().get() != null
+                && bench.notices().lastProperty().get().text().contains("gone.png"));
         r.interact(() -> bench.sights().choose(Sights.Part.BACKDROP, null));
         passes(1);
         Path other = Files.createTempDirectory("bake-photo");
@@ -200,7 +200,7 @@ class LightPictureTest extends WindowFixture {
         int shapes = bench.project().shapes().size();
         r.interact(() -> ((CheckBox) r.lookup("#catch-ground").query()).setSelected(true));
         assertEquals(shapes + 1, bench.project().shapes().size());
-        until("what lies behind is apart", () -> bench.frameProperty().get().groups().contains("Backdrop"));
+        until("what lies behind is apart", () -> bench.easel().frameProperty().get().groups().contains("Backdrop"));
         r.interact(() -> ((CheckBox) r.lookup("#catch-ground").query()).setSelected(false));
         assertEquals(shapes, bench.project().shapes().size());
         assertTrue(bench.sights().catchers().isEmpty());
@@ -225,7 +225,7 @@ class LightPictureTest extends WindowFixture {
             bench.prover().presetProperty().set(bench.prover().presetProperty().get().withLimits(0, 0, 3));
             bench.prover().start();
         });
-        until("there is a proof", () -> bench.proofs().size() == 1 && !bench.prover().runningProperty().get());
+        until("there is a proof", () -> bench.prints().all().size() == 1 && !bench.prover().runningProperty().get());
         until("it can be kept", () -> r.lookup("#guides-keep").tryQuery().isPresent());
         r.interact(() -> r.lookup("#guides-keep").queryButton().fire());
         until("it is kept", () -> bench.guides().keptProperty().get() != null);
@@ -238,10 +238,10 @@ class LightPictureTest extends WindowFixture {
         r.interact(bench::undo);
         until("it fits again", () -> bench.guides().keptProperty().get().fits());
         r.interact(() -> r.lookup("#guides-sky").<javafx.scene.control.ToggleButton>query().fire());
-        until("it is shown", () -> bench.frameProperty().get() != null && bench.frameProperty().get().spots() == null
-                && bench.frameProperty().get().passes() >= 1);
+        until("it is shown", () -> bench.easel().frameProperty().get() != null && bench.easel().frameProperty().get().spots() == null
+                && bench.easel().frameProperty().get().passes() >= 1);
         r.interact(() -> r.lookup("#guides-sky").<javafx.scene.control.ToggleButton>query().fire());
-        until("the picture is back", () -> bench.frameProperty().get().spots() != null);
+        until("the picture is back", () -> bench.easel().frameProperty().get().spots() != null);
         r.interact(() -> r.lookup("#guides-forget").queryButton().fire());
         until("it is forgotten", () -> bench.guides().keptProperty().get() == null);
         assertFalse(Files.exists(new bake.studio.cache.GuideStore(dir).file(bench.view())));

@@ -59,7 +59,7 @@ class LightStationTest extends WindowFixture {
     }
 
     private void passes(int n) {
-        until(n + " passes were made", () -> bench.frameProperty().get() != null && bench.frameProperty().get().passes() >= n);
+        until(n + " passes were made", () -> bench.easel().frameProperty().get() != null && bench.easel().frameProperty().get().passes() >= n);
     }
 
     private static double mean(int[] argb) {
@@ -73,26 +73,26 @@ class LightStationTest extends WindowFixture {
     void fadersRenderNothingAgain(FxRobot r) {
         open();
         passes(6);
-        int before = bench.frameProperty().get().passes();
-        double bright = mean(bench.frameProperty().get().argb());
+        int before = bench.easel().frameProperty().get().passes();
+        double bright = mean(bench.easel().frameProperty().get().argb());
         r.interact(() -> r.lookup("#fader-sky").queryAs(Slider.class).setValue(-3));
-        until("it is darker", () -> mean(bench.frameProperty().get().argb()) < 0.8 * bright);
-        assertTrue(bench.frameProperty().get().passes() >= before, "passes went on");
+        until("it is darker", () -> mean(bench.easel().frameProperty().get().argb()) < 0.8 * bright);
+        assertTrue(bench.easel().frameProperty().get().passes() >= before, "passes went on");
         assertEquals(-3, bench.view().faders().get("Sky"), 0.05);
         assertTrue(r.lookup("#value-sky").queryAs(Label.class).getText().contains("%"));
         r.interact(() -> r.lookup("#fader-sky").queryAs(Slider.class).setValue(0));
-        until("it is as before", () -> mean(bench.frameProperty().get().argb()) > 0.9 * bright);
+        until("it is as before", () -> mean(bench.easel().frameProperty().get().argb()) > 0.9 * bright);
         r.clickOn("#solo-bulbs");
-        until("only the bulb is left", () -> bench.frameProperty().get().light()[1] == 0 && bench.frameProperty().get().light()[2] > 0);
+        until("only the bulb is left", () -> bench.easel().frameProperty().get().light()[1] == 0 && bench.easel().frameProperty().get().light()[2] > 0);
         r.clickOn("#solo-bulbs").clickOn("#mute-bulbs");
-        until("only the sky is left", () -> bench.frameProperty().get().light()[1] > 0 && bench.frameProperty().get().light()[2] == 0);
+        until("only the sky is left", () -> bench.easel().frameProperty().get().light()[1] > 0 && bench.easel().frameProperty().get().light()[2] == 0);
         assertEquals(List.of("Bulbs"), bench.view().muted());
         r.interact(bench::undo);
         until("undone", () -> bench.view().muted().isEmpty());
         r.clickOn("#fader-colour");
         r.interact(() -> r.lookup("#fader-bulbs").queryAs(Slider.class).setValue(60));
         assertEquals(60, bench.view().shifts().get("Bulbs"), 1e-9);
-        assertTrue(bench.frameProperty().get().passes() >= before, "still the same film");
+        assertTrue(bench.easel().frameProperty().get().passes() >= before, "still the same film");
     }
 
     /** What a fader says goes into the lamps, and the fader back to zero; the light stays. */
@@ -126,8 +126,8 @@ class LightStationTest extends WindowFixture {
         r.interact(() -> bench.lighting().openings().flip(name));
         until("all is well", () -> bench.lighting().openings().faultsProperty().get().isEmpty());
         r.interact(() -> bench.lighting().openings().find());
-        until("nothing is added twice", () -> !bench.lighting().openings().findingProperty().get() && bench.messageProperty().get() != null
-                && bench.messageProperty().get().text().contains("already"));
+        until("nothing is added twice", () -> !bench.lighting().openings().findingProperty().get() && bench.notices().lastProperty().get() != null
+                && bench.notices().lastProperty().get().text().contains("already"));
         r.interact(() -> bench.lighting().openings().change(name, p -> null));
         assertTrue(bench.project().portals().isEmpty());
         passes(1);
@@ -187,10 +187,10 @@ class LightStationTest extends WindowFixture {
         r.interact(() -> bench.lighting().noMeter());
         assertNull(bench.lighting().readingProperty().get());
         r.clickOn("#show-lux");
-        until("false colours are shown", () -> bench.frameProperty().get().spots() == null && bench.frameProperty().get().passes() >= 1);
+        until("false colours are shown", () -> bench.easel().frameProperty().get().spots() == null && bench.easel().frameProperty().get().passes() >= 1);
         assertTrue(r.lookup("#lux-legend").query().isVisible());
         r.clickOn("#show-lux");
-        until("the picture is back", () -> bench.frameProperty().get().spots() != null);
+        until("the picture is back", () -> bench.easel().frameProperty().get().spots() != null);
         assertFalse(r.lookup("#lux-legend").query().isVisible());
     }
 
@@ -204,16 +204,16 @@ class LightStationTest extends WindowFixture {
         open();
         Platform.runLater(() -> window.take(hdr));
         until("it is the light", () -> bench.view().around().kind().equals("hdri"));
-        until("its light is shown", () -> bench.frameProperty().get() != null
-                && bench.frameProperty().get().groups().contains("Surroundings"));
-        double whole = bench.frameProperty().get().skyLux();
+        until("its light is shown", () -> bench.easel().frameProperty().get() != null
+                && bench.easel().frameProperty().get().groups().contains("Surroundings"));
+        double whole = bench.easel().frameProperty().get().skyLux();
         r.interact(() -> ((javafx.scene.control.CheckBox) r.lookup("#hdri-sun-out").query()).setSelected(true));
-        until("the sun is on its own", () -> bench.frameProperty().get().sunLux() > 100);
-        assertEquals(whole, bench.frameProperty().get().skyLux() + bench.frameProperty().get().sunLux(), 0.02 * whole);
+        until("the sun is on its own", () -> bench.easel().frameProperty().get().sunLux() > 100);
+        assertEquals(whole, bench.easel().frameProperty().get().skyLux() + bench.easel().frameProperty().get().sunLux(), 0.02 * whole);
         until("with a fader", () -> r.lookup("#fader-sun").tryQuery().isPresent());
         r.interact(() -> ((javafx.scene.control.CheckBox) r.lookup("#hdri-to-lux").query()).setSelected(true));
         until("it has the level that is asked",
-                () -> Math.abs(bench.frameProperty().get().skyLux() + bench.frameProperty().get().sunLux() - 20_000) < 600);
+                () -> Math.abs(bench.easel().frameProperty().get().skyLux() + bench.easel().frameProperty().get().sunLux() - 20_000) < 600);
     }
 
     /** Early, noon, late and the blue hour; a sun by hand, and the clock again. */

@@ -41,8 +41,8 @@ class ModelStationTest extends WindowFixture {
 
     private void opened(Path model) {
         Platform.runLater(() -> window.take(model));
-        until("it is on the easel", () -> bench.project() != null && bench.frameProperty().get() != null
-                && bench.factsProperty().get().size() != null);
+        until("it is on the easel", () -> bench.project() != null && bench.easel().frameProperty().get() != null
+                && bench.models().factsProperty().get().size() != null);
     }
 
     /** While something is read the window says what and for how long, and Stop gives it up. */
@@ -57,7 +57,7 @@ class ModelStationTest extends WindowFixture {
         until("it was given up", () -> !bench.openingProperty().get());
         assertTrue(slow.stopped() && r.lookup("#empty-demo").query().isVisible() && !r.lookup("#opening-stop").query().isVisible());
         r.interact(() -> slow.done.completeExceptionally(new IOException("late")));
-        assertNull(bench.messageProperty().get(), "what comes after is nobody's business");
+        assertNull(bench.notices().lastProperty().get(), "what comes after is nobody's business");
     }
 
     /** A model whose reading was stopped leaves no project behind. */
@@ -75,15 +75,15 @@ class ModelStationTest extends WindowFixture {
     @Test
     void unitsAreChosen(FxRobot r) throws IOException {
         opened(obj("hut.obj", 4, 100));
-        assertArrayEquals(new double[] {400, 100, 0}, bench.factsProperty().get().size(), 1e-3);
+        assertArrayEquals(new double[] {400, 100, 0}, bench.models().factsProperty().get().size(), 1e-3);
         r.clickOn("#station-model").clickOn("#unit-0-cm");
-        until("it is smaller", () -> Math.abs(bench.factsProperty().get().size()[0] - 4) < 1e-5);
+        until("it is smaller", () -> Math.abs(bench.models().factsProperty().get().size()[0] - 4) < 1e-5);
         assertEquals(0.01, bench.project().models().getFirst().unit());
         r.clickOn("#up-0-z-up");
-        until("it stands", () -> Math.abs(bench.factsProperty().get().size()[2] - 1) < 1e-5);
+        until("it stands", () -> Math.abs(bench.models().factsProperty().get().size()[2] - 1) < 1e-5);
         r.push(KeyCode.CONTROL, KeyCode.Z);
         r.push(KeyCode.CONTROL, KeyCode.Z);
-        until("undone", () -> Math.abs(bench.factsProperty().get().size()[0] - 400) < 1e-3);
+        until("undone", () -> Math.abs(bench.models().factsProperty().get().size()[0] - 400) < 1e-3);
         assertNull(bench.project().models().getFirst().unit());
     }
 
@@ -92,17 +92,17 @@ class ModelStationTest extends WindowFixture {
     void aNewerFile(FxRobot r) throws IOException {
         Path model = obj("hut.obj", 4, 1);
         opened(model);
-        r.interact(() -> bench.startFrom("paint 3", "oak, oiled"));
+        r.interact(() -> bench.models().startFrom("paint 3", "oak, oiled"));
         obj("hut.obj", 3, 2);
-        r.interact(() -> bench.replaceModel("model/hut.obj", model));
-        until("it is larger", () -> Math.abs(bench.factsProperty().get().size()[0] - 6) < 1e-5);
-        until("what is lost is said", () -> bench.messageProperty().get() != null
-                && bench.messageProperty().get().text().contains("paint 3"));
+        r.interact(() -> bench.models().replace("hut.obj", model));
+        until("it is larger", () -> Math.abs(bench.models().factsProperty().get().size()[0] - 6) < 1e-5);
+        until("what is lost is said", () -> bench.notices().lastProperty().get() != null
+                && bench.notices().lastProperty().get().text().contains("paint 3"));
         Path broken = Files.writeString(dir.resolve("broken.obj"), "nothing");
-        r.interact(() -> bench.replaceModel("model/hut.obj", broken));
-        until("a broken one is refused", () -> bench.messageProperty().get().error()
-                && bench.messageProperty().get().text().contains("broken.obj"));
-        assertEquals("model/hut.obj", bench.project().models().getFirst().file());
+        r.interact(() -> bench.models().replace("hut.obj", broken));
+        until("a broken one is refused", () -> bench.notices().lastProperty().get().error()
+                && bench.notices().lastProperty().get().text().contains("broken.obj"));
+        assertTrue(bench.project().models().getFirst().file().endsWith("/hut.obj"));
     }
 
     /** A project without a view says so, and what to do; editing its files is no error. */
@@ -116,7 +116,7 @@ class ModelStationTest extends WindowFixture {
         r.interact(() -> bench.edit(null,
                 p -> p.withModels(java.util.List.of(new bake.formats.project.Project.ModelRef("none.obj", null, null, null, null,
                 java.util.Map.of())))));
-        assertNull(bench.messageProperty().get());
+        assertNull(bench.notices().lastProperty().get());
     }
 
     /** With many materials a part of the name finds them. */

@@ -27,9 +27,9 @@ class ProofsTest extends WindowFixture {
     }
 
     private void proof(FxRobot r) {
-        int n = bench.proofs().size();
+        int n = bench.prints().all().size();
         r.push(KeyCode.F5);
-        until("proof " + (n + 1) + " hangs", () -> bench.proofs().size() == n + 1 && !bench.prover().runningProperty().get());
+        until("proof " + (n + 1) + " hangs", () -> bench.prints().all().size() == n + 1 && !bench.prover().runningProperty().get());
     }
 
     /** Pin, rename, take settings back, compare, delete: from the rail, and kept on disk. */
@@ -40,10 +40,10 @@ class ProofsTest extends WindowFixture {
         proof(r);
         r.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(7.0))));
         proof(r);
-        assertEquals(2, bench.proofs().getFirst().number());
+        assertEquals(2, bench.prints().all().getFirst().number());
         // The older one is pinned to the front.
         r.rightClickOn("#print-1").clickOn("Pin to the front");
-        until("it is pinned", () -> bench.proofs().stream().anyMatch(p -> p.number() == 1 && p.pinned()));
+        until("it is pinned", () -> bench.prints().all().stream().anyMatch(p -> p.number() == 1 && p.pinned()));
         until("and first", () -> ((Node) r.lookup("#print-1").query()).getBoundsInParent().getMinX() < ((Node) r.lookup("#print-2").query())
                 .getBoundsInParent().getMinX());
         // Its settings come back.
@@ -55,19 +55,19 @@ class ProofsTest extends WindowFixture {
         Platform.runLater(() -> r.lookup("#print-2").queryAs(Button.class).getContextMenu().getItems().get(3).fire());
         until("the dialog is open", () -> r.lookup(".dialog-pane .text-field").tryQuery().isPresent());
         r.clickOn(".dialog-pane .text-field").write("hazy").type(KeyCode.ENTER);
-        until("it has its name", () -> bench.proofs().stream().anyMatch(p -> p.title().equals("hazy")));
+        until("it has its name", () -> bench.prints().all().stream().anyMatch(p -> p.title().equals("hazy")));
         // Hung side by side with a wipe that follows the pointer.
         r.clickOn("#print-1");
         Node second = r.lookup("#print-2").query();
         r.interact(second::requestFocus);
         r.push(KeyCode.SHIFT, KeyCode.ENTER);
-        until("A and B hang", () -> bench.printAProperty().get() != null && bench.printBProperty().get() != null);
+        until("A and B hang", () -> bench.prints().aProperty().get() != null && bench.prints().bProperty().get() != null);
         r.rightClickOn("#print-1").clickOn("Delete");
-        until("it is gone", () -> bench.proofs().size() == 1 && bench.printAProperty().get() == null);
+        until("it is gone", () -> bench.prints().all().size() == 1 && bench.prints().aProperty().get() == null);
         until("from the disk as well", () -> !Files.exists(dir.resolve("proofs/0001")));
         assertTrue(Files.exists(dir.resolve("proofs/0002/picture.png")));
         proof(r);
-        assertEquals(3, bench.proofs().getFirst().number(), "numbers are not given twice while a later one is there");
+        assertEquals(3, bench.prints().all().getFirst().number(), "numbers are not given twice while a later one is there");
     }
 
     /** Every value of the quality card reaches the preset, counts as a change, and can be given back. */
@@ -113,12 +113,12 @@ class ProofsTest extends WindowFixture {
         proof(r);
         until("the proof's caches are offered", () -> bench.prover().caches().offerProperty().get() != null);
         r.interact(() -> r.lookup("#caches-records").queryAs(javafx.scene.control.ToggleButton.class).fire());
-        until("records are on the easel", () -> bench.frameProperty().get() != null && bench.frameProperty().get().light().length == 0);
+        until("records are on the easel", () -> bench.easel().frameProperty().get() != null && bench.easel().frameProperty().get().light().length == 0);
         r.clickOn(".easel");
         until("the place that was clicked is told", () -> bench.prover().caches().askedProperty().get() != null
                 && text(r, "#records-asked").contains(bench.prover().caches().askedProperty().get().material()));
         r.interact(() -> r.lookup("#caches-records").queryAs(javafx.scene.control.ToggleButton.class).fire());
-        until("the picture again", () -> bench.frameProperty().get() != null && bench.frameProperty().get().light().length > 0);
+        until("the picture again", () -> bench.easel().frameProperty().get() != null && bench.easel().frameProperty().get().light().length > 0);
         r.interact(() -> r.lookup("#caches-keep").queryAs(Button.class).fire());
         until("two files are kept and fit", () -> bench.prover().caches().keptProperty().get().size() == 2
                 && bench.prover().caches().keptProperty().get().stream().allMatch(e -> e.fits()));
@@ -130,8 +130,8 @@ class ProofsTest extends WindowFixture {
         r.interact(() -> r.lookup("#caches-clear").queryAs(Button.class).fire());
         r.interact(() -> r.lookup("#caches-anyway").queryAs(CheckBox.class).fire());
         proof(r);
-        until("the print says that other light is in it", () -> bench.printAProperty().get() != null
-                && Prover.OTHER_LIGHT.equals(bench.printAProperty().get().title()));
+        until("the print says that other light is in it", () -> bench.prints().aProperty().get() != null
+                && Prover.OTHER_LIGHT.equals(bench.prints().aProperty().get().title()));
         assertEquals(2, bench.prover().caches().keptProperty().get().size(), "what is locked was not deleted");
         r.interact(() -> r.lookup("#caches-lock").queryAs(CheckBox.class).fire());
         until("they are unlocked", () -> bench.prover().caches().keptProperty().get().stream().noneMatch(e -> e.locked()));
@@ -197,8 +197,8 @@ class ProofsTest extends WindowFixture {
         r.interact(() -> bench.prover().pause(false));
         until("it works", () -> bench.prover().progressProperty().get() != null && bench.prover().progressProperty().get().passes() > 1);
         r.clickOn("#proof");
-        until("the main button stopped it", () -> !bench.prover().runningProperty().get() && bench.proofs().size() == 1);
-        assertTrue(bench.proofs().getFirst().stopped());
+        until("the main button stopped it", () -> !bench.prover().runningProperty().get() && bench.prints().all().size() == 1);
+        assertTrue(bench.prints().all().getFirst().stopped());
     }
 
     /** Stop in the first moment: nothing to keep is said, nothing is half kept. */
@@ -210,9 +210,9 @@ class ProofsTest extends WindowFixture {
             bench.prover().stop();
         });
         until("it has ended", () -> !bench.prover().runningProperty().get());
-        assertEquals(0, bench.proofs().size());
+        assertEquals(0, bench.prints().all().size());
         assertFalse(Files.exists(dir.resolve("proofs/0001/proof.json")));
-        until("the easel goes on", () -> bench.frameProperty().get() != null);
+        until("the easel goes on", () -> bench.easel().frameProperty().get() != null);
     }
 
     /** A and B on the easel: dragging moves the wipe, and badges say which is which. */
@@ -223,16 +223,16 @@ class ProofsTest extends WindowFixture {
         proof(r);
         proof(r);
         r.interact(() -> {
-            bench.printAProperty().set(bench.proofs().get(0));
-            bench.printBProperty().set(bench.proofs().get(1));
+            bench.prints().aProperty().set(bench.prints().all().get(0));
+            bench.prints().bProperty().set(bench.prints().all().get(1));
         });
         until("both badges are there", () -> r.lookup(".badge-a").query().isVisible() && r.lookup(".badge-b").query().isVisible());
         // What hangs stays while the live picture goes on behind it: nothing flickers.
         var view = (javafx.scene.image.ImageView) r.lookup("#easel-picture").query();
         until("A's picture is there", () -> view.getImage() != null && view.getImage().getUrl() != null);
         var image = view.getImage();
-        int frames = bench.frameProperty().get() == null ? 0 : bench.frameProperty().get().passes();
-        until("live passes went by", () -> bench.frameProperty().get() != null && bench.frameProperty().get().passes() > frames + 8);
+        int frames = bench.easel().frameProperty().get() == null ? 0 : bench.easel().frameProperty().get().passes();
+        until("live passes went by", () -> bench.easel().frameProperty().get() != null && bench.easel().frameProperty().get().passes() > frames + 8);
         assertTrue(image == view.getImage(), "read once");
         Node wipe = r.lookup(".wipe").query();
         double before = wipe.getBoundsInParent().getCenterX();

@@ -70,8 +70,8 @@ abstract class WindowFixture {
 
     void open() {
         Platform.runLater(() -> window.take(dir));
-        until("the project is open and the easel shows it", () -> bench.frameProperty().get() != null
-                && bench.frameProperty().get().passes() > 0);
+        until("the project is open and the easel shows it", () -> bench.easel().frameProperty().get() != null
+                && bench.easel().frameProperty().get().passes() > 0);
     }
 
     static String text(FxRobot r, String id) {

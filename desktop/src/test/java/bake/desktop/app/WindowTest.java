@@ -51,8 +51,8 @@ class WindowTest extends WindowFixture {
         r.clickOn("#station-prove");
         assertEquals("Quick", text(r, "#title-preset"));
         r.clickOn("#proof");
-        until("the proof hangs", () -> bench.proofs().size() == 1 && !bench.prover().runningProperty().get());
-        assertEquals(6, bench.proofs().getFirst().passes());
+        until("the proof hangs", () -> bench.prints().all().size() == 1 && !bench.prover().runningProperty().get());
+        assertEquals(6, bench.prints().all().getFirst().passes());
         assertTrue(Files.exists(dir.resolve("proofs/0001/picture.png")) && Files.exists(dir.resolve("proofs/0001/picture.exr")));
         assertEquals("6", text(r, "#title-passes"));
         // One that is stopped.
@@ -63,16 +63,16 @@ class WindowTest extends WindowFixture {
         until("it rests", () -> bench.prover().pausedProperty().get());
         r.clickOn("#pause");
         r.clickOn("#stop");
-        until("it was kept", () -> bench.proofs().size() == 2 && !bench.prover().runningProperty().get());
-        assertTrue(bench.proofs().getFirst().stopped());
+        until("it was kept", () -> bench.prints().all().size() == 2 && !bench.prover().runningProperty().get());
+        assertTrue(bench.prints().all().getFirst().stopped());
         // Hang them.
         r.clickOn("#print-1");
-        until("proof 1 is A", () -> bench.printAProperty().get() != null && bench.printAProperty().get().number() == 1);
+        until("proof 1 is A", () -> bench.prints().aProperty().get() != null && bench.prints().aProperty().get().number() == 1);
         // By keyboard: the offscreen robot's clicks carry no Shift.
         Node second = r.lookup("#print-2").query();
         r.interact(second::requestFocus);
         r.push(KeyCode.SHIFT, KeyCode.ENTER);
-        until("proof 2 is B", () -> bench.printBProperty().get() != null && bench.printBProperty().get().number() == 2);
+        until("proof 2 is B", () -> bench.prints().bProperty().get() != null && bench.prints().bProperty().get().number() == 2);
         // Save.
         r.push(KeyCode.CONTROL, KeyCode.S);
         until("it is saved", () -> !bench.changedProperty().get());
@@ -91,13 +91,13 @@ class WindowTest extends WindowFixture {
         open();
         r.clickOn("#station-model");
         for (String way : new String[] {"clay", "edges", "materials", "picture"}) {
-            var before = bench.frameProperty().get();
+            var before = bench.easel().frameProperty().get();
             r.clickOn("#show-" + way);
-            until(way + " is on the easel", () -> bench.frameProperty().get() != null && bench.frameProperty().get() != before
-                    && bench.frameProperty().get().passes() > 0);
-            assertEquals(way, bench.showingProperty().get().name().toLowerCase(java.util.Locale.ROOT));
+            until(way + " is on the easel", () -> bench.easel().frameProperty().get() != null && bench.easel().frameProperty().get() != before
+                    && bench.easel().frameProperty().get().passes() > 0);
+            assertEquals(way, bench.easel().showingProperty().get().name().toLowerCase(java.util.Locale.ROOT));
         }
-        String first = bench.factsProperty().get().materials().getFirst().name();
+        String first = bench.models().factsProperty().get().materials().getFirst().name();
         r.interact(() -> r.lookup("#material-0").queryAs(javafx.scene.control.Button.class).fire());
         r.interact(() -> r.lookup("#library-7").queryAs(javafx.scene.control.Button.class).fire());
         until("it starts from oak", () -> bench.project().materials().stream()
@@ -164,13 +164,13 @@ class WindowTest extends WindowFixture {
         r.clickOn("#around-standard-sky").clickOn("#sky-type-12");
         until("it is a standard sky", () -> bench.view().around().kind().equals("standard sky") && bench.view().around().skyType() == 12);
         r.clickOn("#sky-type-1");
-        until("its light is told, and the sun is hidden", () -> bench.frameProperty().get().skyLux() > 1000
-                && bench.frameProperty().get().sunLux() == 0);
+        until("its light is told, and the sun is hidden", () -> bench.easel().frameProperty().get().skyLux() > 1000
+                && bench.easel().frameProperty().get().sunLux() == 0);
         assertTrue(r.lookup("#sun-stops-slider").query().isDisabled());
         r.clickOn("#around-sun-and-sky");
         until("and sun and sky again", () -> bench.view().around().kind().equals("sun and sky"));
         r.doubleClickOn("#time").push(KeyCode.CONTROL, KeyCode.A).write("25:99").type(KeyCode.ENTER);
-        until("nonsense is refused in words", () -> bench.messageProperty().get() != null && bench.messageProperty().get().error());
+        until("nonsense is refused in words", () -> bench.notices().lastProperty().get() != null && bench.notices().lastProperty().get().error());
         for (String day : new String[] {"2027-03-02", "21 December 2027", "5 Sep 2027"}) {
             String before = bench.view().around().date();
             r.interact(() -> r.lookup("#date").queryAs(TextField.class).setText(day));
@@ -230,8 +230,8 @@ class WindowTest extends WindowFixture {
         r.push(KeyCode.CONTROL, KeyCode.DIGIT4);
         until("the keys lead to Prove", () -> bench.stationProperty().get() == Station.PROVE);
         r.push(KeyCode.F5);
-        until("the proof of the region hangs", () -> bench.proofs().size() == 1);
-        assertTrue(bench.proofs().getFirst().width() < 96);
+        until("the proof of the region hangs", () -> bench.prints().all().size() == 1);
+        assertTrue(bench.prints().all().getFirst().width() < 96);
         r.clickOn("#region");
         until("no region again", () -> bench.prover().regionProperty().get() == null);
     }
@@ -255,15 +255,15 @@ class WindowTest extends WindowFixture {
         open();
         Path bad = Files.writeString(dir.resolve("bad.glb"), "glTF nonsense");
         Platform.runLater(() -> window.take(bad));
-        until("the refusal is shown", () -> bench.messageProperty().get() != null && bench.messageProperty().get().error());
+        until("the refusal is shown", () -> bench.notices().lastProperty().get() != null && bench.notices().lastProperty().get().error());
         assertTrue(text(r, "#message").contains("bad.glb"), text(r, "#message"));
         assertNotNull(bench.project());
         r.clickOn("#message-close");
-        until("the message is gone", () -> bench.messageProperty().get() == null);
+        until("the message is gone", () -> bench.notices().lastProperty().get() == null);
         Path hdr = Files.writeString(dir.resolve("bad.hdr"), "#?RADIANCE\n\n-Y 5 +X 10\n");
         Platform.runLater(() -> window.take(hdr));
-        until("the panorama is refused", () -> bench.messageProperty().get() != null
-                && bench.messageProperty().get().text().contains("bad.hdr"));
+        until("the panorama is refused", () -> bench.notices().lastProperty().get() != null
+                && bench.notices().lastProperty().get().text().contains("bad.hdr"));
         assertNotEquals("hdri", bench.view().around().kind());
     }
 

@@ -40,7 +40,7 @@ public final class MaterialLibrary {
     }
 
     private static List<Entry> load() {
-        try (InputStream in = MaterialLibrary.class.getResourceAsStream("materials.json")) {
+        try (InputStream in = MaterialLibrary.class.getResourceAsStream("/bake/materials.json")) {
             List<Entry> out = new ArrayList<>();
             for (JsonNode n : Json.MAPPER.readTree(in)) {
                 String name = n.path("name").asText();

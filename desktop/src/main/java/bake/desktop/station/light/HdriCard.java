@@ -24,7 +24,7 @@ final class HdriCard {
     HdriCard(Workbench bench) {
         this.bench = bench;
         ring = new HdriRing(x -> around("rotation", a -> a.withRotation(x)));
-        level = new Dial("hdri-stops", "Level", "%+.1f st", -12, 12, 0, false, "Level of the panorama in stops.",
+        level = new Dial("hdri-stops", "Level", "%+.1f stops", -12, 12, 0, false, "Level of the panorama in stops.",
                 x -> around("hdri level", a -> a.withStops(a.or(a.sunStops(), 0), x)));
         lux = new Dial("hdri-lux", "On open ground", "%.0f lx", 1, 150_000, 20_000, true,
                 "Horizontal illuminance that the whole panorama is brought to, before its level.",
@@ -38,7 +38,7 @@ final class HdriCard {
                 x -> around("hdri tilt", a -> a.with("tilt", Math.rint(x * 10) / 10)));
         roll = new Dial("hdri-roll", "Roll", "%+.1f\u00b0", -30, 30, 0, false, "Leans the panorama to the right.",
                 x -> around("hdri roll", a -> a.with("roll", Math.rint(x * 10) / 10)));
-        sun = new Dial("hdri-sun-stops", "Its sun", "%+.1f st", -8, 8, 0, false,
+        sun = new Dial("hdri-sun-stops", "Its sun", "%+.1f stops", -8, 8, 0, false,
                 "Level of the sun that was taken out. A clipped panorama needs some stops more.",
                 x -> around("sun level", a -> a.withStops(x, a.or(a.skyStops(), 0))));
         size = new Dial("hdri-sun-size", "Sun size", "%.2f\u00b0", 0.05, 10, 0.533, true,

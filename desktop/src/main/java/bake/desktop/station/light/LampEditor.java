@@ -2,7 +2,9 @@ package bake.desktop.station.light;
 
 import bake.core.scene.Lamp;
 import bake.desktop.parts.Dial;
+import bake.desktop.parts.Field;
 import bake.desktop.parts.Ui;
+import bake.desktop.text.Quantity;
 import bake.desktop.text.Texts;
 import bake.desktop.work.Lighting;
 import bake.desktop.work.Workbench;
@@ -35,7 +37,7 @@ final class LampEditor extends VBox {
     private final Label conversions = Ui.note(""), file = Ui.label("", "figure"), shared = Ui.note("");
     private final CheckBox visible = new CheckBox("Seen by the camera"), mirrored = new CheckBox("Seen in reflections"),
             twoSided = new CheckBox("Both sides shine");
-    private final javafx.scene.control.TextField group, x, y, z;
+    private final Field group, x, y, z;
     private final CandelaWeb web = new CandelaWeb();
     private final VBox place;
     private final java.util.Map<String, IesFile.Photometry> read = new java.util.HashMap<>();
@@ -66,7 +68,7 @@ final class LampEditor extends VBox {
                 v -> set("turn", l -> l.with("turn", Math.rint(v))));
         weight = dial("lamp-weight", "Sample weight", "%.2f", 0.1, 10, 1, true,
                 "How often this lamp is looked for against others. More takes noise from its light and adds a little to all else; the light stays.", v -> set("weight", l -> l.with("weight", v)));
-        group = Ui.field("lamp-group", 170, t -> {
+        group = new Field("lamp-group", 170, t -> {
             LampSpec l = lighting.lamps().find(name);
             if (!setting && l != null && !t.isEmpty() && !t.equals(l.groupName())) set(null, q -> q.with("group", t));
         });
@@ -115,19 +117,13 @@ final class LampEditor extends VBox {
         });
     }
 
-    private javafx.scene.control.TextField coordinate(String id, int axis) {
-        return Ui.field(id, 58, t -> {
+    private Field coordinate(String id, int axis) {
+        return new Field(id, 58, t -> {
             LampSpec l = lighting.lamps().find(name);
             if (setting || l == null) return;
-            try {
-                double v = Double.parseDouble(t.replace(',', '.'));
-                if (Math.abs(v - l.position()[axis]) < 5e-4 || !Double.isFinite(v)) return;
-                double[] p = l.position().clone();
-                p[axis] = v;
-                lighting.lamps().change(name, null, q -> q.with("position", p));
-            } catch (NumberFormatException e) {
-                show(l);
-            }
+            double[] p = l.position().clone();
+            p[axis] = Quantity.METRES.parse(t, -1e5, 1e5);
+            lighting.lamps().change(name, null, q -> q.with("position", p));
         });
     }
 
@@ -230,9 +226,9 @@ final class LampEditor extends VBox {
         Ui.show(twoSided, flat || kind.equals("disc"));
         Ui.show(visible, body);
         Ui.show(mirrored, body);
-        if (!group.isFocused()) group.setText(l.groupName());
-        javafx.scene.control.TextField[] f = {x, y, z};
-        for (int k = 0; k < 3; k++) if (!f[k].isFocused()) f[k].setText(String.format(Locale.ROOT, "%.2f", l.position()[k]));
+        group.show(l.groupName());
+        Field[] f = {x, y, z};
+        for (int k = 0; k < 3; k++) f[k].show(String.format(Locale.ROOT, "%.2f", l.position()[k]));
         setting = false;
     }
 

@@ -2,21 +2,27 @@ package bake.desktop.station.light;
 
 import bake.core.light.GeneralSky;
 import bake.desktop.parts.Dial;
+import bake.desktop.parts.Field;
 import bake.desktop.parts.Ui;
+import bake.desktop.text.Quantity;
 import bake.desktop.text.Texts;
 import bake.desktop.work.Workbench;
 import bake.formats.FormatException;
+import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.live.LiveRender;
 import bake.studio.scene.SunPosition;
+import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.time.ZoneId;
+import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeParseException;
 import java.time.temporal.ChronoUnit;
 import java.util.Locale;
+import java.util.function.UnaryOperator;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
 import javafx.scene.control.Toggle;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.VBox;
@@ -28,14 +34,14 @@ public final class LightSheet extends VBox {
     private final Workbench bench;
     private final ToggleGroup kinds = new ToggleGroup();
     private final SunPathDiagram path;
-    private final TextField date = field("date", 118), time = field("time", 62);
+    private final Field date = new Field("date", 118, this::day), time = new Field("time", 62, this::clock);
     private final Label place = Ui.label("", "figure"), angles = Ui.label("", "figure");
     private final Dial haze, sun, sky, size, azimuth, height, north;
     private final VBox sunCards, plainCard, levels;
     private final HdriCard hdri;
     private final javafx.scene.control.CheckBox disc = new javafx.scene.control.CheckBox("The sun's disc is seen"),
             moon = new javafx.scene.control.CheckBox("A full moon by night");
-    private final javafx.scene.control.TextField latitude, longitude, zone;
+    private final Field latitude, longitude, zone;
     private final StandardSkyCard standard;
     private final Label skyLux = Ui.label("", "figure"), sunLux = Ui.label("", "figure"), allLux = Ui.label("", "figure");
     private final Dial plain;
@@ -47,9 +53,9 @@ public final class LightSheet extends VBox {
                 v.withAround(v.around().withTime(d.toString(), t.truncatedTo(ChronoUnit.MINUTES).toString()))));
         haze = new Dial("haze", "Haze (turbidity)", "%.1f", 1, 10, 2.5, false,
                 "More haze: whiter sky, weaker and warmer sun. Costs nothing.", x -> around("haze", a -> a.withHaze(x)));
-        sun = new Dial("sun-stops", "Sun", "%+.1f st", -8, 8, 0, false, "Level of the sun in stops against nature.",
+        sun = new Dial("sun-stops", "Sun", "%+.1f stops", -8, 8, 0, false, "Level of the sun in stops against nature.",
                 x -> around("sun level", a -> a.withStops(x, a.or(a.skyStops(), 0))));
-        sky = new Dial("sky-stops", "Sky", "%+.1f st", -8, 8, 0, false, "Level of the sky in stops against nature.",
+        sky = new Dial("sky-stops", "Sky", "%+.1f stops", -8, 8, 0, false, "Level of the sky in stops against nature.",
                 x -> around("sky level", a -> a.withStops(a.or(a.sunStops(), 0), x)));
         size = new Dial("sun-size", "Sun size", "%.2f\u00b0", 0.05, 10, 0.533, true, "A bigger sun gives softer shadows and more noise.",
                 x -> around("sun size", a -> a.withSunSize(x)));
@@ -59,11 +65,11 @@ public final class LightSheet extends VBox {
                 "By hand, above the horizon; the clock then no longer counts.", x -> byHand(Double.NaN, x));
         north = new Dial("north", "North", "%.0f\u00b0", -180, 180, 0, false,
                 "Direction of north, clockwise from the model's +y axis. For all views.",
-                x -> bench.edit("north", p -> p.withPlace(new bake.formats.project.Project.Place(p.place().latitude(),
+                x -> bench.edit("north", p -> p.withPlace(new Project.Place(p.place().latitude(),
                 p.place().longitude(), p.place().zone(), Math.rint(x), p.place().other()))));
-        latitude = Ui.field("latitude", 70, t -> place(t, 0));
-        longitude = Ui.field("longitude", 70, t -> place(t, 1));
-        zone = Ui.field("zone", 140, t -> place(t, 2));
+        latitude = new Field("latitude", 70, t -> place(t, 0));
+        longitude = new Field("longitude", 70, t -> place(t, 1));
+        zone = new Field("zone", 140, t -> place(t, 2));
         flag(disc, "sun-disc", "Its light and shadows stay either way", "sunDisc");
         flag(moon, "moon", "Where the sun is below the horizon, a moon opposite to it shines", "moon");
         plain = new Dial("plain-level", "Luminance", "%.0f cd/m\u00b2", 1, 100_000, 1000, true, "The same luminance from everywhere.",
@@ -86,26 +92,12 @@ public final class LightSheet extends VBox {
         choice.getStyleClass().add("card");
         getChildren().addAll(choice, standard.card(), sunCards, hdri.card(), plainCard, levels, new WarningsCard(bench),
                 new SeenCard(bench), new PortalsCard(bench), new GuidesCard(bench), new LampsCard(bench));
-        bench.frameProperty().addListener((o, a, f) -> lux(f));
+        bench.easel().frameProperty().addListener((o, a, f) -> lux(f));
         kinds.selectedToggleProperty().addListener((o, a, b) -> {
             if (!setting && b != null) kind(((String) b.getUserData()).toLowerCase(Locale.ROOT));
         });
-        date.setOnAction(e -> readTime());
-        time.setOnAction(e -> readTime());
-        // What was typed and not taken is put right when the field is left.
-        date.focusedProperty().addListener((o, a, b) -> refresh());
-        time.focusedProperty().addListener((o, a, b) -> refresh());
         bench.viewProperty().addListener((o, a, v) -> refresh());
         refresh();
-    }
-
-    private static TextField field(String id, double width) {
-        TextField f = new TextField();
-        f.setId(id);
-        f.getStyleClass().add("figure-field");
-        f.setPrefWidth(width);
-        f.setMinWidth(width);
-        return f;
     }
 
     private void around(String key, java.util.function.UnaryOperator<View.Around> change) {
@@ -139,7 +131,7 @@ public final class LightSheet extends VBox {
             around("sun by hand", a -> a.with("sunAzimuth", Double.isNaN(toAzimuth) ? now.azimuth() : Math.rint(toAzimuth), "sunHeight",
                     Double.isNaN(toHeight) ? now.height() : Math.rint(toHeight * 10) / 10));
         } catch (FormatException e) {
-            bench.fail(e);
+            bench.notices().fail(e);
         }
     }
 
@@ -147,29 +139,46 @@ public final class LightSheet extends VBox {
     private void place(String t, int part) {
         if (setting || bench.project() == null) return;
         var p = bench.project().place();
+        double v = part < 2 ? Quantity.DEGREES.parse(t, part == 0 ? -90 : -180, part == 0 ? 90 : 180) : 0;
+        if (part == 2) zone(t);
+        var q = new Project.Place(part == 0 ? v : p.latitude(), part == 1 ? v : p.longitude(), part == 2 ? t : p.zone(), p.north(),
+                p.other());
+        if (!q.equals(p)) bench.edit(null, x -> x.withPlace(q));
+    }
+
+    private static void zone(String t) {
         try {
-            double v = part < 2 ? Double.parseDouble(t.replace(',', '.').replace("\u00b0", "")) : 0;
-            if (part == 0 && Math.abs(v) > 90 || part == 1 && Math.abs(v) > 180) throw new NumberFormatException();
-            if (part == 2) java.time.ZoneId.of(t);
-            var q = new bake.formats.project.Project.Place(part == 0 ? v : p.latitude(), part == 1 ? v : p.longitude(),
-                    part == 2 ? t : p.zone(), p.north(), p.other());
-            if (!q.equals(p)) bench.edit(null, x -> x.withPlace(q));
-        } catch (NumberFormatException | java.time.DateTimeException e) {
-            bench.messageProperty().set(new Workbench.Message(part == 2 ? "A time zone looks like Europe/Zurich or +01:00."
-                    : "A latitude is -90 to 90 degrees, north above 0; a longitude -180 to 180, east above 0.", true));
-            refresh();
+            ZoneId.of(t);
+        } catch (DateTimeException e) {
+            throw new IllegalArgumentException("'" + t + "' is no time zone; one looks like Europe/Zurich or +01:00.");
         }
     }
 
-    private void readTime() {
+    private void day(String t) {
         try {
-            LocalDate d = date.getText().matches("\\d{4}-\\d{2}-\\d{2}") ? LocalDate.parse(date.getText())
-                    : LocalDate.parse(date.getText().strip(), date.getText().strip().length() > 11 ? LONG_DATE : DATE);
-            LocalTime t = LocalTime.parse(time.getText().strip().length() == 4 ? "0" + time.getText().strip() : time.getText().strip());
-            around(null, a -> a.withTime(d.toString(), t.truncatedTo(ChronoUnit.MINUTES).toString()));
+            LocalDate d = t.matches("\\d{4}-\\d{2}-\\d{2}") ? LocalDate.parse(t) : LocalDate.parse(t, t.length() > 11 ? LONG_DATE : DATE);
+            moment(m -> m.with(d));
         } catch (DateTimeParseException e) {
-            bench.messageProperty().set(new Workbench.Message("A date looks like 14 March 2027, a time like 09:10.", true));
-            refresh();
+            throw new IllegalArgumentException("'" + t + "' is no date; one looks like 14 March 2027 or 2027-03-14.");
+        }
+    }
+
+    private void clock(String t) {
+        try {
+            LocalTime c = LocalTime.parse(t.matches("\\d:\\d{2}") ? "0" + t : t);
+            moment(m -> m.with(c));
+        } catch (DateTimeParseException e) {
+            throw new IllegalArgumentException("'" + t + "' is no time; one looks like 09:10.");
+        }
+    }
+
+    private void moment(UnaryOperator<ZonedDateTime> change) {
+        if (bench.view() == null) return;
+        try {
+            ZonedDateTime m = change.apply(SunPosition.moment(bench.project().place(), bench.view().around()));
+            around(null, a -> a.withTime(m.toLocalDate().toString(), m.toLocalTime().truncatedTo(ChronoUnit.MINUTES).toString()));
+        } catch (FormatException e) {
+            bench.notices().fail(e);
         }
     }
 
@@ -200,8 +209,8 @@ public final class LightSheet extends VBox {
             SunPosition.Angles s = SunPosition.of(pl, a);
             azimuth.show(s.azimuth());
             height.show(s.height());
-            if (!date.isFocused()) date.setText(DATE.format(when));
-            if (!time.isFocused()) time.setText(when.toLocalTime().truncatedTo(ChronoUnit.MINUTES).toString());
+            date.show(DATE.format(when));
+            time.show(when.toLocalTime().truncatedTo(ChronoUnit.MINUTES).toString());
             angles.setText(String.format(Locale.ROOT, "%.0f\u00b0 %s, azimuth %.0f\u00b0", Math.abs(s.height()),
                     s.height() < 0 ? "below" : "high", s.azimuth()) + (a.byHand() ? ", by hand" : ""));
         } catch (FormatException e) {
@@ -215,9 +224,9 @@ public final class LightSheet extends VBox {
         moon.setSelected(a.moon() != null && a.moon());
         Ui.show(moon, !general);
         north.show(pl.north());
-        if (!latitude.isFocused()) latitude.setText(String.format(Locale.ROOT, "%.3f", pl.latitude()));
-        if (!longitude.isFocused()) longitude.setText(String.format(Locale.ROOT, "%.3f", pl.longitude()));
-        if (!zone.isFocused()) zone.setText(pl.zone());
+        latitude.show(String.format(Locale.ROOT, "%.3f", pl.latitude()));
+        longitude.show(String.format(Locale.ROOT, "%.3f", pl.longitude()));
+        zone.show(pl.zone());
         plain.show(a.luminance() == null ? 1000 : Math.max(1, a.luminance()[1]));
         setting = false;
     }

@@ -52,7 +52,7 @@ public final class LightStrip extends VBox {
         HBox head = Ui.row(Ui.label("Light by source", "strip-title"), new LuxLegend(bench), Ui.spring(), new HBox(lux), mode);
         ((HBox) head.getChildren().get(3)).getStyleClass().addAll("choice", "on-easel");
         getChildren().addAll(head, bar, faders);
-        bench.frameProperty().addListener((o, a, f) -> frame(f));
+        bench.easel().frameProperty().addListener((o, a, f) -> frame(f));
         bench.viewProperty().addListener((o, a, v) -> fill());
         bench.lighting().soloProperty().addListener((o, a, v) -> fill());
         fill();
@@ -77,7 +77,7 @@ public final class LightStrip extends VBox {
         if (v.around().leavesBackdropOut() || v.around().backdrop() != null || v.around().ground() != null
                 && v.around().kind().equals("hdri") || !bench.sights().catchers().isEmpty()) out.add(LightTable.BACKDROP);
         bench.project().lamps().forEach(l -> out.add(l.groupName()));
-        if (bench.factsProperty().get().materials().stream().anyMatch(m -> m.glows())
+        if (bench.models().factsProperty().get().materials().stream().anyMatch(m -> m.glows())
                 || bench.project().materials().stream().anyMatch(m -> m.emission() != null)) out.add(LightTable.GLOW);
         return new ArrayList<>(out);
     }

@@ -34,7 +34,7 @@ final class SightCard extends VBox {
         this.part = part;
         sights = bench.sights();
         String id = part.key;
-        level = dial(id + "-level", "Level", "%+.1f st", -12, 12, 0, false, "How bright it is seen; it lights nothing.", "skyStops", 10);
+        level = dial(id + "-level", "Level", "%+.1f stops", -12, 12, 0, false, "How bright it is seen; it lights nothing.", "skyStops", 10);
         turn = dial(id + "-turn", "Turned", "%.0f\u00b0", -180, 180, 0, false, "Clockwise seen from above.", "rotation", 1);
         plain = new Dial(id + "-plain", "Luminance", "%.0f cd/m\u00b2", 1, 100_000, 500, true, null,
                 x -> change("plain", a -> a.with("luminance", new double[] {x, x, x})));

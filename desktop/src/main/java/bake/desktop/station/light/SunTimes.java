@@ -41,7 +41,7 @@ final class SunTimes {
             LocalTime to = time(bench.project().place(), t, which);
             bench.editView(null, v -> v.withAround(v.around().withTime(t.toLocalDate().toString(), to.toString())));
         } catch (FormatException e) {
-            bench.fail(e);
+            bench.notices().fail(e);
         }
     }
 

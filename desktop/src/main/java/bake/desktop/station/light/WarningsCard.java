@@ -26,8 +26,8 @@ final class WarningsCard extends VBox {
         setId("light-warnings");
         getStyleClass().add("card");
         setSpacing(6);
-        bench.frameProperty().addListener((o, a, f) -> refresh(f));
-        bench.lighting().openings().bareProperty().addListener((o, a, b) -> refresh(bench.frameProperty().get()));
+        bench.easel().frameProperty().addListener((o, a, f) -> refresh(f));
+        bench.lighting().openings().bareProperty().addListener((o, a, b) -> refresh(bench.easel().frameProperty().get()));
         Ui.show(this, false);
     }
 

@@ -31,7 +31,7 @@ final class FilesCard {
     }
 
     VBox card() {
-        ModelFacts f = bench.factsProperty().get();
+        ModelFacts f = bench.models().factsProperty().get();
         VBox card = Ui.card("Files", null);
         List<Project.ModelRef> models = bench.project().models();
         for (int i = 0; i < models.size(); i++) file(card, models.get(i), i);
@@ -51,7 +51,7 @@ final class FilesCard {
                 () -> choose(m))));
         // glTF is in metres and y up by definition.
         if (m.file().toLowerCase(Locale.ROOT).matches(".*\\.gl(b|tf)")) return;
-        boolean guessed = m.unit() == null && bench.factsProperty().get().findings().stream()
+        boolean guessed = m.unit() == null && bench.models().factsProperty().get().findings().stream()
                 .anyMatch(x -> x.kind() == Finding.Kind.UNITS && x.text().contains("does not say its unit")
                 && m.file().endsWith(x.where()));
         if (guessed) {
@@ -97,7 +97,7 @@ final class FilesCard {
         c.getExtensionFilters().add(new FileChooser.ExtensionFilter("Models", "*.gltf", "*.glb", "*.obj", "*.fbx", "*.dae", "*.stl",
                 "*.ply", "*.3ds", "*.ifc"));
         File f = c.showOpenDialog(null);
-        if (f != null) bench.replaceModel(m.file(), f.toPath());
+        if (f != null) bench.models().replace(m.file(), f.toPath());
     }
 
     private static String metres(double m) {

@@ -36,14 +36,14 @@ public final class ModelSheet extends VBox {
         bench.projectProperty().addListener((o, a, b) -> {
             if (a == null || b == null || a.models() != b.models() || a.materials() != b.materials()) fill();
         });
-        bench.factsProperty().addListener((o, a, b) -> fill());
+        bench.models().factsProperty().addListener((o, a, b) -> fill());
         fill();
     }
 
     private void fill() {
         getChildren().clear();
         if (bench.project() == null) return;
-        ModelFacts f = bench.factsProperty().get();
+        ModelFacts f = bench.models().factsProperty().get();
         VBox files = new FilesCard(bench).card();
         VBox found = Ui.card("Findings", Ui.label(f.findings().isEmpty() ? "none" : Integer.toString(f.findings().size()), "figure"));
         Map<Finding.Kind, Integer> kinds = new TreeMap<>();
@@ -92,12 +92,12 @@ public final class ModelSheet extends VBox {
     private VBox library(String material, String now) {
         VBox box = new VBox(1);
         box.getStyleClass().add("inset");
-        box.getChildren().add(choice("library-none", "as in the model", now == null, () -> bench.startFrom(material, null)));
+        box.getChildren().add(choice("library-none", "as in the model", now == null, () -> bench.models().startFrom(material, null)));
         String group = "";
         int n = 0;
         for (MaterialLibrary.Entry e : MaterialLibrary.all()) {
             if (!e.group().equals(group)) box.getChildren().add(Ui.label(group = e.group(), "finding-kind"));
-            Button b = choice("library-" + n++, e.name(), e.name().equals(now), () -> bench.startFrom(material, e.name()));
+            Button b = choice("library-" + n++, e.name(), e.name().equals(now), () -> bench.models().startFrom(material, e.name()));
             b.setTooltip(Ui.tip(e.source()));
             box.getChildren().add(b);
         }

@@ -29,15 +29,15 @@ public final class ModelStrip extends VBox {
         ToggleGroup ways = new ToggleGroup();
         HBox choice = Ui.choice(ways, "show-", "Picture", "Clay", "Edges", "Materials");
         choice.setMaxWidth(340);
-        mark(ways, bench.showingProperty().get());
-        bench.showingProperty().addListener((o, a, b) -> mark(ways, b));
+        mark(ways, bench.easel().showingProperty().get());
+        bench.easel().showingProperty().addListener((o, a, b) -> mark(ways, b));
         ways.selectedToggleProperty().addListener((o, a, b) -> {
-            if (b != null) bench.showingProperty().set(Showing.valueOf(((String) b.getUserData()).toUpperCase(Locale.ROOT)));
+            if (b != null) bench.easel().showingProperty().set(Showing.valueOf(((String) b.getUserData()).toUpperCase(Locale.ROOT)));
         });
         getChildren().addAll(Ui.row(Ui.label("Show", "strip-title"), choice),
                 Ui.label("Layers and their triangles, copies counted. What the view cannot see still costs time: switch it off.",
                 "strip-title"), tiles);
-        bench.factsProperty().addListener((o, a, b) -> fill());
+        bench.models().factsProperty().addListener((o, a, b) -> fill());
         bench.projectProperty().addListener((o, a, b) -> fill());
         fill();
     }
@@ -47,7 +47,7 @@ public final class ModelStrip extends VBox {
     }
 
     private void fill() {
-        ModelFacts f = bench.factsProperty().get();
+        ModelFacts f = bench.models().factsProperty().get();
         setting = true;
         tiles.getChildren().clear();
         for (int i = 0; i < f.layers().size() && bench.project() != null; i++) {
@@ -56,7 +56,7 @@ public final class ModelStrip extends VBox {
             on.setId("layer-" + name.toLowerCase(java.util.Locale.ROOT).replaceAll("[^a-z0-9]+", "-"));
             on.setSelected(bench.project().layerOn(name));
             on.selectedProperty().addListener((o, a, b) -> {
-                if (!setting) bench.switchLayer(name, b);
+                if (!setting) bench.models().switchLayer(name, b);
             });
             long share = f.placed() == 0 ? 0 : Math.round(100.0 * f.triangles()[i] / f.placed());
             Label n = Ui.label(Texts.count(f.triangles()[i]) + "  " + share + " %", "strip-figure");

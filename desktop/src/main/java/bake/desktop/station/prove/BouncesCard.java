@@ -3,7 +3,9 @@ package bake.desktop.station.prove;
 import bake.core.path.BounceSettings;
 import bake.core.solve.Caches;
 import bake.core.solve.RoomSize;
+import bake.desktop.parts.Field;
 import bake.desktop.parts.Ui;
+import bake.desktop.text.Quantity;
 import bake.desktop.text.Texts;
 import bake.desktop.work.CacheHand;
 import bake.desktop.work.CostHand;
@@ -23,7 +25,6 @@ import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
@@ -151,29 +152,11 @@ final class BouncesCard extends VBox {
     }
 
     /** A number that may be left empty for what is suggested, which then is seen in its place. */
-    private TextField number(String id, String value, String suggested, double least, double most,
+    private Field number(String id, String value, String suggested, double least, double most,
             Function<Double, UnaryOperator<Preset>> set) {
-        TextField f = new TextField(value);
-        f.setId(id);
+        Field f = new Field(id, 150, t -> change(set.apply(t.isEmpty() ? null : Quantity.NUMBER.parse(t, least, most))));
+        f.show(value);
         f.setPromptText(suggested);
-        f.setPrefWidth(150);
-        Runnable take = () -> {
-            String t = f.getText().strip().replaceAll(",(?=\\d{3}(\\D|$))", "").replace(',', '.');
-            if (t.equals(value)) return;
-            try {
-                Double x = t.isEmpty() ? null : Double.valueOf(t);
-                if (x != null && !(x >= least && x <= most)) throw new NumberFormatException();
-                change(set.apply(x));
-            } catch (NumberFormatException e) {
-                f.getStyleClass().add("wrong");
-                f.setTooltip(Ui.tip(String.format(Locale.ROOT, "A number from %.0f to %.0f, or nothing for what is suggested", least,
-                        most)));
-            }
-        };
-        f.setOnAction(e -> take.run());
-        f.focusedProperty().addListener((o, a, b) -> {
-            if (!b) take.run();
-        });
         return f;
     }
 

@@ -22,17 +22,17 @@ public final class ProveStrip extends VBox {
         table.setVgap(4);
         table.getColumnConstraints().addAll(new ColumnConstraints(190), new ColumnConstraints(220), new ColumnConstraints(220));
         getChildren().add(table);
-        bench.printAProperty().addListener((o, a, b) -> fill());
-        bench.printBProperty().addListener((o, a, b) -> fill());
-        bench.proofs().addListener((javafx.collections.ListChangeListener<Object>) c -> fill());
+        bench.prints().aProperty().addListener((o, a, b) -> fill());
+        bench.prints().bProperty().addListener((o, a, b) -> fill());
+        bench.prints().all().addListener((javafx.collections.ListChangeListener<Object>) c -> fill());
         fill();
     }
 
     private void fill() {
         table.getChildren().clear();
-        Proof a = bench.printAProperty().get(), b = bench.printBProperty().get();
+        Proof a = bench.prints().aProperty().get(), b = bench.prints().bProperty().get();
         if (a == null && b == null) {
-            table.add(Ui.label(bench.proofs().isEmpty()
+            table.add(Ui.label(bench.prints().all().isEmpty()
                     ? "Make a proof with F5. Two of them can be hung as A and B and wiped across each other."
                     : "Click a print to hang it as A, Shift+click another to hang it as B.", "strip-title"), 0, 0, 3, 1);
             return;

@@ -3,7 +3,9 @@ package bake.desktop.station.view;
 import bake.core.finish.Look;
 import bake.core.scene.Camera;
 import bake.desktop.parts.Dial;
+import bake.desktop.parts.Field;
 import bake.desktop.parts.Ui;
+import bake.desktop.text.Quantity;
 import bake.desktop.text.Texts;
 import bake.desktop.work.GoInside;
 import bake.desktop.work.Workbench;
@@ -13,7 +15,6 @@ import java.util.function.UnaryOperator;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
 import javafx.scene.control.Toggle;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.VBox;
@@ -22,7 +23,7 @@ import javafx.scene.layout.VBox;
 public final class ViewSheet extends VBox {
     private final Workbench bench;
     private final VBox list = new VBox(1);
-    private final TextField name = new TextField(), width = new TextField(), height = new TextField();
+    private final Field name, width, height;
     private final ToggleGroup settings = new ToggleGroup(), curves = new ToggleGroup();
     private final Dial focal, shift, ev, fNumber, focus, white;
     private final CheckBox upright = new CheckBox("Straight verticals"), depth = new CheckBox("Depth of field");
@@ -31,10 +32,13 @@ public final class ViewSheet extends VBox {
 
     public ViewSheet(Workbench bench) {
         this.bench = bench;
-        name.setId("view-name");
-        name.setOnAction(e -> bench.renameView(name.getText()));
-        Button add = Ui.button("add-view", "Keep as new", "Keeps this camera as another view", bench::addView, "small");
-        Button delete = Ui.button("delete-view", "Delete", "Takes this view away; undo brings it back", bench::deleteView, "small");
+        name = new Field("view-name", 120, t -> {
+            if (t.isEmpty()) throw new IllegalArgumentException("A view has a name.");
+            bench.views().rename(t);
+        });
+        name.getStyleClass().remove("figure-field");
+        Button add = Ui.button("add-view", "Keep as new", "Keeps this camera as another view", bench.views()::add, "small");
+        Button delete = Ui.button("delete-view", "Delete", "Takes this view away; undo brings it back", bench.views()::delete, "small");
         Button inside = Ui.button("go-inside", "Go inside", "Adds a view from inside the building, in its largest room with glass",
                 () -> GoInside.from(bench), "small");
         VBox views = Ui.card("Views", Ui.row(add, inside, delete), list, Ui.row(Ui.label("Name", "dial-name"), name));
@@ -69,13 +73,8 @@ public final class ViewSheet extends VBox {
         });
         VBox exposure = Ui.card("Exposure", shutter, ev, fNumber, white,
                 Ui.row(Ui.label("Tone curve", "dial-name"), Ui.spring(), Ui.choice(curves, "curve-", "Film", "Linear")));
-        for (TextField f : new TextField[] {width, height}) {
-            f.getStyleClass().add("figure-field");
-            f.setPrefWidth(66);
-            f.setOnAction(e -> size());
-        }
-        width.setId("final-width");
-        height.setId("final-height");
+        width = new Field("final-width", 66, t -> size(t, 0));
+        height = new Field("final-height", 66, t -> size(t, 1));
         VBox size = Ui.card("Final", null, Ui.row(Ui.label("Pixels", "dial-name"), Ui.spring(), width, Ui.label("\u00d7"), height),
                 Ui.row(Ui.label("Presets for", "dial-name"), Ui.spring(), Ui.choice(settings, "setting-", "Interior", "Exterior")));
         settings.selectedToggleProperty().addListener((o, a, b) -> {
@@ -95,15 +94,9 @@ public final class ViewSheet extends VBox {
         if (!setting) bench.editView(key, v -> v.withCamera(change.apply(v.camera().camera())));
     }
 
-    private void size() {
-        try {
-            int w = Integer.parseInt(width.getText().strip()), h = Integer.parseInt(height.getText().strip());
-            if (w < 1 || h < 1 || w > 30_000 || h > 30_000) throw new NumberFormatException();
-            bench.editView(null, v -> v.withSize(w, h));
-        } catch (NumberFormatException e) {
-            bench.messageProperty().set(new Workbench.Message("A picture's side is 1 to 30000 pixels.", true));
-            refresh();
-        }
+    private void size(String t, int side) {
+        int pixels = (int) Math.rint(Quantity.PIXELS.parse(t, 1, 30_000));
+        bench.editView(null, v -> v.withSize(side == 0 ? pixels : v.size()[0], side == 1 ? pixels : v.size()[1]));
     }
 
     private void refresh() {
@@ -114,14 +107,14 @@ public final class ViewSheet extends VBox {
         setting = true;
         int n = 0;
         for (View x : bench.project().views()) {
-            Button b = Ui.button("view-" + n++, x.name(), null, () -> bench.chooseView(x.name()), "list-line");
+            Button b = Ui.button("view-" + n++, x.name(), null, () -> bench.views().choose(x.name()), "list-line");
             b.setMinWidth(0);
             b.setMaxWidth(Double.MAX_VALUE);
             if (x == v) b.getStyleClass().add("list-here");
             list.getChildren().add(b);
         }
         lookupDelete(bench.project().views().size() < 2);
-        if (!name.isFocused()) name.setText(v.name());
+        name.show(v.name());
         Camera c = v.camera().camera();
         focal.show(c.focal());
         shift.show(c.shift());
@@ -133,8 +126,8 @@ public final class ViewSheet extends VBox {
         upright.setSelected(c.straightVerticals());
         depth.setSelected(c.depthOfField());
         shutter.setText(Texts.shutter(c.shutter()) + "  ISO " + Math.round(c.iso()));
-        width.setText(Integer.toString(v.size()[0]));
-        height.setText(Integer.toString(v.size()[1]));
+        width.show(Integer.toString(v.size()[0]));
+        height.show(Integer.toString(v.size()[1]));
         pick(settings, v.setting());
         pick(curves, v.curve());
         setting = false;

@@ -34,8 +34,8 @@ public final class ViewStrip extends VBox {
         });
         Label help = Ui.label("Drag on the picture; the wheel dollies, arrow keys walk, Page keys rise and sink.", "strip-title");
         getChildren().addAll(Ui.row(choice, help), Ui.row(histogram, clipped));
-        bench.frameProperty().addListener((o, a, f) -> count(f));
-        bench.stationProperty().addListener((o, a, b) -> count(bench.frameProperty().get()));
+        bench.easel().frameProperty().addListener((o, a, f) -> count(f));
+        bench.stationProperty().addListener((o, a, b) -> count(bench.easel().frameProperty().get()));
     }
 
     /** Pixels are counted on another thread, and only while somebody looks. */
@@ -44,7 +44,7 @@ public final class ViewStrip extends VBox {
         bench.inBackground(() -> {
             ToneHistogram t = ToneHistogram.of(f.argb());
             bench.later(() -> {
-                if (bench.frameProperty().get() == f) draw(t);
+                if (bench.easel().frameProperty().get() == f) draw(t);
             });
         });
     }

@@ -1,0 +1,97 @@
+package bake.desktop.work;
+
+import bake.formats.project.View;
+import bake.studio.live.LiveRender;
+import bake.studio.live.Showing;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleObjectProperty;
+
+/** The live picture: its size, what it shows on which station, and when it rests. */
+public final class EaselPicture {
+    private final Workbench bench;
+    private final ReadOnlyObjectWrapper<LiveRender.Frame> frame = new ReadOnlyObjectWrapper<>();
+    private final ObjectProperty<Showing> showing = new SimpleObjectProperty<>(Showing.PICTURE);
+    private LiveRender live;
+    private int width = 640, height = 360;
+
+    EaselPicture(Workbench bench) {
+        this.bench = bench;
+        showing.addListener((o, a, b) -> show());
+        bench.stationProperty().addListener((o, a, b) -> {
+            if ((a == Station.MODEL) != (b == Station.MODEL) && showing.get() != Showing.PICTURE
+                    || (a == Station.LIGHT || b == Station.LIGHT) && (bench.lighting().luxProperty().get()
+                    || bench.guides().shownProperty().get() != null)
+                    || (a == Station.PROVE || b == Station.PROVE) && bench.prover().caches().shownProperty().get() != null) show();
+        });
+    }
+
+    void take(Opened o) {
+        close();
+        frame.set(null);
+        live = new LiveRender(o.assembly(), o.compiled(), bench.workers(), x -> bench.later(() -> frame.set(x)), bench.notices()::fail);
+    }
+
+    void close() {
+        if (live != null) live.close();
+    }
+
+    LiveRender live() {
+        return live;
+    }
+
+    public ReadOnlyObjectProperty<LiveRender.Frame> frameProperty() {
+        return frame.getReadOnlyProperty();
+    }
+
+    /** How the Model station shows the model; the others show the picture. */
+    public ObjectProperty<Showing> showingProperty() {
+        return showing;
+    }
+
+    /** Size that the easel can show, pixels; the live picture is rendered at it. */
+    public void resize(int w, int h) {
+        if (w == width && h == height || w < 16 || h < 16) return;
+        width = w;
+        height = h;
+        show();
+    }
+
+    /** Width and height of the live picture: the view's shape fitted into the easel. */
+    public int[] size() {
+        View v = bench.view();
+        double aspect = v == null ? 16.0 / 9 : (double) v.size()[0] / v.size()[1];
+        int w = Math.min(width, (int) Math.round(height * aspect));
+        return new int[] {Math.max(16, w), Math.max(16, (int) Math.round(w / aspect))};
+    }
+
+    void show() {
+        if (live == null || bench.view() == null) return;
+        int[] s = size();
+        live.guides(bench.guides().toShow());
+        live.caches(bench.prover().caches().toShow());
+        live.show(bench.project(), bench.view(), s[0], s[1], shown());
+    }
+
+    /** Rests while a proof or a final is made. */
+    void hold() {
+        if (live != null) live.hold();
+    }
+
+    void release() {
+        if (live == null || bench.view() == null || bench.prover().busy() || bench.finals().busy()) return;
+        int[] s = size();
+        live.release(bench.project(), bench.view(), s[0], s[1], shown());
+    }
+
+    private Showing shown() {
+        Showing ofCaches = bench.prover().caches().shownProperty().get(), ofGuides = bench.guides().shownProperty().get();
+        return switch (bench.stationProperty().get()) {
+            case MODEL -> showing.get();
+            case PROVE -> ofCaches != null ? ofCaches : Showing.PICTURE;
+            case LIGHT -> bench.lighting().luxProperty().get() ? Showing.LUX : ofGuides != null ? ofGuides : Showing.PICTURE;
+            default -> Showing.PICTURE;
+        };
+    }
+}

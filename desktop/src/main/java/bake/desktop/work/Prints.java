@@ -1,0 +1,88 @@
+package bake.desktop.work;
+
+import bake.studio.proof.Proof;
+import bake.studio.proof.ProofStore;
+import java.io.IOException;
+import java.util.List;
+import java.util.concurrent.Executor;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+
+/** The proofs of the open project, and which two of them hang on the easel. */
+public final class Prints {
+    private final Executor background;
+    private final Notices notices;
+    private final ObservableList<Proof> all = FXCollections.observableArrayList();
+    private final ObjectProperty<Proof> a = new SimpleObjectProperty<>(), b = new SimpleObjectProperty<>();
+    private ProofStore store;
+
+    Prints(Executor background, Notices notices) {
+        this.background = background;
+        this.notices = notices;
+    }
+
+    void take(ProofStore s, List<Proof> proofs) {
+        store = s;
+        all.setAll(proofs);
+        a.set(null);
+        b.set(null);
+    }
+
+    /** The newest first. */
+    public ObservableList<Proof> all() {
+        return all;
+    }
+
+    public ObjectProperty<Proof> aProperty() {
+        return a;
+    }
+
+    public ObjectProperty<Proof> bProperty() {
+        return b;
+    }
+
+    public ProofStore store() {
+        return store;
+    }
+
+    /** Changes what is kept with a proof. */
+    public void keep(Proof changed) {
+        ProofStore st = store;
+        int i = 0;
+        while (i < all.size() && all.get(i).number() != changed.number()) i++;
+        if (i == all.size()) return;
+        Proof old = all.set(i, changed);
+        if (a.get() == old) a.set(changed);
+        if (b.get() == old) b.set(changed);
+        write(() -> st.save(changed));
+    }
+
+    public void delete(Proof p) {
+        ProofStore st = store;
+        all.remove(p);
+        if (a.get() == p) a.set(null);
+        if (b.get() == p) b.set(null);
+        write(() -> st.delete(p));
+    }
+
+    void hang(Proof p) {
+        all.addFirst(p);
+        a.set(p);
+    }
+
+    private interface Writing {
+        void run() throws IOException;
+    }
+
+    private void write(Writing w) {
+        background.execute(() -> {
+            try {
+                w.run();
+            } catch (IOException e) {
+                notices.fail(e);
+            }
+        });
+    }
+}
