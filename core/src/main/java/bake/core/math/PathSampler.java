@@ -26,8 +26,10 @@ public final class PathSampler {
      * Pairs of the camera, where those for a direction begin, and those for light; all pairs of a bounce, of a branch, and where the
      * sequence aside begins.
      */
-    private static final int DIRECTION = 6, LIGHT = 8, BOUNCE = 256, BRANCH = 1 << 16, ASIDE = 1 << 30;
-    private int pixelSeed, pictureSeed, x, y, sample, dimension, blue, branch, kept, aside;
+    private static final int DIRECTION = 6, LIGHT = 8, BOUNCE = 256, BRANCH = 1 << 16, MANY = 1 << 29,
+            ASIDE = 1 << 30;
+    private int pixelSeed, pictureSeed, x, y, sample, dimension, blue, branch, kept, keptSeed, keptSample,
+            aside;
 
     /** Makes the table that all pictures share, so that the first pixel need not. */
     public static void prepare() {
@@ -74,9 +76,27 @@ public final class PathSampler {
         branch = BRANCH * (ray + 1);
     }
 
-    /** Goes on where the last {@link #branch} was taken. */
+    /**
+     * Begins one of the many rays whose mean one sample is, numbered from 0; up to {@link #join}. Their numbers are points of one sequence,
+     * so that they are spread among each other.
+     */
+    public void one(int ray) {
+        kept = dimension;
+        keptSeed = pixelSeed;
+        keptSample = sample;
+        pixelSeed = hash(pixelSeed ^ hash(sample) ^ dimension * 0x27d4eb2d);
+        sample = Integer.reverse(ray);
+        branch = MANY;
+        dimension = branch;
+    }
+
+    /** Goes on where the last {@link #branch} or {@link #one} was taken. */
     public void join() {
         dimension = kept;
+        if (branch == MANY) {
+            pixelSeed = keptSeed;
+            sample = keptSample;
+        }
         branch = 0;
     }
 

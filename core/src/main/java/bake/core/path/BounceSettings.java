@@ -41,7 +41,7 @@ public record BounceSettings(First first, Later later, boolean cachedSurrounding
      * are blotchy.
      */
     public static int gatherRays(double noiseAim) {
-        return (int) Math.clamp(3200 / Math.max(0.25, noiseAim * noiseAim), 144, 1600);
+        return (int) Math.clamp(6400 / Math.max(0.25, noiseAim * noiseAim), 144, 3200);
     }
 
     /** Everything is traced: no bias. */

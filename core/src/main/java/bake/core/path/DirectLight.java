@@ -27,6 +27,9 @@ public final class DirectLight {
     private PathSampler random;
     /** How the surroundings are looked for at the point; null for the unlearnt way. */
     public Aim aim;
+    /** The last place whose surroundings were gathered, and how they were looked for there. */
+    private Aim gathered;
+    private float gx, gy, gz;
     private LightSamples looks = LightSamples.UNLEARNT;
     private int lessons, lampLessons;
     /** How often the point looks for the surroundings and for emitters. */
@@ -168,17 +171,36 @@ public final class DirectLight {
         }
     }
 
-    /** Adds irradiance over pi straight from the surroundings, the sun aside, to what {@code light} holds of a place, cd/m2. */
-    public void surroundings(SurfacePoint point, int looks, PathSampler sampler, float[] add) {
+    /** Where rays leave for that are gathered with what {@link #surroundings} looks for: from its last place, so much less often. */
+    void leaveTo(Departure from, float share) {
+        from.aim = gathered;
+        from.skySamples = share;
+        from.x = gx;
+        from.y = gy;
+        from.z = gz;
+    }
+
+    /**
+     * Adds irradiance over pi straight from the surroundings, the sun aside, to what {@code light} holds of a place, cd/m2. Rays that are
+     * gathered over the hemisphere find them too, so both count for their share (Veach and Guibas 1995, power heuristic).
+     *
+     * @param looks how often they are looked for, {@code rays} how many are gathered; 0 for none that find them
+     */
+    public void surroundings(SurfacePoint point, int looks, int rays, PathSampler sampler, float[] add) {
         if (lights.dome().dark()) return;
         begin(sampler);
-        aim = daylight.at(point);
+        aim = gathered = daylight.at(point);
+        gx = point.px;
+        gy = point.py;
+        gz = point.pz;
         float first = random.next1();
         for (int k = 0; k < looks; k++) {
+            if (rays > 0) random.one(k);
             daylight.sample(aim, point.px, point.py, point.pz, (first + k) / looks, random, light, shadow);
+            if (rays > 0) random.join();
             float cos = point.nx * light.x + point.ny * light.y + point.nz * light.z;
             if (!(cos > 0 && light.pdf > 0 && point.gx * light.x + point.gy * light.y + point.gz * light.z > 0 && arrives(point))) continue;
-            float w = cos / ((float) Math.PI * light.pdf * looks);
+            float w = cos / ((float) Math.PI * light.pdf * looks) * weigh(light.pdf * looks / (float) rays, cos / (float) Math.PI);
             add[3 * LightTable.DOME] += w * light.r * shadow.tr;
             add[3 * LightTable.DOME + 1] += w * light.g * shadow.tg;
             add[3 * LightTable.DOME + 2] += w * light.b * shadow.tb;

@@ -62,6 +62,8 @@ public final class PathTracer {
      * that surface is.
      */
     boolean past;
+    /** Whether the surroundings count though nothing was met yet. */
+    boolean sky;
     private float reached;
     int wide; // bounces off what has width
     PathSampler random;
@@ -71,6 +73,14 @@ public final class PathTracer {
     /** The last scattering, and how far the ray has come since. */
     final Departure from = new Departure();
     float travelled;
+    /** What gloss is at least as rough as, 0 for as it is. */
+    private float roughest;
+    /**
+     * What rays of a record that come to gloss see of it: narrower lobes would throw sunlight on few records and make blotches of them
+     * (regularization of path space: Kaplanyan and Dachsbacher 2013; by roughness, Jendersie and Grosch 2019). It keeps the light and
+     * spreads it.
+     */
+    private static final float GATHERED = 0.3f;
     private final Passage passage;
     private Occlusion occlusion = Occlusion.NONE;
     /** What it leaves of light that has bounced, at the first matt point; 1 elsewhere. */
@@ -237,13 +247,15 @@ public final class PathTracer {
 
     /**
      * Adds the luminance by colour that comes to a surface along a direction after at least one bounce, by source group, cd/m2; what gives
-     * light itself is left out.
+     * light itself is left out, but for the surroundings where {@link DirectLight#surroundings} has looked for them beside such rays.
      *
      * @param cos to the surface's normal
      * @param among how many rays whose mean counts this is one of
+     * @param looks how often the surroundings were looked for, 0 for not at all
      * @return distance of what was met, metres; infinite for nothing
      */
-    public float gather(float x, float y, float z, float dx, float dy, float dz, float cos, int among, PathSampler sampler, float[] add) {
+    public float gather(float x, float y, float z, float dx, float dy, float dz, float cos, int among, int looks, PathSampler sampler,
+            float[] add) {
         begin(sampler, add, 1);
         limit = clamp * among;
         ray.set(x, y, z, dx, dy, dz, Float.POSITIVE_INFINITY);
@@ -251,6 +263,9 @@ public final class PathTracer {
         from.pdf = cos / (float) Math.PI;
         indirect = past = true;
         wide = 1;
+        roughest = GATHERED;
+        sky = looks > 0;
+        direct.leaveTo(from, looks / (float) among);
         reached = Float.POSITIVE_INFINITY;
         walk(1);
         past = false;
@@ -277,7 +292,7 @@ public final class PathTracer {
     }
 
     /**
-     * LightSamples for the first matt point behind panes and in mirrors, which is {@link #point} then; returns how far the way to it is, or
+     * Looks for the first matt point behind panes and in mirrors, which is {@link #point} then; returns how far the way to it is, or
      * infinity.
      */
     public float firstMatt(float ox, float oy, float oz, float dx, float dy, float dz, PathSampler sampler, float[] spare) {
@@ -305,6 +320,7 @@ public final class PathTracer {
         bounced = 0;
         travelled = 0;
         passage.begin();
+        roughest = 0;
         wide = 0;
         cells.begin();
         direct.begin(sampler);
@@ -362,6 +378,7 @@ public final class PathTracer {
             if (past) reached = travelled;
             past = false;
             if (lastBounce || bounce >= bounces) return;
+            if (roughest > 0) point.roughen(roughest);
             scatter.begin(point, -ray.dx, -ray.dy, -ray.dz);
             if (probing) {
                 if (probe(bounce)) return;

@@ -56,13 +56,13 @@ final class SplitBounce {
             java.util.Arrays.fill(sample, 0);
             random.branch(k);
             boolean open = far != null && (rays.direct().free(x, y, z, frame.x, frame.y, frame.z, near) == Float.POSITIVE_INFINITY
-                    || rays.gather(x, y, z, frame.x, frame.y, frame.z, cos, RAYS, random, sample) > near);
-            if (far == null) rays.gather(x, y, z, frame.x, frame.y, frame.z, cos, RAYS, random, sample);
+                    || rays.gather(x, y, z, frame.x, frame.y, frame.z, cos, RAYS, 0, random, sample) > near);
+            if (far == null) rays.gather(x, y, z, frame.x, frame.y, frame.z, cos, RAYS, 0, random, sample);
             random.join();
             float[] from = open ? far : sample;
             for (int c = 0; c < out.length; c++) out[c] += from[c];
         }
         for (int c = 0; c < out.length; c++) out[c] *= 1f / RAYS;
-        if (surroundings) rays.direct().surroundings(p, LOOKS, random, out);
+        if (surroundings) rays.direct().surroundings(p, LOOKS, 0, random, out);
     }
 }

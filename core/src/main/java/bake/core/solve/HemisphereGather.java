@@ -64,8 +64,9 @@ public final class HemisphereGather {
         java.util.Arrays.fill(light, 0);
         java.util.Arrays.fill(sky, 0);
         // Beside a near field each point of the picture looks for them itself.
-        if (how.cachedSurroundings() && near == 0) tracer.direct().surroundings(p, rings * sectors / 2, random, sky);
-        float inverse = gather(x, y, z, gx, gy, gz, near, random), n = rings * sectors;
+        int looks = how.cachedSurroundings() && near == 0 ? rings * sectors / 2 : 0;
+        if (looks > 0) tracer.direct().surroundings(p, looks, rings * sectors, random, sky);
+        float inverse = gather(x, y, z, gx, gy, gz, near, looks, random), n = rings * sectors;
         for (int c = 0; c < light.length; c++) light[c] = light[c] / n + sky[c];
         float radius = inverse > 0 ? Math.min(REACH * seen / inverse, most) : most;
         if (near > 0) {
@@ -82,8 +83,11 @@ public final class HemisphereGather {
     /**
      * Sums light that comes from beyond some distance into {@link #light}; returns the sum of one over distance, over {@link #seen}
      * directions.
+     *
+     * @param looks how often the surroundings were looked for beside
      */
-    private float gather(float x, float y, float z, float gx, float gy, float gz, float beyond, PathSampler random) {
+    private float gather(float x, float y, float z, float gx, float gy, float gz, float beyond, int looks,
+            PathSampler random) {
         double inverse = 0;
         seen = 0;
         for (int k = 0; k < sectors; k++)
@@ -98,8 +102,8 @@ public final class HemisphereGather {
                 distance[i] = Float.POSITIVE_INFINITY;
                 if (!(dx * gx + dy * gy + dz * gz > 0)) continue;
                 java.util.Arrays.fill(sample, 0);
-                random.branch(i);
-                distance[i] = tracer.gather(x, y, z, dx, dy, dz, cos, rings * sectors, random, sample);
+                random.one(i);
+                distance[i] = tracer.gather(x, y, z, dx, dy, dz, cos, rings * sectors, looks, random, sample);
                 random.join();
                 if (distance[i] <= beyond) continue;
                 for (int c = 0; c < light.length; c += 3) {

@@ -126,7 +126,7 @@ public final class PhotonRound {
                 (x, y, z, nx, ny, nz, r, open) -> cover(tracers[worker], frames[worker], x, y, z, nx, ny, nz, r, open), spare[worker]));
     }
 
-    /** LightSamples along the surface as far as the disc goes, and down on it at as many places, spread by a cone's weight. */
+    /** Looks along the surface as far as the disc goes, and down on it at as many places, spread by a cone's weight. */
     private static float cover(PathTracer t, Frame f, float x, float y, float z, float nx, float ny, float nz, float r, float[] open) {
         f.around(nx, ny, nz);
         float h = 0.1f * r + 1e-4f, px = x + h * nx, py = y + h * ny, pz = z + h * nz;

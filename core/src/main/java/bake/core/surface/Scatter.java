@@ -19,7 +19,7 @@ package bake.core.surface;
 public final class Scatter {
     private static final float INV_PI = (float) (1 / Math.PI);
     /** Below this width glass, gloss and coats are treated as perfectly smooth. */
-    private static final float SMOOTH = 0.0017f;
+    static final float SMOOTH = 0.0017f;
     /** From this width on gloss is spread so far that it differs little from a matt body. */
     private static final float FOLDED = 0.3f;
     /** Reflectance of a coat of index 1.5 head on. */

@@ -23,6 +23,12 @@ public final class SurfacePoint {
     public float metallic, alpha, ior, transmission, translucency;
     /** Widths of the gloss along tangent and bitangent; {@code alpha} is their geometric mean. */
     public float alphaX, alphaY;
+
+    /** Makes gloss rougher where it is narrower than some width; mirrors stay what they are. */
+    public void roughen(float least) {
+        if (alpha > Scatter.SMOOTH && alpha < least) alpha = alphaX = alphaY = least;
+        if (layered && coatAlpha > Scatter.SMOOTH && coatAlpha < least) coatAlpha = least;
+    }
     /** Whether the values that follow count. */
     public boolean layered;
     public float specular, specR, specG, specB, coat, coatAlpha, sheenR, sheenG, sheenB, sheenRoughness, turn;

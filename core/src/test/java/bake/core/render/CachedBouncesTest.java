@@ -188,7 +188,7 @@ class CachedBouncesTest {
         assertEquals(traced - left, told[0], 0.1 * (traced - left));
     }
 
-    /** All pairs of solvers mean the same light in a room with gloss. */
+    /** All pairs of solvers mean the same light in a room with gloss, a quarter of a percent of which records move by roughening it. */
     @ParameterizedTest
     @CsvSource({"PATH_TRACING, RADIANCE_CACHE", "IRRADIANCE_CACHE, PATH_TRACING", "IRRADIANCE_CACHE, RADIANCE_CACHE"})
     void sameMeanAsPathTracing(First first, Later later) {
@@ -196,7 +196,7 @@ class CachedBouncesTest {
         double exact = mean(render(s, HERE, settings(First.PATH_TRACING, Later.PATH_TRACING), 96, 2)), cached = 0;
         // Small pictures fill their cells with few paths, whose noise stays in them.
         for (int seed = 1; seed <= SEEDS; seed++) cached += mean(render(s, HERE, settings(first, later).withSeed(seed), 8, 2)) / SEEDS;
-        assertEquals(exact, cached, 0.01 * exact);
+        assertEquals(exact, cached, 0.012 * exact);
     }
 
     @Test
@@ -313,7 +313,7 @@ class CachedBouncesTest {
                 if (dz <= 0) continue;
                 java.util.Arrays.fill(out, 0);
                 random.start(i, k, 1, 5);
-                t.gather(0, 0.02f, 1e-4f, (float) dx, (float) b, (float) dz, (float) c, 1, random, out);
+                t.gather(0, 0.02f, 1e-4f, (float) dx, (float) b, (float) dz, (float) c, 1, 0, random, out);
                 sum += out[3 * group + 1] / n / n;
             }
         return sum;
