@@ -86,6 +86,7 @@ public final class Easel extends Pane {
         clock.setCycleCount(javafx.animation.Animation.INDEFINITE);
         getChildren().addAll(picture, second, handles, region, wipe, a, b, notice, stopOpening, empty);
         bench.easel().frameProperty().addListener((o, x, f) -> update());
+        bench.easel().failureProperty().addListener((o, x, f) -> tell());
         bench.prover().previewProperty().addListener((o, x, f) -> update());
         bench.prints().aProperty().addListener((o, x, f) -> update());
         bench.prints().bProperty().addListener((o, x, f) -> update());
@@ -169,7 +170,10 @@ public final class Easel extends Pane {
 
     private void tell() {
         notice.setText(bench.reading() != null ? bench.reading().words() : bench.project() == null || picture.getImage() != null ? ""
-                : bench.view() == null ? "This project has no view. Start one from a model: Ctrl+N." : "Preparing the light\u2026");
+                : bench.view() == null ? "This project has no view. Start one from a model: Ctrl+N."
+                : bench.easel().failureProperty().get() != null ? "Nothing can be shown: " + bench.easel().failureProperty().get()
+                : "Preparing the light\u2026");
+        notice.setMaxWidth(Math.max(200, getWidth() - 80));
         notice.setVisible(!notice.getText().isEmpty());
         requestLayout();
     }

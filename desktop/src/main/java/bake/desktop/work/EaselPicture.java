@@ -13,6 +13,8 @@ public final class EaselPicture {
     private final Workbench bench;
     private final ReadOnlyObjectWrapper<LiveRender.Frame> frame = new ReadOnlyObjectWrapper<>();
     private final ObjectProperty<Showing> showing = new SimpleObjectProperty<>(Showing.PICTURE);
+    /** Why there is no picture; null while there is one, or will be. */
+    private final ObjectProperty<String> failure = new SimpleObjectProperty<>();
     private LiveRender live;
     private int width = 640, height = 360;
 
@@ -30,7 +32,14 @@ public final class EaselPicture {
     void take(Opened o) {
         close();
         frame.set(null);
-        live = new LiveRender(o.assembly(), o.compiled(), bench.workers(), x -> bench.later(() -> frame.set(x)), bench.notices()::fail);
+        failure.set(null);
+        live = new LiveRender(o.assembly(), o.compiled(), bench.workers(), x -> bench.later(() -> {
+            failure.set(null);
+            frame.set(x);
+        }), e -> {
+            bench.notices().fail(e);
+            bench.later(() -> failure.set(e.getMessage() == null ? e.getClass().getSimpleName() : e.getMessage()));
+        });
     }
 
     void close() {
@@ -43,6 +52,11 @@ public final class EaselPicture {
 
     public ReadOnlyObjectProperty<LiveRender.Frame> frameProperty() {
         return frame.getReadOnlyProperty();
+    }
+
+    /** Why nothing can be shown, or null. */
+    public ReadOnlyObjectProperty<String> failureProperty() {
+        return failure;
     }
 
     /** How the Model station shows the model; the others show the picture. */

@@ -137,6 +137,26 @@ class FilesAndFinalsTest extends WindowFixture {
         assertTrue(Files.size(far.resolve("one-2.png")) > 100);
     }
 
+    /** A surroundings file that is gone is said where the picture would be, until something else is chosen. */
+    @Test
+    void missingSkyIsSaidOnTheEasel(FxRobot r) throws IOException {
+        open();
+        r.interact(() -> bench.editView(null, v -> v.withAround(v.around().withFile("gone.hdr").withKind("hdri"))));
+        until("it is known", () -> bench.easel().failureProperty().get() != null && bench.easel().failureProperty().get().contains("gone.hdr"));
+        var before = bench.easel().frameProperty().get();
+        r.push(KeyCode.CONTROL, KeyCode.Z);
+        until("and forgotten with the next picture", () -> bench.easel().failureProperty().get() == null
+                && bench.easel().frameProperty().get() != before);
+    }
+
+    /** An empty window shows no kind of sky. */
+    @Test
+    void emptyWindowShowsNoSky(FxRobot r) {
+        r.clickOn("#station-light");
+        for (String id : new String[] {"#sun-path", "#hdri-ring", "#plain-level"})
+            assertFalse(r.lookup(id).query().getParent().isVisible() && r.lookup(id).query().getParent().getParent().isVisible(), id);
+    }
+
     /** Quitting while a proof is made asks, and keeps what there is. */
     @Test
     void quittingAsks(FxRobot r) throws IOException {

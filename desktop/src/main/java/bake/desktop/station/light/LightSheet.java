@@ -185,6 +185,8 @@ public final class LightSheet extends VBox {
     private void refresh() {
         View v = bench.view();
         setDisable(v == null);
+        // Without a view there is no sky of any kind.
+        if (v == null) for (VBox card : new VBox[] {standard.card(), sunCards, hdri.card(), plainCard}) show(card, false);
         if (v == null) return;
         setting = true;
         View.Around a = v.around();
