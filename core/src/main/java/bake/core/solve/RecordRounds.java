@@ -112,7 +112,8 @@ public final class RecordRounds {
         var p = t.point();
         if (known(p)) return;
         float pixel = lens.pixel(width) * way;
-        gathers[worker].record(p, random, Math.max(LEAST, LEAST_PIXELS * pixel), Math.max(LEAST, Math.min(reach, MOST_PIXELS * pixel)), cache, out);
+        float least = Math.max(LEAST, LEAST_PIXELS * pixel), most = Math.max(LEAST, Math.min(reach, MOST_PIXELS * pixel));
+        gathers[worker].record(p, random, least, most, cache, out);
     }
 
     private boolean known(SurfacePoint p) {

@@ -138,8 +138,8 @@ class PanoramaLightTest {
     /**
      * Illuminance of the clear day that daylight design is done with, from the sun's height (IES, "Recommended Practice for the Calculation
      * of Daylight Availability", 1984; constants from memory): sun on a plane facing it 127.5 exp(-0.21 / sin h) klx, sky on the level 0.8
-     * + 15.5 sqrt(sin h) klx. Its sun is that of haze 3 here, its sky that of 2.5; over a year measured skies of little haze give 15 to 21 klx
-     * at 64 degrees (common practice, no source).
+     * + 15.5 sqrt(sin h) klx. Its sun is that of haze 3 here, its sky that of 2.5. Published clear skies give 15 to
+     * 21 klx at 64 degrees (range from memory, no source at hand).
      */
     @ParameterizedTest
     @ValueSource(doubles = {10, 20, 30, 45, 64})

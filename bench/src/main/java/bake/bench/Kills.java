@@ -1,0 +1,160 @@
+package bake.bench;
+
+import bake.core.compiled.RenderScene;
+import bake.core.work.Workers;
+import bake.formats.project.Preset;
+import bake.formats.project.Project;
+import bake.formats.project.ProjectFile;
+import bake.formats.project.View;
+import bake.studio.project.ModelStore;
+import bake.studio.project.ProjectSession;
+import bake.studio.proof.Proof;
+import bake.studio.proof.ProofStore;
+import bake.studio.queue.Delivery;
+import bake.studio.render.RenderJob;
+import bake.studio.scene.SceneAssembly;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.TreeMap;
+import javax.imageio.ImageIO;
+
+/**
+ * Kills a process again and again while it saves, autosaves, imports models, keeps proofs and makes finals, and looks each time whether
+ * anything is lost that it had said was done.
+ *
+ * <p>{@code ./bake bench kills [COUNT]}
+ */
+public final class Kills {
+    private static final String ROOM = """
+        {"bake": 1, "name": "0", "shapes": [{"name": "floor", "type": "quad", "size": [4, 4], "center": [0, 0, 0], "material": "wall"}],
+         "materials": [{"name": "wall", "base": [0.7, 0.6, 0.5]}],
+         "views": [{"name": "One", "camera": {"position": [1, -3, 1.5], "target": [0, 1, 1]}, "size": [160, 100]}]}
+        """;
+
+    private Kills() {}
+
+    public static void main(String[] args) throws Exception {
+        if (args.length == 2 && args[0].equals("work")) {
+            work(Path.of(args[1]));
+            return;
+        }
+        int count = args.length > 0 ? Integer.parseInt(args[0]) : 200;
+        Path dir = Files.createTempDirectory("bake-kills");
+        Files.writeString(dir.resolve("project.json"), ROOM);
+        Random random = new Random(4711);
+        Map<String, Integer> during = new TreeMap<>();
+        int lost = 0;
+        for (int k = 0; k < count; k++) {
+            List<String> said = new ArrayList<>();
+            Process p = new ProcessBuilder(ProcessHandle.current().info().command().orElseThrow(), "--add-modules", "jdk.incubator.vector",
+                    "--enable-native-access=ALL-UNNAMED", "-XX:TieredStopAtLevel=1", "-cp", System.getProperty("java.class.path"),
+                    Kills.class.getName(), "work", dir.toString()).redirectError(ProcessBuilder.Redirect.DISCARD).start();
+            BufferedReader in = p.inputReader();
+            said.add(in.readLine());
+            long end = System.nanoTime() + (long) (random.nextDouble() * 1.2e9);
+            while (System.nanoTime() < end) {
+                while (in.ready()) said.add(in.readLine());
+                Thread.sleep(1);
+            }
+            // By its handle: the process itself would close the stream with what was said last.
+            p.toHandle().destroyForcibly();
+            p.waitFor();
+            for (String line = in.readLine(); line != null; line = in.readLine()) said.add(line);
+            String last = said.getLast();
+            during.merge(last == null ? "start" : last.split(" ")[0], 1, Integer::sum);
+            List<String> wrong = check(dir, said);
+            lost += wrong.size();
+            for (String w : wrong) System.out.println("kill " + k + " after '" + last + "': " + w);
+        }
+        System.out.printf("%d kills, last words before them %s: %d things lost%n", count, during, lost);
+        System.exit(lost == 0 ? 0 : 1);
+    }
+
+    /** Says on standard output what is done, after it was. */
+    private static void work(Path dir) throws Exception {
+        ProjectSession s = ProjectSession.open(dir);
+        System.out.println("open " + s.readOnly());
+        while (s.recovered() != null) s.recover();
+        ProofStore proofs = new ProofStore(dir);
+        Preset preset = Preset.of("p", 1, "final", "interior", 0, 0, 0, 2, 2, 0, false);
+        try (Workers workers = new Workers(1)) {
+            for (int n = Integer.parseInt(s.project().name()) + 1; ; n++) {
+                int now = n;
+                s.edit(null, p -> p.withName("" + now));
+                s.save();
+                System.out.println("saved " + now);
+                Path obj = Files.writeString(dir.resolve("export.obj"), "v 0 0 0\nv 1 0 0\nv 1 1 " + now + "\nf 1 2 3\n");
+                String model = new ModelStore(dir).bring(obj);
+                s.edit(null, p -> p.withModels(List.of(new Project.ModelRef(model, null, null, null, null, Map.of()))));
+                s.save();
+                System.out.println("model " + model);
+                Project p = s.project();
+                View v = p.views().getFirst();
+                RenderScene scene = RenderScene.compile(new SceneAssembly(dir).scene(p, v), Workers.COMPILING);
+                RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), preset, 160, 100, null, 1,
+                        false), workers);
+                j.run(g -> {});
+                System.out.println("proof " + proofs.keep(j, v).number());
+                new Delivery(workers, (q, w) -> scene, dir).run(p, List.of(new Delivery.Item(v, preset, 160, 100, dir.resolve("final.png"),
+                        true)), new Quiet());
+                System.out.println("final " + now);
+            }
+        }
+    }
+
+    private static final class Quiet implements Delivery.Listener {
+        @Override
+        public void progress(Delivery.Item item, RenderJob.Progress p) {}
+
+        @Override
+        public void finished(Delivery.Item item, RenderJob.Progress p, int resumedAt) {}
+
+        @Override
+        public void stopped(Delivery.Item item, RenderJob.Progress p, Path kept) {}
+
+        @Override
+        public void failed(Delivery.Item item, Exception e) {
+            throw new IllegalStateException(e);
+        }
+
+        @Override
+        public void warned(Delivery.Item item, String text) {}
+    }
+
+    private static List<String> check(Path dir, List<String> said) {
+        List<String> wrong = new ArrayList<>();
+        if (said.contains("open true")) wrong.add("a dead process still held the project");
+        Project p;
+        try {
+            p = ProjectFile.read(dir.resolve("project.json"));
+        } catch (IOException e) {
+            wrong.add("the project cannot be read: " + e.getMessage());
+            return wrong;
+        }
+        int number = Integer.parseInt(p.name());
+        for (String line : said) {
+            if (line == null) continue;
+            String[] w = line.split(" ");
+            if (w[0].equals("saved") && Integer.parseInt(w[1]) > number) wrong.add("save " + w[1] + " is gone, there is " + number);
+            if (w[0].equals("model") && !Files.isRegularFile(dir.resolve(w[1]))) wrong.add("model " + w[1] + " is gone");
+            if (w[0].equals("proof") && new ProofStore(dir).list().stream().noneMatch(x -> x.number() == Integer.parseInt(w[1])))
+                wrong.add("proof " + w[1] + " is gone");
+        }
+        try {
+            for (Project.ModelRef m : p.models()) new SceneAssembly(dir).model(m);
+            for (Proof x : new ProofStore(dir).list())
+                if (ImageIO.read(new ProofStore(dir).picture(x).toFile()) == null) wrong.add("proof " + x.number() + " is broken");
+            if (Files.exists(dir.resolve("final.png")) && ImageIO.read(dir.resolve("final.png").toFile()).getHeight() != 100)
+                wrong.add("the final is broken");
+        } catch (IOException e) {
+            wrong.add(e.toString());
+        }
+        return wrong;
+    }
+}
