@@ -57,7 +57,7 @@ public final class Kills {
                     Kills.class.getName(), "work", dir.toString()).redirectError(ProcessBuilder.Redirect.DISCARD).start();
             BufferedReader in = p.inputReader();
             said.add(in.readLine());
-            long end = System.nanoTime() + (long) (random.nextDouble() * 1.2e9);
+            long end = System.nanoTime() + (long) (random.nextDouble() * 2.5e9);
             while (System.nanoTime() < end) {
                 while (in.ready()) said.add(in.readLine());
                 Thread.sleep(1);

@@ -15,7 +15,9 @@ import bake.desktop.station.view.ViewSheet;
 import bake.desktop.station.view.ViewStrip;
 import bake.desktop.work.Station;
 import bake.desktop.work.Workbench;
+import bake.studio.user.RecentProjects;
 import java.io.File;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.EnumMap;
 import java.util.EnumSet;
@@ -61,10 +63,20 @@ public final class MainWindow {
     private final VBox center;
     private final FinalsPane finals;
     private final NoticeStack notices;
+    private final Pages pages = new Pages();
+    private final RecentProjects recent;
     /** The easel or the finals, with what is said over it. */
     private final StackPane stand = new StackPane();
+    /** The project that was opened last. */
+    private Path shown;
 
     public MainWindow(Workbench bench, Stage stage) {
+        this(bench, stage, new RecentProjects());
+    }
+
+    /** @param recent the list that opened projects go to */
+    MainWindow(Workbench bench, Stage stage, RecentProjects recent) {
+        this.recent = recent;
         this.bench = bench;
         this.stage = stage;
         for (String f : new String[] {"Inter-Regular.otf", "Inter-Bold.otf", "NotoMono-Regular.ttf"})
@@ -104,7 +116,10 @@ public final class MainWindow {
         root.setRight(right);
         root.getStyleClass().add("window");
         bench.stationProperty().addListener((o, a, b) -> show(b));
-        bench.projectProperty().addListener((o, a, b) -> title());
+        bench.projectProperty().addListener((o, a, b) -> {
+            title();
+            if (b != null && !bench.folder().equals(shown)) opened(shown = bench.folder());
+        });
         bench.changedProperty().addListener((o, a, b) -> title());
         show(bench.stationProperty().get());
         drop();
@@ -144,7 +159,7 @@ public final class MainWindow {
 
     private void show(Station s) {
         boolean finalsHere = s == Station.FINALS;
-        stand.getChildren().setAll(finalsHere ? finals : easel, notices);
+        stand.getChildren().setAll(finalsHere ? finals : easel, notices, pages);
         center.getChildren().setAll(finalsHere ? List.of(stand, center.getChildren().getLast())
                 : List.of(rail, stand, strip, center.getChildren().getLast()));
         if (!finalsHere) strip.getChildren().setAll(strips.get(s));
@@ -153,6 +168,8 @@ public final class MainWindow {
     }
 
     private MenuBar menu() {
+        Menu before = new Menu("Open again"), help = new Menu("Help");
+        before.setId("recent");
         Menu file = new Menu("Project"), edit = new Menu("Edit"), go = new Menu("Go"), look = new Menu("Window");
         MenuItem undo = item("Undo", "Shortcut+Z", bench::undo), redo = item("Redo", "Shortcut+Shift+Z", bench::redo);
         edit.setOnShowing(e -> {
@@ -168,7 +185,7 @@ public final class MainWindow {
         });
         file.getItems().addAll(item("Open project\u2026", "Shortcut+O", this::chooseProject),
                 item("New from a model\u2026", "Shortcut+N", this::chooseModel),
-                item("Open the demo library", null, () -> bench.open("demo")),
+                before, item("Open the demo library", null, () -> bench.open("demo")),
                 new SeparatorMenuItem(), item("Save", "Shortcut+S", bench::save), new SeparatorMenuItem(),
                 item("Quit", "Shortcut+Q", () -> bench.leaving().quit()));
         edit.getItems().addAll(undo, redo);
@@ -184,9 +201,30 @@ public final class MainWindow {
             if (b) root.getStyleClass().add("evening");
         });
         look.getItems().addAll(railShown, dark);
-        MenuBar m = new MenuBar(file, edit, go, look);
+        file.setOnShowing(e -> again(before));
+        again(before);
+        MenuBar m = new MenuBar(file, edit, go, look, help);
+        help.getItems().addAll(item("Keys", "F1", () -> pages.keys(m)), item("About Bake", null, pages::about));
         m.setId("menu");
         return m;
+    }
+
+    /** The projects that were opened last. */
+    private void again(Menu menu) {
+        menu.getItems().setAll(recent.list().stream().map(p -> item(p.getFileName() + "   " + p.getParent(), null,
+                () -> bench.open(p.toString()))).toList());
+        menu.setDisable(menu.getItems().isEmpty());
+    }
+
+    /** Remembers what was opened, on another thread. */
+    private void opened(Path folder) {
+        bench.inBackground(() -> {
+            try {
+                recent.opened(folder);
+            } catch (IOException e) {
+                bench.notices().fail(e);
+            }
+        });
     }
 
     private static MenuItem item(String text, String keys, Runnable action) {

@@ -16,6 +16,9 @@ import bake.studio.proof.ProofStore;
 import bake.studio.render.PictureOutput;
 import bake.studio.render.RenderJob;
 import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.Executor;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
@@ -41,6 +44,9 @@ public final class Prover {
     private final BooleanProperty running = new SimpleBooleanProperty(), paused = new SimpleBooleanProperty(),
             wantsFinal = new SimpleBooleanProperty();
     private final ObjectProperty<Preset> preset = new SimpleObjectProperty<>();
+    /** Presets as they were last changed here, by name: they are there again when their view is. */
+    private final Map<String, Preset> edited = new HashMap<>();
+    private Path of;
     private final ObjectProperty<Region> region = new SimpleObjectProperty<>();
     private final CacheHand caches;
     private final CostHand costs;
@@ -53,13 +59,21 @@ public final class Prover {
         caches = new CacheHand(bench, background, preset);
         costs = new CostHand(bench, background, this);
         bench.viewProperty().addListener((o, a, b) -> {
-            if (b != null && (a == null || preset.get() == null || !a.setting().equals(b.setting()) || !a.name().equals(b.name()))) suit();
+            boolean other = !Objects.equals(of, bench.folder());
+            of = bench.folder();
+            if (other) edited.clear();
+            if (b != null && (other || a == null || preset.get() == null || !a.setting().equals(b.setting()) || !a.name().equals(b.name()))) suit();
         });
         wantsFinal.addListener((o, a, b) -> suit());
+        preset.addListener((o, a, b) -> {
+            if (b != null) edited.put(b.name(), b);
+        });
     }
 
     private void suit() {
-        if (bench.view() != null) preset.set(Presets.suiting(bench.project(), bench.view(), wantsFinal.get()));
+        if (bench.view() == null) return;
+        Preset p = Presets.suiting(bench.project(), bench.view(), wantsFinal.get());
+        preset.set(edited.getOrDefault(p.name(), p));
     }
 
     public ReadOnlyObjectProperty<RenderJob.Progress> progressProperty() {

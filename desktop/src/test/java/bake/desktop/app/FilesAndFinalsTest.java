@@ -205,12 +205,34 @@ class FilesAndFinalsTest extends WindowFixture {
         assertEquals("x", Files.readString(blocked));
     }
 
+    /** All keys are listed, what Bake is made of is told, and what was opened can be opened again. */
+    @Test
+    void pagesAndRecentProjects(FxRobot r) {
+        open();
+        r.push(KeyCode.F1);
+        until("the keys are listed", () -> r.lookup("#pages").query().isVisible());
+        for (String key : new String[] {"F5", "F7", "Ctrl+S"})
+            assertTrue(r.lookup("#pages .figure").queryAll().stream().anyMatch(n -> ((javafx.scene.control.Label) n).getText().contains(key)), key);
+        r.push(KeyCode.ESCAPE);
+        until("Escape closes them", () -> !r.lookup("#pages").query().isVisible());
+        MenuBar m = r.lookup("#menu").queryAs(MenuBar.class);
+        r.interact(() -> m.getMenus().getLast().getItems().getLast().fire());
+        until("about", () -> r.lookup("#pages .card-title").queryAll().stream()
+                .anyMatch(n -> ((javafx.scene.control.Label) n).getText().equals("About Bake")));
+        r.clickOn("#pages-close");
+        until("what was opened is remembered", () -> {
+            r.lookup("#menu").query();
+            m.getMenus().getFirst().getOnShowing().handle(null);
+            return ((javafx.scene.control.Menu) m.getMenus().getFirst().getItems().get(2)).getItems().size() == 1;
+        });
+    }
+
     /** Evening colours and the folded rail, from the menu. */
     @Test
     void looks(FxRobot r) {
         open();
         MenuBar m = r.lookup("#menu").queryAs(MenuBar.class);
-        CheckMenuItem dark = (CheckMenuItem) m.getMenus().getLast().getItems().getLast();
+        CheckMenuItem dark = (CheckMenuItem) m.getMenus().get(3).getItems().getLast();
         r.interact(() -> dark.setSelected(true));
         until("evening", () -> r.lookup(".window").query().getStyleClass().contains("evening"));
         r.interact(() -> dark.setSelected(false));

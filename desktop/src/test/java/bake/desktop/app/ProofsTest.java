@@ -32,6 +32,20 @@ class ProofsTest extends WindowFixture {
         until("proof " + (n + 1) + " hangs", () -> bench.prints().all().size() == n + 1 && !bench.prover().runningProperty().get());
     }
 
+    /** What was changed of a preset is there again when its view is. */
+    @Test
+    void changedPresetsSurviveAnotherView(FxRobot r) {
+        open();
+        var p = bench.prover().presetProperty();
+        String name = p.get().name();
+        r.interact(() -> p.set(p.get().withBounces(5)));
+        r.interact(() -> bench.views().choose("Two"));
+        until("another preset suits it", () -> !p.get().name().equals(name));
+        r.interact(() -> bench.views().choose("One"));
+        until("it is back", () -> p.get().name().equals(name));
+        assertEquals(5, p.get().bounces());
+    }
+
     /** Pin, rename, take settings back, compare, delete: from the rail, and kept on disk. */
     @Test
     void prints(FxRobot r) {

@@ -41,7 +41,7 @@ abstract class WindowFixture {
         dir = Files.createTempDirectory("bake-window");
         Files.writeString(dir.resolve("project.json"), ROOM);
         bench = new Workbench(Platform::runLater);
-        window = new MainWindow(bench, stage);
+        window = new MainWindow(bench, stage, new bake.studio.user.RecentProjects(dir.resolve("recent.json")));
         stage.setScene(window.scene(1280, 800));
         stage.setX(0);
         stage.setY(0);
