@@ -29,7 +29,7 @@ public final class RecentProjects {
         List<Path> out = new ArrayList<>();
         try {
             if (!Files.isRegularFile(file) || Files.size(file) > LARGEST) return out;
-            for (var n : Json.parse(Files.readString(file), file.getFileName().toString())) {
+            for (var n : Json.MAPPER.readTree(Files.readString(file))) {
                 Path p = Path.of(n.asText());
                 if (Files.isRegularFile(p.resolve("project.json")) && !out.contains(p)) out.add(p);
             }

@@ -161,9 +161,10 @@ class StudioFilesTest {
         Files.writeString(dir.resolve("from/hall.mtl"), "newmtl oak\nKd 1 1 1\nmap_Kd maps/oak floor.png\n");
         Files.writeString(dir.resolve("from/hall.obj"), "mtllib hall.mtl\nv 0 0 0\nv 9 0 0\nv 9 0 -9\nvt 0 0\nusemtl oak\nf 1/1 2/1 3/1\n");
         Path file = ProjectImport.create(dir.resolve("from/hall.obj"), dir.resolve("to"));
-        assertTrue(Files.isRegularFile(dir.resolve("to/model/maps/oak floor.png")));
-        assertFalse(Files.exists(dir.resolve("to/model/maps/unused.png")));
         Project p = ProjectFile.read(file);
+        Path model = dir.resolve("to").resolve(p.models().getFirst().file()).getParent();
+        assertTrue(Files.isRegularFile(model.resolve("maps/oak floor.png")));
+        assertFalse(Files.exists(model.resolve("maps/unused.png")));
         SceneAssembly a = new SceneAssembly(file.getParent());
         a.scene(p, p.currentView());
         assertEquals(List.of(), a.findings());
@@ -186,15 +187,19 @@ class StudioFilesTest {
         s.editView("haze", v -> v.withAround(v.around().withHaze(5)));
         Path auto = dir.resolve(ProjectSession.AUTOSAVE);
         for (int i = 0; i < 100 && !Files.exists(auto); i++) Thread.sleep(50);
-        // No close, no save: the process is gone.
+        // No close, no save: whoever had it answers no more.
         ProjectSession next = ProjectSession.open(dir);
+        next.takeOver();
         assertEquals(5.0, next.recovered().currentView().around().haze());
         next.recover();
         assertTrue(next.changed() && next.canUndo());
         next.save();
         assertFalse(Files.exists(auto));
-        assertEquals(null, ProjectSession.open(dir).recovered());
         next.close();
         s.close();
+        try (ProjectSession last = ProjectSession.open(dir)) {
+            assertFalse(last.readOnly());
+            assertEquals(null, last.recovered());
+        }
     }
 }
