@@ -1,6 +1,7 @@
 package bake.desktop.work;
 
 import bake.formats.project.Project;
+import bake.studio.project.ModelStore;
 import bake.studio.project.ProjectImport;
 import bake.studio.scene.SceneAssembly;
 import java.io.IOException;
@@ -9,14 +10,17 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Executor;
+import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleObjectProperty;
 
 /** The model files of the open project: what is known of them, and newer ones in their place. */
 public final class ModelFiles {
     private final Workbench bench;
     private final Executor background;
     private final ReadOnlyObjectWrapper<ModelFacts> facts = new ReadOnlyObjectWrapper<>(ModelFacts.NONE);
+    private final ObjectProperty<List<ModelStore.Unused>> unused = new SimpleObjectProperty<>(List.of());
     private SceneAssembly assembly;
 
     ModelFiles(Workbench bench, Executor background) {
@@ -32,11 +36,53 @@ public final class ModelFiles {
     void take(Opened o) {
         assembly = o.assembly();
         facts.set(o.facts());
+        lookForUnused();
+    }
+
+    /** Models in the project's folder that nothing refers to: not undo, not unsaved work of before. */
+    public ObjectProperty<List<ModelStore.Unused>> unusedProperty() {
+        return unused;
+    }
+
+    private void lookForUnused() {
+        List<Project> states = bench.session().states();
+        work(s -> s.unused(states));
+    }
+
+    /** Deletes them. */
+    public void clearUnused() {
+        List<ModelStore.Unused> all = unused.get();
+        List<Project> states = bench.session().states();
+        work(s -> {
+            // What was taken back meanwhile stays.
+            List<ModelStore.Unused> now = s.unused(states);
+            for (ModelStore.Unused u : all) if (now.contains(u)) s.clear(u);
+            return s.unused(states);
+        });
+    }
+
+    private interface Work {
+        List<ModelStore.Unused> in(ModelStore s) throws IOException;
+    }
+
+    private void work(Work w) {
+        Path folder = bench.folder();
+        background.execute(() -> {
+            try {
+                List<ModelStore.Unused> found = w.in(new ModelStore(folder));
+                bench.later(() -> {
+                    if (folder.equals(bench.folder())) unused.set(found);
+                });
+            } catch (IOException e) {
+                bench.notices().fail(e);
+            }
+        });
     }
 
     /** The files have changed: what is known of them is found out anew. */
     void learn(Project p) {
         SceneAssembly a = assembly;
+        lookForUnused();
         if (p.currentView() == null) return;
         background.execute(() -> {
             try {

@@ -62,7 +62,8 @@ public final class Prover {
             boolean other = !Objects.equals(of, bench.folder());
             of = bench.folder();
             if (other) edited.clear();
-            if (b != null && (other || a == null || preset.get() == null || !a.setting().equals(b.setting()) || !a.name().equals(b.name()))) suit();
+            if (b != null && (other || a == null || preset.get() == null || !a.setting().equals(b.setting())
+                    || !a.name().equals(b.name()))) suit();
         });
         wantsFinal.addListener((o, a, b) -> suit());
         preset.addListener((o, a, b) -> {

@@ -103,6 +103,15 @@ class ModelStationTest extends WindowFixture {
         until("a broken one is refused", () -> bench.notices().lastProperty().get().error()
                 && bench.notices().lastProperty().get().text().contains("broken.obj"));
         assertTrue(bench.project().models().getFirst().file().endsWith("/hut.obj"));
+        assertTrue(bench.models().unusedProperty().get().isEmpty(), "undo needs the old one");
+        r.interact(() -> bench.save());
+        until("saved", () -> !bench.changedProperty().get());
+        r.interact(() -> bench.open(bench.folder().toString()));
+        until("after the next start nothing does", () -> bench.models().unusedProperty().get().size() == 1);
+        r.clickOn("#station-model");
+        r.interact(() -> r.lookup("#clear-models").queryAs(javafx.scene.control.Button.class).fire());
+        until("it is deleted on request", () -> bench.models().unusedProperty().get().isEmpty());
+        assertTrue(Files.isRegularFile(bench.folder().resolve(bench.project().models().getFirst().file())));
     }
 
     /** A project without a view says so, and what to do; editing its files is no error. */

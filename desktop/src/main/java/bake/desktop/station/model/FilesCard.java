@@ -6,6 +6,7 @@ import bake.desktop.work.ModelFacts;
 import bake.desktop.work.Workbench;
 import bake.formats.model.Finding;
 import bake.formats.project.Project;
+import bake.studio.project.ModelStore;
 import java.io.File;
 import java.util.ArrayList;
 import java.util.List;
@@ -41,11 +42,17 @@ final class FilesCard {
                 .add(figure("Size", String.format(Locale.ROOT, "%s x %s x %s m", metres(f.size()[0]), metres(f.size()[1]),
                 metres(f.size()[2]))));
         card.getChildren().addAll(figure("Unique triangles", Texts.count(f.unique())), figure("With copies", Texts.count(f.placed())));
+        List<ModelStore.Unused> unused = bench.models().unusedProperty().get();
+        if (!unused.isEmpty()) card.getChildren().add(Ui.line(String.format(Locale.ROOT, "%s no longer used, %.1f MB",
+                unused.size() == 1 ? unused.getFirst().model() : unused.size() + " models",
+                unused.stream().mapToLong(ModelStore.Unused::bytes).sum() / 1e6),
+                Ui.button("clear-models", "Delete", "They lie in the project's folder; nothing here refers to them, and undo does not either",
+                () -> bench.models().clearUnused(), "small")));
         return card;
     }
 
     private void file(VBox card, Project.ModelRef m, int i) {
-        card.getChildren().add(Ui.line(m.file(),
+        card.getChildren().add(Ui.line(m.file().replaceFirst("^models/[0-9a-f]+/", ""),
                 Ui.button("replace-" + i, "Replace\u2026",
                 "Puts a newer file in its place. Materials, layers and lamps that were set keep their settings by name.",
                 () -> choose(m))));

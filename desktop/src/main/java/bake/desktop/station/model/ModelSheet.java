@@ -37,6 +37,7 @@ public final class ModelSheet extends VBox {
             if (a == null || b == null || a.models() != b.models() || a.materials() != b.materials()) fill();
         });
         bench.models().factsProperty().addListener((o, a, b) -> fill());
+        bench.models().unusedProperty().addListener((o, a, b) -> fill());
         fill();
     }
 
