@@ -128,6 +128,7 @@ public final class MainWindow {
     /** The window's scene, with its style and keys. */
     public Scene scene(double w, double h) {
         Scene s = new Scene(root, w, h);
+        s.addEventFilter(KeyEvent.KEY_PRESSED, pages::key);
         // A command takes what is being typed, too.
         s.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
             if (e.getCode().isFunctionKey() || e.isShortcutDown() && !e.getCode().isModifierKey() && !EDITING.contains(e.getCode()))

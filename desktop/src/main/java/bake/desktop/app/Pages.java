@@ -9,6 +9,7 @@ import javafx.scene.control.MenuBar;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
@@ -29,11 +30,6 @@ final class Pages extends StackPane {
         setId("pages");
         getStyleClass().add("pages");
         Ui.show(this, false);
-        addEventHandler(javafx.scene.input.KeyEvent.KEY_PRESSED, e -> {
-            if (e.getCode() != KeyCode.ESCAPE) return;
-            close();
-            e.consume();
-        });
     }
 
     /** All keys of the menus, and those that no menu lists. */
@@ -76,6 +72,13 @@ final class Pages extends StackPane {
         getChildren().setAll(scroll);
         Ui.show(this, true);
         close.requestFocus();
+    }
+
+    /** Takes Escape while a page is open, wherever the focus is. */
+    void key(KeyEvent e) {
+        if (e.getCode() != KeyCode.ESCAPE || !isVisible()) return;
+        close();
+        e.consume();
     }
 
     private void close() {

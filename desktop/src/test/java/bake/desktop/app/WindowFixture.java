@@ -11,6 +11,7 @@ import javafx.application.Platform;
 import javafx.scene.control.Label;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
@@ -46,6 +47,11 @@ abstract class WindowFixture {
         stage.setX(0);
         stage.setY(0);
         stage.show();
+    }
+
+    @BeforeEach
+    void quick(FxRobot r) throws ReflectiveOperationException {
+        QuickPointer.in(r);
     }
 
     @AfterEach
