@@ -18,6 +18,6 @@ cp "$root"/desktop/target/desktop-*.jar "$root/target/package-input/"
 "$home/bin/jlink" --module-path "$home/jmods${fx}" --output "$root/target/runtime" --strip-debug --no-header-files --no-man-pages \
   --add-modules java.base,java.desktop,java.logging,java.naming,java.sql,java.xml,java.management,jdk.unsupported,jdk.incubator.vector,jdk.zipfs,javafx.controls
 "$home/bin/jpackage" --type app-image --name Bake --app-version 0.1.0 --dest "$out" --input "$root/target/package-input" \
-  --main-jar "$(basename "$root"/desktop/target/desktop-*.jar)" --main-class bake.desktop.Launcher --runtime-image "$root/target/runtime" \
+  --main-jar "$(basename "$root"/desktop/target/desktop-*.jar)" --main-class bake.desktop.app.Launcher --runtime-image "$root/target/runtime" \
   --java-options "--add-modules=javafx.controls,jdk.incubator.vector --enable-native-access=ALL-UNNAMED,javafx.graphics --sun-misc-unsafe-memory-access=allow -XX:+UseParallelGC -XX:+UseTransparentHugePages -XX:MaxRAMPercentage=70"
 echo "made $out/Bake, $(du -sm "$out/Bake" | cut -f1) MB"
