@@ -66,7 +66,7 @@ public final class Dial extends HBox {
         slider.valueProperty().addListener((o, a, b) -> {
             if (!setting) set(log ? Math.exp(b.doubleValue()) : b.doubleValue(), true);
         });
-        field = new Field(id + "-field", 78, t -> set(quantity.parse(t, min, max), true));
+        field = new Field(id + "-field", 92, t -> set(quantity.parse(t, min, max), true));
         field.setAlignment(Pos.CENTER_RIGHT);
         field.setAccessibleText(name);
         slider.setAccessibleText(name);
