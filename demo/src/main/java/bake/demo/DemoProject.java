@@ -98,14 +98,12 @@ public final class DemoProject {
     }
 
     private static Camera shifted(Camera c, double mm) {
-        return new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(), c.depthOfField(),
-                c.straightVerticals(), mm);
+        return c.withShift(c.straightVerticals(), mm, 0);
     }
 
     private static Camera nook() {
         Vec3 eye = new Vec3(3.4, 10.4, 1.25), look = new Vec3(4.6, 15.0, 0.95), book = new Vec3(5.42, 13.88, 0.52);
-        Camera c = new Camera(eye, look, 40, 2.8, 1 / 60.0, 100, book.minus(eye)
-                .dot(new Vec3(look.x() - eye.x(), look.y() - eye.y(), 0).normalized()), true, true, 0);
-        return c.withEv(7.2);
+        double focus = book.minus(eye).dot(new Vec3(look.x() - eye.x(), look.y() - eye.y(), 0).normalized());
+        return Camera.of(eye, look, 40).withExposure(2.8, 1 / 60.0, 100).withFocus(true, focus).withEv(7.2);
     }
 }

@@ -7,7 +7,7 @@ import bake.core.scene.Camera;
 public final class Lens {
     private final float px, py, pz;
     private final float rx, ry, rz, ux, uy, uz, fx, fy, fz;
-    private final float halfW, halfH, shiftY;
+    private final float halfW, halfH, shiftX, shiftY;
     private final float radius, focus;
 
     /**
@@ -43,6 +43,7 @@ public final class Lens {
         fz = (float) forward.z();
         halfW = (float) (Camera.SENSOR_WIDTH / 2 / c.focal());
         halfH = halfW * height / width;
+        shiftX = (float) (c.shiftAcross() / c.focal());
         shiftY = (float) rise;
         radius = c.depthOfField() ? (float) (c.focal() * 1e-3 / c.fNumber() / 2) : 0;
         focus = (float) Math.max(1e-3, c.focus());
@@ -62,7 +63,7 @@ public final class Lens {
      * @param out origin in 0 to 2, unit direction in 3 to 5
      */
     public void ray(float x, float y, float u1, float u2, float[] out) {
-        float a = (2 * x - 1) * halfW, b = (1 - 2 * y) * halfH + shiftY;
+        float a = (2 * x - 1) * halfW + shiftX, b = (1 - 2 * y) * halfH + shiftY;
         float dx = fx + a * rx + b * ux, dy = fy + a * ry + b * uy, dz = fz + a * rz + b * uz;
         float ox = px, oy = py, oz = pz;
         if (radius > 0) {
@@ -93,6 +94,6 @@ public final class Lens {
         double vx = x - px, vy = y - py, vz = z - pz, ahead = vx * fx + vy * fy + vz * fz;
         if (!(ahead > 1e-4)) return null;
         double a = (vx * rx + vy * ry + vz * rz) / ahead, b = (vx * ux + vy * uy + vz * uz) / ahead;
-        return new double[] {(a / halfW + 1) / 2, (1 - (b - shiftY) / halfH) / 2, ahead};
+        return new double[] {((a - shiftX) / halfW + 1) / 2, (1 - (b - shiftY) / halfH) / 2, ahead};
     }
 }

@@ -13,7 +13,6 @@ import java.util.stream.IntStream;
  */
 public final class Denoiser {
     private static final int LEVELS = 5;
-    private static final float[] KERNEL = {1 / 16f, 1 / 4f, 3 / 8f, 1 / 4f, 1 / 16f};
     /** Greatest light of a pixel, in means of its neighbourhood, before it counts as stray; more while samples are few. */
     private static final float STRAY = 5;
     /** How far an edge pixel looks for company, and how alike their base colours should be. */
@@ -23,8 +22,8 @@ public final class Denoiser {
     private final Region region;
     private final int w, h, samples;
     private float least = 1e-6f;
-    private float[] light, variance, light2, variance2;
-    private final float[] base, normal, depth;
+    private WaveletLevel.Planes light, light2;
+    private final float[] base, normalX, normalY, normalZ, depth;
     /** Pixels that found nobody alike: edges where two surfaces share a pixel, thin bars, leaves. */
     private final boolean[] alone;
 
@@ -39,12 +38,12 @@ public final class Denoiser {
         samples = Math.max(1, film.samples(r.x() + r.width() / 2, r.y() + r.height() / 2));
         w = r.width();
         h = r.height();
-        light = new float[3 * w * h];
-        light2 = new float[3 * w * h];
-        variance = new float[w * h];
-        variance2 = new float[w * h];
+        light = WaveletLevel.Planes.of(w * h);
+        light2 = WaveletLevel.Planes.of(w * h);
         base = new float[3 * w * h];
-        normal = new float[3 * w * h];
+        normalX = new float[w * h];
+        normalY = new float[w * h];
+        normalZ = new float[w * h];
         depth = new float[w * h];
         alone = new boolean[w * h];
         float[] c = new float[3], f = new float[7];
@@ -63,13 +62,14 @@ public final class Denoiser {
         for (int y = 0; y < d.h; y++)
             for (int x = 0; x < d.w; x++) {
                 int i = y * d.w + x;
-                java.util.Arrays.fill(d.light, 3 * i, 3 * i + 3, film.cover(r.x() + x, r.y() + y));
+                d.light.r()[i] = d.light.g()[i] = d.light.b()[i] = film.cover(r.x() + x, r.y() + y);
+                d.light.weigh(i);
                 java.util.Arrays.fill(d.base, 3 * i, 3 * i + 3, 1);
-                d.variance[i] = film.coverVariance(r.x() + x, r.y() + y);
+                d.light.variance()[i] = film.coverVariance(r.x() + x, r.y() + y);
             }
         d.smoothVariance();
-        for (int i = 0; i < LEVELS; i++) d.level(1 << i);
-        return d.light;
+        d.levels();
+        return d.result();
     }
 
     /** The same; null when it was stopped, which is asked often. */
@@ -86,18 +86,28 @@ public final class Denoiser {
     /** Light below which differences do not count, so that moonlit rooms are treated as sunny ones are. */
     private void judgeLevel() {
         double sum = 0;
-        for (float v : light) if (v < Float.POSITIVE_INFINITY) sum += v;
-        least = (float) Math.max(Float.MIN_NORMAL, 1e-6 * sum / light.length);
+        for (float v : light.luminance()) if (v < Float.POSITIVE_INFINITY) sum += v;
+        least = (float) Math.max(Float.MIN_NORMAL, 1e-6 * sum / light.luminance().length);
     }
 
     private static float[] run(Denoiser d) {
         d.judgeLevel();
         d.limitStray();
         d.smoothVariance();
-        for (int i = 0; i < LEVELS; i++) d.level(1 << i);
+        d.levels();
         d.joinEdges();
-        for (int i = 0; i < d.light.length; i++) d.light[i] *= d.base[i];
-        return d.stop.getAsBoolean() ? null : d.light;
+        return d.stop.getAsBoolean() ? null : d.result();
+    }
+
+    /** Light with its base colours, three for each pixel. */
+    private float[] result() {
+        float[] out = base.clone();
+        for (int i = 0; i < w * h; i++) {
+            out[3 * i] *= light.r()[i];
+            out[3 * i + 1] *= light.g()[i];
+            out[3 * i + 2] *= light.b()[i];
+        }
+        return out;
     }
 
     private void load(Film film, float[] gains, int x, int y, float[] c, float[] f) {
@@ -106,13 +116,17 @@ public final class Denoiser {
         film.features(region.x() + x, region.y() + y, f);
         float l = 0, b = 0;
         for (int k = 0; k < 3; k++) {
-            float a = Math.max(0.02f, f[k]);
-            base[3 * i + k] = a;
-            light[3 * i + k] = c[k] / a;
-            normal[3 * i + k] = f[3 + k];
+            base[3 * i + k] = Math.max(0.02f, f[k]);
             l += c[k];
-            b += c[k] / a;
+            b += c[k] / base[3 * i + k];
         }
+        light.r()[i] = c[0] / base[3 * i];
+        light.g()[i] = c[1] / base[3 * i + 1];
+        light.b()[i] = c[2] / base[3 * i + 2];
+        light.weigh(i);
+        normalX[i] = f[3];
+        normalY[i] = f[4];
+        normalZ[i] = f[5];
         depth[i] = f[6];
         double v = front ? film.frontVariance(region.x() + x, region.y() + y) : film.variance(region.x() + x, region.y() + y);
         float scale = l > 0 ? b / l : 1;
@@ -122,16 +136,12 @@ public final class Denoiser {
             float plain = c[0] + c[1] + c[2];
             if (plain > 0) scale *= l / plain;
         }
-        variance[i] = Double.isFinite(v) ? (float) (v * scale * scale) : Float.NaN;
-    }
-
-    private float luminance(float[] a, int i) {
-        return 0.2126f * a[3 * i] + 0.7152f * a[3 * i + 1] + 0.0722f * a[3 * i + 2];
+        light.variance()[i] = Double.isFinite(v) ? (float) (v * scale * scale) : Float.NaN;
     }
 
     /** Scales down single pixels that are far brighter than everything around them. */
     private void limitStray() {
-        float[] out = light2;
+        float[] luminance = light.luminance();
         IntStream.range(0, h).parallel().forEach(y -> {
             if (stop.getAsBoolean()) return;
             for (int x = 0; x < w; x++) {
@@ -141,32 +151,33 @@ public final class Denoiser {
                     for (int dx = -2; dx <= 2; dx++) {
                         int px = x + dx, py = y + dy;
                         if (dx == 0 && dy == 0 || px < 0 || py < 0 || px >= w || py >= h) continue;
-                        float l = luminance(light, py * w + px);
+                        float l = luminance[py * w + px];
                         sum += l;
                         most = Math.max(most, l);
                         n++;
                     }
                 // The brightest neighbour is left out, so that two strays side by side do not vouch for each other.
-                float mean = n > 1 ? (sum - most) / (n - 1) : sum, l = luminance(light, i), limit = STRAY * (1 + 16f / samples) * mean;
+                float mean = n > 1 ? (sum - most) / (n - 1) : sum, l = luminance[i], limit = STRAY * (1 + 16f / samples) * mean;
                 float k = l > limit && n > 8 ? limit / l : 1;
-                for (int c = 0; c < 3; c++) out[3 * i + c] = light[3 * i + c] * k;
-                variance2[i] = variance[i] * k * k;
+                light2.r()[i] = light.r()[i] * k;
+                light2.g()[i] = light.g()[i] * k;
+                light2.b()[i] = light.b()[i] * k;
+                light2.weigh(i);
+                light2.variance()[i] = light.variance()[i] * k * k;
             }
         });
         swap();
     }
 
     private void swap() {
-        float[] t = light;
+        WaveletLevel.Planes t = light;
         light = light2;
         light2 = t;
-        t = variance;
-        variance = variance2;
-        variance2 = t;
     }
 
     /** Few samples say little of their own variance: neighbours are asked too. Where there is none, the light's spread is. */
     private void smoothVariance() {
+        float[] variance = light.variance(), luminance = light.luminance(), out = light2.variance(), kernel = WaveletLevel.KERNEL;
         IntStream.range(0, h).parallel().forEach(y -> {
             if (stop.getAsBoolean()) return;
             for (int x = 0; x < w; x++) {
@@ -174,64 +185,28 @@ public final class Denoiser {
                 for (int dy = -2; dy <= 2; dy++)
                     for (int dx = -2; dx <= 2; dx++) {
                         int px = Math.clamp(x + dx, 0, w - 1), py = Math.clamp(y + dy, 0, h - 1), j = py * w + px;
-                        float k = KERNEL[dx + 2] * KERNEL[dy + 2], l = luminance(light, j);
+                        float k = kernel[dx + 2] * kernel[dy + 2], l = luminance[j];
                         m1 += k * l;
                         m2 += k * l * l;
                         if (Float.isNaN(variance[j])) continue;
                         sum += k * variance[j];
                         weight += k;
                     }
-                variance2[y * w + x] = weight > 0.5f ? sum / weight : Math.max(0, m2 - m1 * m1);
+                out[y * w + x] = weight > 0.5f ? sum / weight : Math.max(0, m2 - m1 * m1);
             }
         });
-        float[] t = variance;
-        variance = variance2;
-        variance2 = t;
+        System.arraycopy(out, 0, variance, 0, out.length);
     }
 
-    private void level(int step) {
-        IntStream.range(0, h).parallel().forEach(y -> {
-            if (stop.getAsBoolean()) return;
-            for (int x = 0; x < w; x++) pixel(x, y, step);
-        });
-        swap();
-    }
-
-    private void pixel(int x, int y, int step) {
-        int i = y * w + x;
-        float lc = luminance(light, i), reach = 1 / (3.5f * (float) Math.sqrt(Math.max(0, variance[i])) + 0.01f * lc + least);
-        float nx = normal[3 * i], ny = normal[3 * i + 1], nz = normal[3 * i + 2], z = depth[i];
-        float slope = slope(x, y), r = 0, g = 0, b = 0, v = 0, sum = 0;
-        for (int dy = -2; dy <= 2; dy++) {
-            int py = y + dy * step;
-            if (py < 0 || py >= h) continue;
-            for (int dx = -2; dx <= 2; dx++) {
-                int px = x + dx * step;
-                if (px < 0 || px >= w) continue;
-                int j = py * w + px;
-                float cos = nx * normal[3 * j] + ny * normal[3 * j + 1] + nz * normal[3 * j + 2];
-                if (cos < 0.7f) continue;
-                float wn = cos * cos;
-                wn *= wn;
-                wn *= wn;
-                wn *= wn;
-                float dz = Math.abs(z - depth[j]) / (slope * step * (Math.abs(dx) + Math.abs(dy)) + 0.004f * z + 1e-4f);
-                float dl = Math.abs(lc - luminance(light, j)) * reach, q = dz + dl;
-                if (q > 8) continue;
-                float k = KERNEL[dx + 2] * KERNEL[dy + 2] * wn * (float) Math.exp(-q);
-                r += k * light[3 * j];
-                g += k * light[3 * j + 1];
-                b += k * light[3 * j + 2];
-                v += k * k * variance[j];
-                sum += k;
-            }
+    private void levels() {
+        WaveletLevel level = new WaveletLevel(w, h, normalX, normalY, normalZ, depth);
+        for (int k = 0; k < LEVELS; k++) {
+            int step = 1 << k;
+            IntStream.range(0, h).parallel().forEach(y -> {
+                if (!stop.getAsBoolean()) level.row(y, step, least, light, light2, step == 1 ? alone : null);
+            });
+            swap();
         }
-        if (step == 1) alone[i] = sum - KERNEL[2] * KERNEL[2] < 0.12f;
-        float inv = sum > 1e-12f ? 1 / sum : 0;
-        light2[3 * i] = sum > 1e-12f ? r * inv : light[3 * i];
-        light2[3 * i + 1] = sum > 1e-12f ? g * inv : light[3 * i + 1];
-        light2[3 * i + 2] = sum > 1e-12f ? b * inv : light[3 * i + 2];
-        variance2[i] = v * inv * inv;
     }
 
     /**
@@ -239,14 +214,14 @@ public final class Denoiser {
      * mix the same two surfaces.
      */
     private void joinEdges() {
-        System.arraycopy(light, 0, light2, 0, light.length);
+        System.arraycopy(light.r(), 0, light2.r(), 0, w * h);
+        System.arraycopy(light.g(), 0, light2.g(), 0, w * h);
+        System.arraycopy(light.b(), 0, light2.b(), 0, w * h);
         IntStream.range(0, h).parallel().forEach(y -> {
             if (stop.getAsBoolean()) return;
             for (int x = 0; x < w; x++) if (alone[y * w + x]) join(x, y);
         });
-        float[] t = light;
-        light = light2;
-        light2 = t;
+        swap();
     }
 
     private void join(int x, int y) {
@@ -258,31 +233,20 @@ public final class Denoiser {
                 if (px < 0 || py < 0 || px >= w || py >= h) continue;
                 int j = py * w + px;
                 float d = (dx * dx + dy * dy) * 0.06f;
-                for (int c = 0; c < 3; c++) d += Math.abs(base[3 * i + c] - base[3 * j + c]) / (3 * spread) + 1.2f
-                        * Math.abs(normal[3 * i + c] - normal[3 * j + c]);
+                for (int c = 0; c < 3; c++) d += Math.abs(base[3 * i + c] - base[3 * j + c]) / (3 * spread);
+                d += 1.2f * (Math.abs(normalX[i] - normalX[j]) + Math.abs(normalY[i] - normalY[j]) + Math.abs(normalZ[i] - normalZ[j]));
                 d += Math.min(2, 3 * Math.abs(depth[i] - depth[j]) / Math.max(1e-3f, Math.min(depth[i], depth[j])));
                 if (d > 8) continue;
                 // Its own light counts for little: a pixel without company is mostly noise.
                 float k = (float) Math.exp(-d) * (j == i ? 0.4f : 1);
-                r += k * light[3 * j];
-                g += k * light[3 * j + 1];
-                b += k * light[3 * j + 2];
+                r += k * light.r()[j];
+                g += k * light.g()[j];
+                b += k * light.b()[j];
                 sum += k;
             }
         if (!(sum > 1e-6f)) return;
-        light2[3 * i] = r / sum;
-        light2[3 * i + 1] = g / sum;
-        light2[3 * i + 2] = b / sum;
-    }
-
-    /** How fast the distance changes from pixel to pixel here: a floor seen flat is still one floor. */
-    private float slope(int x, int y) {
-        int i = y * w + x;
-        float a = x + 1 < w ? Math.abs(depth[i + 1] - depth[i]) : Float.MAX_VALUE,
-                b = x > 0 ? Math.abs(depth[i] - depth[i - 1]) : Float.MAX_VALUE;
-        float c = y + 1 < h ? Math.abs(depth[i + w] - depth[i]) : Float.MAX_VALUE,
-                d = y > 0 ? Math.abs(depth[i] - depth[i - w]) : Float.MAX_VALUE;
-        float across = Math.min(a, b), down = Math.min(c, d);
-        return Math.max(across == Float.MAX_VALUE ? 0 : across, down == Float.MAX_VALUE ? 0 : down);
+        light2.r()[i] = r / sum;
+        light2.g()[i] = g / sum;
+        light2.b()[i] = b / sum;
     }
 }

@@ -12,16 +12,17 @@ import bake.core.math.Vec3;
  * @param focus distance of sharpness along the optical axis, metres
  * @param straightVerticals keep the sensor upright and look up or down by shifting the lens
  * @param shift extra vertical lens shift, mm, positive raises the view
+ * @param shiftAcross horizontal lens shift, mm, positive moves the view to the right
  */
 public record Camera(
         Vec3 position, Vec3 target, double focal, double fNumber, double shutter, double iso, double focus,
-        boolean depthOfField, boolean straightVerticals, double shift) {
+        boolean depthOfField, boolean straightVerticals, double shift, double shiftAcross) {
 
     public static final double SENSOR_WIDTH = 36;
 
     /** A camera for daylight at {@code focal} mm, everything sharp. */
     public static Camera of(Vec3 position, Vec3 target, double focal) {
-        return new Camera(position, target, focal, 8, 1 / 125.0, 100, 5, false, true, 0);
+        return new Camera(position, target, focal, 8, 1 / 125.0, 100, 5, false, true, 0, 0);
     }
 
     /** Exposure value at ISO 100: log2(N2 / t * 100 / S) (ISO 2720). */
@@ -37,14 +38,29 @@ public record Camera(
     /** The same camera with the shutter chosen so that {@link #ev100()} is {@code ev}. */
     public Camera withEv(double ev) {
         return new Camera(position, target, focal, fNumber, fNumber * fNumber * 100 / iso / Math.pow(2, ev), iso, focus,
-                depthOfField, straightVerticals, shift);
+                depthOfField, straightVerticals, shift, shiftAcross);
     }
 
     public Camera at(Vec3 newPosition, Vec3 newTarget) {
-        return new Camera(newPosition, newTarget, focal, fNumber, shutter, iso, focus, depthOfField, straightVerticals, shift);
+        return new Camera(newPosition, newTarget, focal, fNumber, shutter, iso, focus, depthOfField, straightVerticals, shift, shiftAcross);
+    }
+
+    /** Everything sharp or not, at a distance along the optical axis, metres. */
+    public Camera withFocus(boolean blurs, double metres) {
+        return new Camera(position, target, focal, fNumber, shutter, iso, metres, blurs, straightVerticals, shift, shiftAcross);
+    }
+
+    /** Another aperture, shutter and sensitivity. */
+    public Camera withExposure(double aperture, double seconds, double sensitivity) {
+        return new Camera(position, target, focal, aperture, seconds, sensitivity, focus, depthOfField, straightVerticals, shift, shiftAcross);
+    }
+
+    /** How the lens is shifted, mm, and whether it shifts by itself to keep verticals straight. */
+    public Camera withShift(boolean straight, double upwards, double across) {
+        return new Camera(position, target, focal, fNumber, shutter, iso, focus, depthOfField, straight, upwards, across);
     }
 
     public Camera withFocal(double mm) {
-        return new Camera(position, target, mm, fNumber, shutter, iso, focus, depthOfField, straightVerticals, shift);
+        return new Camera(position, target, mm, fNumber, shutter, iso, focus, depthOfField, straightVerticals, shift, shiftAcross);
     }
 }

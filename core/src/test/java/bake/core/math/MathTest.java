@@ -36,7 +36,7 @@ class MathTest {
     /** ISO 2720 and ISO 12232: f/16 at 1/100 s and ISO 100 is EV 14.64; saturation is 1.2 x 2^EV. Sunny 16 is common practice. */
     @Test
     void exposure() {
-        Camera c = new Camera(Vec3.ZERO, new Vec3(0, 1, 0), 50, 16, 0.01, 100, 5, false, true, 0);
+        Camera c = new Camera(Vec3.ZERO, new Vec3(0, 1, 0), 50, 16, 0.01, 100, 5, false, true, 0, 0);
         assertEquals(Math.log(16 * 16 / 0.01) / Math.log(2), c.ev100(), 1e-12);
         assertEquals(1.2 * Math.pow(2, c.ev100()), c.saturation(), 1e-9);
         assertEquals(15, c.ev100(), 0.5);

@@ -1,10 +1,5 @@
 package bake.core.render;
 
-import bake.core.compiled.RenderScene;
-import bake.core.compiled.Lens;
-import bake.core.work.Workers;
-import bake.core.path.PathSettings;
-import bake.core.meters.LightMeter;
 import static bake.core.TestScene.grey;
 import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 import static org.junit.jupiter.api.Assertions.assertEquals;
@@ -12,6 +7,8 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import bake.core.TestScene;
+import bake.core.compiled.Lens;
+import bake.core.compiled.RenderScene;
 import bake.core.film.Film;
 import bake.core.film.PixelFilter;
 import bake.core.film.Region;
@@ -19,12 +16,15 @@ import bake.core.finish.Finish;
 import bake.core.finish.ToneCurve;
 import bake.core.math.Affine;
 import bake.core.math.Vec3;
+import bake.core.meters.LightMeter;
+import bake.core.path.PathSettings;
 import bake.core.scene.Camera;
 import bake.core.scene.Lamp;
 import bake.core.scene.Material;
 import bake.core.scene.Shapes;
 import bake.core.scene.Surroundings;
 import bake.core.surface.Fresnel;
+import bake.core.work.Workers;
 import java.util.concurrent.ForkJoinPool;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -219,7 +219,7 @@ class PictureTest {
     /** Depth of field: rays through the whole lens meet at the focus distance, and spread by the thin-lens formula elsewhere. */
     @Test
     void depthOfField() {
-        Camera c = new Camera(Vec3.ZERO, new Vec3(0, 1, 0), 50, 2, 0.01, 100, 4, true, true, 0);
+        Camera c = new Camera(Vec3.ZERO, new Vec3(0, 1, 0), 50, 2, 0.01, 100, 4, true, true, 0, 0);
         Lens l = new Lens(c, 100, 100);
         float[] a = new float[6], b = new float[6];
         l.ray(0.5f, 0.5f, 0.9999f, 0, a);

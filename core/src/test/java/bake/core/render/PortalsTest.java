@@ -1,19 +1,18 @@
 package bake.core.render;
 
-import bake.core.compiled.RenderScene;
-import bake.core.work.Workers;
-import bake.core.path.PathSettings;
-import bake.core.meters.LightMeter;
 import static bake.core.TestScene.grey;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import bake.core.TestScene;
+import bake.core.compiled.RenderScene;
 import bake.core.film.Film;
 import bake.core.film.PixelFilter;
 import bake.core.film.Region;
 import bake.core.light.Openings;
 import bake.core.math.Vec3;
+import bake.core.meters.LightMeter;
+import bake.core.path.PathSettings;
 import bake.core.scene.Camera;
 import bake.core.scene.Material;
 import bake.core.scene.Panorama;
@@ -21,6 +20,7 @@ import bake.core.scene.Portal;
 import bake.core.scene.Scene;
 import bake.core.scene.Shapes;
 import bake.core.scene.Surroundings;
+import bake.core.work.Workers;
 import java.util.List;
 import java.util.concurrent.ForkJoinPool;
 import org.junit.jupiter.api.Test;
@@ -76,7 +76,7 @@ class PortalsTest {
         int w = 48, h = 32;
         Film f = Film.merged(w, h, s.lights().groups().size());
         try (Workers workers = new Workers(2)) {
-            Camera c = new Camera(new Vec3(0.6, 0.5, 1.5), new Vec3(3.5, 3.9, 1), 22, 8, 0.01, 100, 5, false, true, 0);
+            Camera c = new Camera(new Vec3(0.6, 0.5, 1.5), new Vec3(3.5, 3.9, 1), 22, 8, 0.01, 100, 5, false, true, 0, 0);
             Renderer r = new Renderer(s, c, new PathSettings(1, 0, seed, guided, PixelFilter.TENT).withExchange(false), f, Region.all(w, h),
                     workers);
             for (int p = 0; p < passes; p++) r.pass(p, workers, () -> false);

@@ -1,21 +1,20 @@
 package bake.core.render;
 
-import bake.core.compiled.RenderScene;
-import bake.core.compiled.Lens;
-import bake.core.work.Workers;
-import bake.core.path.PathTracer;
-import bake.core.path.PathSettings;
 import static bake.core.TestScene.grey;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import bake.core.TestScene;
+import bake.core.compiled.Lens;
+import bake.core.compiled.RenderScene;
 import bake.core.film.Film;
 import bake.core.film.PixelFilter;
 import bake.core.film.Region;
 import bake.core.math.Affine;
 import bake.core.math.PathSampler;
 import bake.core.math.Vec3;
+import bake.core.path.PathSettings;
+import bake.core.path.PathTracer;
 import bake.core.scene.Camera;
 import bake.core.scene.Lamp;
 import bake.core.scene.Layers;
@@ -23,6 +22,7 @@ import bake.core.scene.Material;
 import bake.core.scene.Shapes;
 import bake.core.scene.Surroundings;
 import bake.core.surface.Fresnel;
+import bake.core.work.Workers;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Tag;
@@ -197,7 +197,7 @@ class StrategiesTest {
     @ParameterizedTest
     @CsvSource({"2, 4", "2, 1.2", "5, 50"})
     void circleOfConfusion(double focus, double distance) {
-        Camera c = new Camera(Vec3.ZERO, new Vec3(0, 1, 0), 50, 2, 0.01, 100, focus, true, true, 0);
+        Camera c = new Camera(Vec3.ZERO, new Vec3(0, 1, 0), 50, 2, 0.01, 100, focus, true, true, 0, 0);
         Lens lens = new Lens(c, 300, 200);
         float[] out = new float[6];
         double most = 0;

@@ -13,11 +13,14 @@ import java.util.Locale;
  * @param proof whether to start a proof at once
  * @param openings whether to look for openings at once
  * @param lamp to be worked on, or null
+ * @param evening whether in evening colours
+ * @param textSize in percent
  * @param scroll how far down the sheet is, 0 to 1
  * @param seconds the easel may work before the shot
  */
 record Arguments(String project, Path shot, double seconds, int width, int height, Station station, String view, boolean fold,
-        boolean proof, Showing showing, boolean openings, String lamp, double scroll) {
+        boolean proof, Showing showing, boolean openings, String lamp, double scroll,
+        boolean evening, int textSize) {
 
     static Arguments parse(String... a) {
         String project = null, view = null;
@@ -29,6 +32,8 @@ record Arguments(String project, Path shot, double seconds, int width, int heigh
         boolean fold = false, proof = false, openings = false;
         String lamp = null;
         double scroll = 0;
+        boolean evening = false;
+        int textSize = 100;
         for (int i = 0; i < a.length; i++) {
             switch (a[i]) {
                 case "demo" -> project = "demo";
@@ -46,6 +51,8 @@ record Arguments(String project, Path shot, double seconds, int width, int heigh
                 case "--find-openings" -> openings = true;
                 case "--lamp" -> lamp = value(a, ++i);
                 case "--scroll" -> scroll = number(value(a, ++i));
+                case "--evening" -> evening = true;
+                case "--text-size" -> textSize = (int) number(value(a, ++i));
                 case "--fold" -> fold = true;
                 case "--proof" -> proof = true;
                 case "--station" -> {
@@ -64,12 +71,12 @@ record Arguments(String project, Path shot, double seconds, int width, int heigh
                 }
                 default -> {
                     if (a[i].startsWith("-")) throw new IllegalArgumentException("unknown option " + a[i]
-                            + "; the window takes --shot, --wait, --station, --show, --view, --fold, --proof, --find-openings, --lamp, --scroll and --window");
+                            + "; the window takes --shot, --wait, --station, --show, --view, --fold, --proof, --find-openings, --lamp, --scroll, --evening, --text-size and --window");
                     project = a[i];
                 }
             }
         }
-        return new Arguments(project, shot, seconds, w, h, station, view, fold, proof, showing, openings, lamp, scroll);
+        return new Arguments(project, shot, seconds, w, h, station, view, fold, proof, showing, openings, lamp, scroll, evening, textSize);
     }
 
     private static String value(String[] a, int i) {

@@ -4,6 +4,8 @@ import bake.desktop.work.Reading;
 import bake.desktop.work.Workbench;
 import bake.formats.picture.DisplayPicture;
 import bake.studio.live.Showing;
+import bake.studio.user.Preferences;
+import bake.studio.user.RecentProjects;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -30,7 +32,11 @@ public final class BakeApp extends Application {
         Arguments a = Arguments.parse(getParameters().getRaw().toArray(String[]::new));
         bench = new Workbench(Platform::runLater);
         Mishaps.tell(bench.notices()::complain);
-        window = new MainWindow(bench, stage);
+        boolean shooting = a.shot() != null;
+        // Pictures for papers always look the same.
+        window = new MainWindow(bench, stage, new RecentProjects(), shooting ? null : Preferences.file());
+        window.looks().eveningProperty().set(a.evening() || window.looks().eveningProperty().get());
+        if (a.textSize() != 100) window.looks().larger(a.textSize() - 100);
         Scene scene = window.scene(a.width(), a.height());
         stage.setTitle("Bake");
         stage.setX(0);
@@ -38,9 +44,14 @@ public final class BakeApp extends Application {
         stage.setMinWidth(1024);
         stage.setMinHeight(700);
         stage.setScene(scene);
+        stage.getIcons().addAll(Icon.all());
+        window.looks().place(stage);
         // Work may go on without the window.
         Platform.setImplicitExit(false);
-        bench.leaving().by(stage::hide, Platform::exit);
+        bench.leaving().by(() -> {
+            window.looks().leave();
+            stage.hide();
+        }, Platform::exit);
         stage.setOnCloseRequest(e -> {
             e.consume();
             bench.leaving().quit();
@@ -59,8 +70,8 @@ public final class BakeApp extends Application {
         bench.lighting().luxProperty().set(a.showing() == Showing.LUX);
         if (a.fold()) window.foldRail();
         window.focusEasel();
-        if (reading != null) bench.open(reading);
-        else if (a.project() != null) bench.open(a.project());
+        if (reading != null) bench.opener().open(reading);
+        else if (a.project() != null) bench.opener().open(a.project());
         if (a.shot() == null) return;
         bench.easel().frameProperty().addListener(new javafx.beans.value.ChangeListener<>() {
             @Override
@@ -128,6 +139,7 @@ public final class BakeApp extends Application {
 
     @Override
     public void stop() {
+        window.looks().leave();
         if (bench != null) bench.close();
     }
 }

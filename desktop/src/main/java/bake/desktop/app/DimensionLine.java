@@ -20,6 +20,8 @@ import javafx.scene.shape.Rectangle;
 
 /** The way through the stations, drawn as a dimension line: ticks between them, thick where one stands. */
 final class DimensionLine extends HBox {
+    /** Height of the track at the usual size of texts. */
+    private static final double TRACK = 58;
     private final Workbench bench;
     private final Map<Station, Label> facts = new EnumMap<>(Station.class);
     private final Map<Station, Button> names = new EnumMap<>(Station.class);
@@ -41,13 +43,8 @@ final class DimensionLine extends HBox {
         HBox.setHgrow(track, Priority.ALWAYS);
         ToggleButton region = new ToggleButton("Region");
         region.setId("region");
-        region.setTooltip(Ui.tip("Render only a part: drag it on the picture. Click again for the whole picture."));
-        region.selectedProperty().addListener((o, a, b) -> {
-            if (!b) bench.prover().regionProperty().set(null);
-        });
-        bench.prover().regionProperty().addListener((o, a, b) -> {
-            if (b != null) region.setSelected(true);
-        });
+        region.setTooltip(Ui.tip("Render only a part: drag it on the picture, or set it with the arrow keys there. Click again for the whole picture."));
+        region.selectedProperty().bindBidirectional(bench.prover().markingProperty());
         Button proof = Ui.button("proof", "Proof  F5", "Make a proof of this view with the chosen preset", () -> {
             if (bench.prover().runningProperty().get()) bench.prover().stop();
             else bench.prover().start();
@@ -62,17 +59,12 @@ final class DimensionLine extends HBox {
         bench.stationProperty().addListener((o, a, b) -> refresh());
         bench.projectProperty().addListener((o, a, b) -> refresh());
         bench.viewProperty().addListener((o, a, b) -> refresh());
-        bench.changedProperty().addListener((o, a, b) -> refresh());
+        bench.document().changedProperty().addListener((o, a, b) -> refresh());
         bench.models().factsProperty().addListener((o, a, b) -> refresh());
         bench.lighting().openings().bareProperty().addListener((o, a, b) -> refresh());
         bench.prints().all().addListener((javafx.collections.ListChangeListener<Object>) c -> refresh());
         bench.finals().runningProperty().addListener((o, a, b) -> refresh());
         refresh();
-    }
-
-    /** Whether a drag on the picture marks a region. */
-    boolean marking() {
-        return ((ToggleButton) lookup("#region")).isSelected();
     }
 
     private Pane track() {
@@ -83,7 +75,7 @@ final class DimensionLine extends HBox {
             }
         };
         p.setMinWidth(440);
-        p.setPrefHeight(58);
+        p.setStyle("-fx-pref-height: " + TRACK / 13 + "em;");
         line.getStyleClass().add("dim-rule");
         here.getStyleClass().add("dim-here");
         p.getChildren().addAll(line, here);
@@ -105,7 +97,8 @@ final class DimensionLine extends HBox {
     }
 
     private void place(double w, double h) {
-        double x0 = 10, x1 = w - 10, y = 36, step = (x1 - x0) / Station.values().length;
+        // Heights go with the size of texts.
+        double k = h / TRACK, x0 = 10, x1 = w - 10, y = 36 * k, step = (x1 - x0) / Station.values().length;
         line.setStartX(x0);
         line.setEndX(x1);
         line.setStartY(y);
@@ -120,9 +113,9 @@ final class DimensionLine extends HBox {
         for (Station s : Station.values()) {
             double x = x0 + s.ordinal() * step;
             Button b = names.get(s);
-            b.resizeRelocate(x + 6, 4, step - 12, 27);
+            b.resizeRelocate(x + 6, 4 * k, step - 12, 27 * k);
             Label f = facts.get(s);
-            f.resizeRelocate(x + 3, 41, step - 6, 15);
+            f.resizeRelocate(x + 3, 41 * k, step - 6, 15 * k);
             if (s == bench.stationProperty().get()) {
                 here.setX(x);
                 here.setWidth(step);
@@ -133,7 +126,7 @@ final class DimensionLine extends HBox {
 
     private void refresh() {
         var p = bench.project();
-        project.setText(p == null ? "" : p.name() + (bench.changedProperty().get() ? " \u2022" : ""));
+        project.setText(p == null ? "" : p.name() + (bench.document().changedProperty().get() ? " \u2022" : ""));
         view.setText(p == null ? "no project" : bench.view() == null ? "no view" : bench.view().name());
         ModelFacts f = bench.models().factsProperty().get();
         fact(Station.MODEL, p == null ? "open a model" : Texts.count(f.unique()) + " triangles", p == null);

@@ -37,30 +37,30 @@ final class NoticeStack extends VBox {
         setMaxSize(760, Region.USE_PREF_SIZE);
         said.setPickOnBounds(false);
         Label lost = text(""), holder = text(""), leave = text("");
-        HBox recovery = question(lost, Ui.button("recover", "Take it back", "As an edit that can be undone", bench::recover, "small"),
+        HBox recovery = question(lost, Ui.button("recover", "Take it back", "As an edit that can be undone", bench.document()::recover, "small"),
                 Ui.button("discard", "Delete it", "The project stays as it was last saved; the unsaved work is gone for good",
-                        bench::discardRecovered, "small"));
+                        bench.document()::discardRecovered, "small"));
         HBox readOnly = question(holder, Ui.button("take-over", "Take over", "This window writes the project then, and the other only reads it; "
-                + "what is unsaved there is kept in a file of its own", bench::takeOver, "small"));
+                + "what is unsaved there is kept in a file of its own", bench.document()::takeOver, "small"));
         HBox outside = question(text("The project's file was changed outside since it was read."),
-                Ui.button("take-theirs", "Load that", "As an edit that can be undone", () -> bench.session().takeTheirs(), "small"),
+                Ui.button("take-theirs", "Load that", "As an edit that can be undone", () -> bench.document().session().takeTheirs(), "small"),
                 Ui.button("keep-mine", "Keep what is here", "The next save replaces what was changed outside",
-                        () -> bench.session().keepMine(), "small"));
+                        () -> bench.document().session().keepMine(), "small"));
         HBox leaving = question(leave, Ui.button("leave-stop", "Stop it, keep what there is, and quit", null,
                         () -> bench.leaving().stopAndQuit(), "small"),
                 Ui.button("leave-go-on", "Go on without the window", "Bake ends once the work is done", () -> bench.leaving().goOnWithout(),
                         "small"),
                 Ui.button("leave-stay", "Do not quit", null, () -> bench.leaving().stay(), "small"));
         getChildren().addAll(said, recovery, readOnly, outside, leaving);
-        bench.recoveryProperty().addListener((o, a, b) -> {
-            if (b) lost.setText("Work that was never saved is here, of " + bench.session().recoveredAt().replace('T', ' ') + ".");
+        bench.document().recoveryProperty().addListener((o, a, b) -> {
+            if (b) lost.setText("Work that was never saved is here, of " + bench.document().session().recoveredAt().replace('T', ' ') + ".");
             Ui.show(recovery, b);
         });
-        bench.readOnlyProperty().addListener((o, a, b) -> {
-            if (b) holder.setText("Only to look at: " + bench.session().holder().words() + " writes this project.");
+        bench.document().readOnlyProperty().addListener((o, a, b) -> {
+            if (b) holder.setText("Only to look at: " + bench.document().session().holder().words() + " writes this project.");
             Ui.show(readOnly, b);
         });
-        bench.outsideProperty().addListener((o, a, b) -> Ui.show(outside, b));
+        bench.document().outsideProperty().addListener((o, a, b) -> Ui.show(outside, b));
         bench.leaving().askedProperty().addListener((o, a, b) -> {
             if (b) leave.setText(bench.leaving().what());
             Ui.show(leaving, b);

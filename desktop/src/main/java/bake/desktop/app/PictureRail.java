@@ -27,6 +27,7 @@ final class PictureRail extends VBox {
     private static final double PRINT_W = 82, PRINT_H = 44;
     private final Workbench bench;
     private final HBox prints = new HBox(12);
+    private final ScrollPane scroll = new ScrollPane(prints);
     private final Map<Path, Image> images = new HashMap<>();
 
     PictureRail(Workbench bench) {
@@ -34,22 +35,24 @@ final class PictureRail extends VBox {
         getStyleClass().add("rail");
         prints.setAlignment(Pos.TOP_LEFT);
         prints.getStyleClass().add("prints");
-        ScrollPane s = new ScrollPane(prints);
-        s.getStyleClass().add("rail-scroll");
-        s.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        s.setHbarPolicy(ScrollPane.ScrollBarPolicy.AS_NEEDED);
-        s.setFitToHeight(true);
-        s.setPrefHeight(90);
-        s.setMinHeight(90);
-        getChildren().add(s);
-        bench.prints().all().addListener((ListChangeListener<Proof>) c -> fill());
-        bench.prints().aProperty().addListener((o, a, b) -> fill());
-        bench.prints().bProperty().addListener((o, a, b) -> fill());
+        scroll.getStyleClass().add("rail-scroll");
+        scroll.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.AS_NEEDED);
+        scroll.setFitToHeight(true);
+        getChildren().add(scroll);
+        bench.prints().all().addListener((ListChangeListener<Proof>) c -> refresh());
+        bench.prints().aProperty().addListener((o, a, b) -> refresh());
+        bench.prints().bProperty().addListener((o, a, b) -> refresh());
         fill();
+    }
+
+    private void refresh() {
+        Ui.refill(this, this::fill);
     }
 
     private void fill() {
         prints.getChildren().clear();
+        scroll.setStyle("-fx-pref-height: %1$sem; -fx-min-height: %1$sem;".formatted(bench.prints().all().isEmpty() ? "2.6" : "6.93"));
         if (bench.prints().all().isEmpty()) {
             Label l = Ui.label("Proofs hang here. F5 makes the first one.", "rail-empty");
             prints.getChildren().add(l);
@@ -86,14 +89,21 @@ final class PictureRail extends VBox {
         button.setTooltip(Ui.tip("Proof " + p.number() + (p.title().isEmpty() ? "" : ", " + p.title()) + "\n" + p.view().name() + ", "
                 + p.preset().name() + ", " + Texts.size(p.width(), p.height()) + "\n"
                 + Texts.time(p.seconds()) + ", noise " + Texts.noise(p.noise()) + ", " + p.passes() + " passes"
-                + (p.stopped() ? ", stopped" : "") + "\nClick or Enter: A   with Shift: B"));
+                + (p.stopped() ? ", stopped" : "") + "\nClick or Enter: A   with Shift: B   F2: rename   Delete"));
         button.setOnMouseClicked(e -> {
             if (e.getButton() != javafx.scene.input.MouseButton.PRIMARY) return;
             hang(p, e.isShiftDown());
         });
         button.setOnKeyPressed(e -> {
-            if (e.getCode() == javafx.scene.input.KeyCode.ENTER || e.getCode() == javafx.scene.input.KeyCode.SPACE)
-                hang(p, e.isShiftDown());
+            switch (e.getCode()) {
+                case ENTER, SPACE -> hang(p, e.isShiftDown());
+                case DELETE -> bench.prints().delete(p);
+                case F2 -> rename(p);
+                default -> {
+                    return;
+                }
+            }
+            e.consume();
         });
         button.setContextMenu(menu(p));
         return button;
@@ -113,21 +123,23 @@ final class PictureRail extends VBox {
         MenuItem pin = new MenuItem(p.pinned() ? "Unpin" : "Pin to the front"), name = new MenuItem("Rename\u2026"),
                 back = new MenuItem("Take its settings back"), gone = new MenuItem("Delete");
         pin.setOnAction(e -> bench.prints().keep(p.withPinned(!p.pinned())));
-        name.setOnAction(e -> {
-            TextInputDialog d = new TextInputDialog(p.title());
-            d.initOwner(getScene().getWindow());
-            d.setTitle("Rename proof " + p.number());
-            d.setHeaderText(null);
-            d.setGraphic(null);
-            d.setContentText("Name");
-            d.getDialogPane().getStylesheets().addAll(getScene().getStylesheets());
-            d.setX(60);
-            d.setY(160);
-            d.showAndWait().ifPresent(t -> bench.prints().keep(p.withTitle(t.strip())));
-        });
+        name.setOnAction(e -> rename(p));
         back.setOnAction(e -> bench.views().takeBack(p));
         gone.setOnAction(e -> bench.prints().delete(p));
         return new ContextMenu(asA, asB, pin, name, back, gone);
+    }
+
+    private void rename(Proof p) {
+        TextInputDialog d = new TextInputDialog(p.title());
+        d.initOwner(getScene().getWindow());
+        d.setTitle("Rename proof " + p.number());
+        d.setHeaderText(null);
+        d.setGraphic(null);
+        d.setContentText("Name");
+        d.getDialogPane().getStylesheets().addAll(getScene().getStylesheets());
+        d.setX(60);
+        d.setY(160);
+        d.showAndWait().ifPresent(t -> bench.prints().keep(p.withTitle(t.strip())));
     }
 
     private Image image(Path p) {

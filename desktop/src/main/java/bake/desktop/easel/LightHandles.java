@@ -1,40 +1,33 @@
 package bake.desktop.easel;
 
-import bake.core.compiled.Lens;
 import bake.core.math.Vec3;
-import bake.core.scene.Portal;
+import bake.core.scene.Camera;
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Texts;
+import bake.desktop.work.LampHand;
 import bake.desktop.work.Lighting;
 import bake.desktop.work.Station;
 import bake.desktop.work.Workbench;
-import bake.formats.project.LampSpec;
 import bake.studio.live.Spots;
-import java.util.LinkedHashMap;
 import java.util.Locale;
-import java.util.Map;
 import javafx.scene.Cursor;
-import javafx.scene.Node;
 import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Pane;
-import javafx.scene.shape.Circle;
-import javafx.scene.shape.Line;
-import javafx.scene.shape.Polygon;
 
 /** On the picture of the Light station: the portals with the way they face, the lamps, and what the light meter reads under the pointer. */
 final class LightHandles extends Pane {
     private final Workbench bench;
     private final Lighting lighting;
     private final Label meter = Ui.label("", "meter");
-    private final Pane marks = new Pane();
+    private final LightMarks marks;
     /** How near the pointer must come to a corner, pixels. */
     private static final double NEAR = 11;
     private double x, y, w = 1, h = 1, pressX, pressY;
-    /** What lies where on the picture, by name, and the lamp that is being dragged. */
-    private final Map<String, Circle> lamps = new LinkedHashMap<>();
-    private final Map<String, Polygon> portals = new LinkedHashMap<>();
+    /** The lamp that is being dragged, or aimed. */
     private String held;
+    private boolean aiming;
 
     LightHandles(Workbench bench) {
         this.bench = bench;
@@ -43,8 +36,7 @@ final class LightHandles extends Pane {
         meter.setId("light-meter");
         meter.setMouseTransparent(true);
         meter.setVisible(false);
-        // Marks are made anew at every edit; a drag must not lose the node that it began on.
-        marks.setMouseTransparent(true);
+        marks = new LightMarks(bench);
         getChildren().addAll(marks, meter);
         bench.stationProperty().addListener((o, a, b) -> refresh());
         bench.projectProperty().addListener((o, a, b) -> {
@@ -52,7 +44,7 @@ final class LightHandles extends Pane {
         });
         bench.viewProperty().addListener((o, a, b) -> refresh());
         bench.prints().aProperty().addListener((o, a, b) -> refresh());
-        lighting.lamps().chosenProperty().addListener((o, a, b) -> refresh());
+        lighting.lamps().choice().allProperty().addListener((o, a, b) -> refresh());
         lighting.openings().chosenProperty().addListener((o, a, b) -> refresh());
         lighting.openings().faultsProperty().addListener((o, a, b) -> refresh());
         lighting.toolProperty().addListener((o, a, t) -> {
@@ -65,67 +57,97 @@ final class LightHandles extends Pane {
         addEventHandler(MouseEvent.MOUSE_MOVED, e -> {
             if (inside(e)) {
                 lighting.meter(across(e), down(e));
-                if (lighting.toolProperty().get() == Lighting.Tool.LOOK) setCursor(lampAt(e) != null ? Cursor.HAND : Cursor.DEFAULT);
-                meter.relocate(Math.min(e.getX() + 14, x + w - 150), Math.max(y, e.getY() - 46));
+                if (lighting.toolProperty().get() == Lighting.Tool.LOOK) setCursor(marks.lampAt(e.getX(), e.getY(), NEAR) != null || marks.onAim(e.getX(), e.getY(), NEAR) ? Cursor.HAND : Cursor.DEFAULT);
+                meterBeside(e.getX(), e.getY());
             } else lighting.noMeter();
         });
         addEventHandler(MouseEvent.MOUSE_EXITED, e -> lighting.noMeter());
         addEventHandler(MouseEvent.MOUSE_CLICKED, e -> {
-            if (!inside(e) || !e.isStillSincePress()) return;
-            if (lighting.toolProperty().get() == Lighting.Tool.DRAW) lighting.drawing().click(across(e), down(e), NEAR / w, NEAR / h);
-            else lighting.click(across(e), down(e));
+            if (inside(e) && e.isStillSincePress()) clickAt(across(e), down(e));
         });
         addEventHandler(MouseEvent.MOUSE_PRESSED, e -> {
             pressX = across(e);
             pressY = down(e);
             held = null;
             if (lighting.toolProperty().get() == Lighting.Tool.DRAW) {
-                // The easel would take the keys.
-                requestFocus();
+                // The easel would move its picture.
+                getParent().requestFocus();
                 e.consume();
             } else if (lighting.toolProperty().get() == Lighting.Tool.LOOK) take(e);
         });
         addEventHandler(MouseEvent.MOUSE_DRAGGED, e -> {
-            if (held != null) lighting.lamps().drag(held, across(e), down(e), e.isShiftDown());
+            if (held != null && aiming) lighting.lamps().aim(held, across(e), down(e));
+            else if (held != null && !e.isStillSincePress()) lighting.lamps().drag(held, across(e), down(e), e.isShiftDown());
             drawn(e, false);
         });
         addEventHandler(MouseEvent.MOUSE_RELEASED, e -> drawn(e, true));
-        addEventHandler(javafx.scene.input.KeyEvent.KEY_PRESSED, e -> {
-            if (lighting.toolProperty().get() != Lighting.Tool.DRAW) return;
-            if (e.getCode() == javafx.scene.input.KeyCode.ESCAPE) lighting.toolProperty().set(Lighting.Tool.LOOK);
-            else if (e.getCode() == javafx.scene.input.KeyCode.ENTER) lighting.drawing().finish();
-            else return;
-            e.consume();
-        });
         refresh();
     }
 
     /** What the pointer is on is worked on from now on. */
     private void take(MouseEvent e) {
-        String lamp = lampAt(e);
+        LampHand hand = lighting.lamps();
+        aiming = marks.onAim(e.getX(), e.getY(), NEAR);
+        String lamp = aiming ? hand.chosenProperty().get() : marks.lampAt(e.getX(), e.getY(), NEAR);
         if (lamp != null) {
             held = lamp;
-            lighting.lamps().chosenProperty().set(lamp);
+            if (e.isShortcutDown()) hand.choice().toggle(lamp);
+            else if (!hand.choice().allProperty().get().contains(lamp)) hand.chosenProperty().set(lamp);
             e.consume();
             return;
         }
-        for (var p : portals.entrySet())
-            if (p.getValue().contains(e.getX(), e.getY())) {
-                lighting.openings().chosenProperty().set(p.getKey());
-                return;
-            }
+        String portal = marks.portalAt(e.getX(), e.getY());
+        if (portal != null) lighting.openings().chosenProperty().set(portal);
     }
 
-    private String lampAt(MouseEvent e) {
-        String best = null;
-        double least = NEAR;
-        for (var l : lamps.entrySet()) {
-            double d = Math.hypot(l.getValue().getCenterX() - e.getX(), l.getValue().getCenterY() - e.getY());
-            if (d >= least) continue;
-            least = d;
-            best = l.getKey();
+    /**
+     * Arrow keys move the chosen lamp or portal, page keys raise and lower it; without one they move a cross that reads the light, and
+     * that Enter clicks with where a click is waited for.
+     */
+    boolean key(KeyCode k, boolean shift) {
+        int dx = k == KeyCode.LEFT ? -1 : k == KeyCode.RIGHT ? 1 : 0, dy = k == KeyCode.DOWN ? -1 : k == KeyCode.UP ? 1 : 0,
+                dz = k == KeyCode.PAGE_DOWN ? -1 : k == KeyCode.PAGE_UP ? 1 : 0;
+        boolean look = lighting.toolProperty().get() == Lighting.Tool.LOOK;
+        boolean lamp = lighting.lamps().chosenProperty().get() != null, portal = lighting.openings().chosenProperty().get() != null;
+        if (k == KeyCode.ESCAPE) return leave();
+        if (k == KeyCode.ENTER && lighting.toolProperty().get() == Lighting.Tool.DRAW) lighting.drawing().finish();
+        else if ((k == KeyCode.ENTER || k == KeyCode.SPACE) && marks.crossed() && !look) clickAt(marks.crossX(), marks.crossY());
+        else if (dx == 0 && dy == 0 && dz == 0) return false;
+        else if (look && (lamp || portal)) {
+            Camera c = bench.view().camera().camera();
+            Vec3 view = c.target().minus(c.position()), ahead = new Vec3(view.x(), view.y(), 0).normalized(), right = ahead.cross(Vec3.UP);
+            double s = shift ? 0.1 : 0.01;
+            Vec3 by = right.times(dx * s).plus(ahead.times(dy * s)).plus(Vec3.UP.times(dz * s));
+            if (lamp) lighting.lamps().nudge(by);
+            else lighting.openings().nudge(by);
+        } else {
+            double s = shift ? 0.05 : 0.005;
+            marks.cross(Math.clamp(marks.crossX() + dx * s, 0, 1), Math.clamp(marks.crossY() - dy * s * w / h, 0, 1));
+            lighting.meter(marks.crossX(), marks.crossY());
+            meterBeside(x + marks.crossX() * w, y + marks.crossY() * h);
         }
-        return best;
+        return true;
+    }
+
+    /** Escape leaves the tool, then what is chosen, then the cross. */
+    private boolean leave() {
+        if (lighting.toolProperty().get() != Lighting.Tool.LOOK) lighting.toolProperty().set(Lighting.Tool.LOOK);
+        else if (lighting.lamps().chosenProperty().get() != null) lighting.lamps().chosenProperty().set(null);
+        else if (lighting.openings().chosenProperty().get() != null) lighting.openings().chosenProperty().set(null);
+        else if (marks.crossed()) {
+            marks.noCross();
+            lighting.noMeter();
+        } else return false;
+        return true;
+    }
+
+    private void clickAt(double across, double down) {
+        if (lighting.toolProperty().get() == Lighting.Tool.DRAW) lighting.drawing().click(across, down, NEAR / w, NEAR / h);
+        else lighting.click(across, down);
+    }
+
+    private void meterBeside(double px, double py) {
+        meter.relocate(Math.min(px + 14, x + w - 150), Math.max(y, py - 46));
     }
 
     private void drawn(MouseEvent e, boolean end) {
@@ -167,103 +189,12 @@ final class LightHandles extends Pane {
     private void refresh() {
         boolean here = bench.stationProperty().get() == Station.LIGHT && bench.view() != null;
         setVisible(here);
-        marks.getChildren().clear();
-        lamps.clear();
-        portals.clear();
-        marks.setClip(new javafx.scene.shape.Rectangle(x, y, w, h));
-        if (!here) {
-            lighting.noMeter();
-            return;
-        }
-        Lens lens = new Lens(bench.view().camera().camera(), (int) Math.max(1, w), (int) Math.max(1, h));
-        for (Portal p : lighting.openings().all()) portal(lens, p);
-        for (LampSpec l : bench.project().lamps()) lamp(lens, l);
-        if (lighting.toolProperty().get() == Lighting.Tool.DRAW) drawing(lens);
-    }
-
-    /** What is drawn so far, and what its corners snap to. */
-    private void drawing(Lens lens) {
-        for (Vec3 c : lighting.drawing().snaps()) {
-            double[] q = on(lens, c);
-            if (!shows(q)) continue;
-            javafx.scene.shape.Rectangle r = new javafx.scene.shape.Rectangle(q[0] - 3.5, q[1] - 3.5, 7, 7);
-            r.getStyleClass().add("snap-mark");
-            r.setMouseTransparent(true);
-            marks.getChildren().add(r);
-        }
-        javafx.scene.shape.Polyline line = new javafx.scene.shape.Polyline();
-        for (Vec3 c : lighting.drawing().cornersProperty().get()) {
-            double[] q = on(lens, c);
-            if (q != null) line.getPoints().addAll(q[0], q[1]);
-        }
-        if (line.getPoints().size() == 8) line.getPoints().addAll(line.getPoints().get(0), line.getPoints().get(1));
-        line.getStyleClass().add("drawn");
-        line.setMouseTransparent(true);
-        marks.getChildren().add(line);
-        if (line.getPoints().size() >= 2) {
-            Circle first = new Circle(line.getPoints().get(0), line.getPoints().get(1), 4.5);
-            first.getStyleClass().add("drawn-first");
-            first.setMouseTransparent(true);
-            marks.getChildren().add(first);
-        }
-    }
-
-    private double[] on(Lens lens, Vec3 p) {
-        double[] q = lens.project(p.x(), p.y(), p.z());
-        return q == null ? null : new double[] {x + q[0] * w, y + q[1] * h};
-    }
-
-    private boolean shows(double[] q) {
-        return q != null && q[0] >= x && q[1] >= y && q[0] < x + w && q[1] < y + h;
-    }
-
-    private void portal(Lens lens, Portal p) {
-        Polygon shape = new Polygon();
-        for (Vec3 c : p.corners()) {
-            double[] q = on(lens, c);
-            if (q == null) return;
-            shape.getPoints().addAll(q[0], q[1]);
-        }
-        boolean chosen = p.name().equals(lighting.openings().chosenProperty().get());
-        shape.getStyleClass().add("portal-mark");
-        if (chosen) shape.getStyleClass().add("chosen");
-        if (lighting.openings().faultsProperty().get().containsKey(p.name())) shape.getStyleClass().add("faulty");
-        portals.put(p.name(), shape);
-        marks.getChildren().add(shape);
-        // The way it faces, into the room.
-        double[] a = on(lens, p.middle()), b = on(lens, p.middle().plus(p.normal().times(0.4)));
-        if (shows(a) && b != null) {
-            Line l = new Line(a[0], a[1], b[0], b[1]);
-            Circle dot = new Circle(b[0], b[1], 3);
-            l.getStyleClass().add("portal-way");
-            dot.getStyleClass().add("portal-dot");
-            l.setMouseTransparent(true);
-            dot.setMouseTransparent(true);
-            marks.getChildren().addAll(l, dot);
-        }
-    }
-
-    private void lamp(Lens lens, LampSpec l) {
-        double[] q = on(lens, new Vec3(l.position()[0], l.position()[1], l.position()[2]));
-        if (!shows(q)) return;
-        boolean chosen = l.name().equals(lighting.lamps().chosenProperty().get()), off = bench.view().off().contains(l.groupName());
-        Circle c = new Circle(q[0], q[1], chosen ? 7 : 5);
-        c.getStyleClass().add("lamp-mark");
-        if (chosen) c.getStyleClass().add("chosen");
-        if (off) c.getStyleClass().add("unlit");
-        c.setAccessibleText("Lamp " + l.name());
-        lamps.put(l.name(), c);
-        marks.getChildren().add(c);
-        if (!chosen) return;
-        Label name = Ui.label(l.name() + (off ? " (off)" : ""), "mark-name");
-        name.setMouseTransparent(true);
-        name.relocate(Math.min(q[0] + 11, x + w - 130), q[1] - 9);
-        marks.getChildren().add(name);
+        marks.show(here, x, y, w, h);
+        if (!here) lighting.noMeter();
     }
 
     @Override
     protected void layoutChildren() {
-        for (Node n : getChildren()) if (n != marks) n.autosize();
-        for (Node n : marks.getChildren()) n.autosize();
+        meter.autosize();
     }
 }

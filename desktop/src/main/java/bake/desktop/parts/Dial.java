@@ -45,8 +45,6 @@ public final class Dial extends HBox {
         setAlignment(Pos.CENTER_LEFT);
         setSpacing(8);
         Label label = Ui.label(name, "dial-name");
-        label.setMinWidth(104);
-        label.setPrefWidth(104);
         label.setLabelFor(slider);
         String range = quantity.range(min, max) + ", usually " + String.format(Locale.ROOT, format, standard);
         label.setTooltip(Ui.tip((cost == null ? "" : cost + "\n") + range));

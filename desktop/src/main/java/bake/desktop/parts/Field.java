@@ -1,6 +1,7 @@
 package bake.desktop.parts;
 
 import java.time.DateTimeException;
+import java.util.Locale;
 import java.util.function.Consumer;
 import javafx.scene.Scene;
 import javafx.scene.control.TextField;
@@ -12,13 +13,14 @@ import javafx.scene.input.KeyCode;
  * taken stays, is marked, and is said. Left as it is the field changes nothing; Escape brings back what was there.
  */
 public final class Field extends TextField {
+    private static final double USUAL_TEXT = 12;
     private final Consumer<String> take;
     /** What the value looks like when nobody types. */
     private String shown = "";
     private Tooltip usual;
 
     /**
-     * @param width pixels
+     * @param width pixels at the usual size of texts
      * @param take gets what was typed; throws {@link IllegalArgumentException} or {@link DateTimeException} with words for the artist when
      *     it cannot be taken
      */
@@ -26,8 +28,7 @@ public final class Field extends TextField {
         this.take = take;
         setId(id);
         getStyleClass().add("figure-field");
-        setPrefWidth(width);
-        setMinWidth(width);
+        setStyle(String.format(Locale.ROOT, "-fx-pref-width: %1$.3fem; -fx-min-width: %1$.3fem;", width / USUAL_TEXT));
         setOnAction(e -> commit());
         focusedProperty().addListener((o, a, b) -> {
             if (!b) commit();

@@ -2,6 +2,7 @@ package bake.desktop.parts;
 
 import javafx.geometry.Pos;
 import javafx.scene.Node;
+import javafx.scene.Parent;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
@@ -108,6 +109,16 @@ public final class Ui {
         inner.managedProperty().bind(t.selectedProperty());
         t.selectedProperty().addListener((o, a, b) -> t.setText(b ? "Less" : "More"));
         return new VBox(7, t, inner);
+    }
+
+    /** Fills a part of the window anew; the focus stays with the control of the same name. */
+    public static void refill(Parent p, Runnable fill) {
+        Node owner = p.getScene() == null ? null : p.getScene().getFocusOwner();
+        String id = null;
+        for (Node n = owner; n != null; n = n.getParent()) if (n == p) id = owner.getId();
+        fill.run();
+        Node again = id == null ? null : p.lookup("#" + id);
+        if (again != null) again.requestFocus();
     }
 
     public static void show(Node n, boolean visible) {

@@ -3,12 +3,14 @@ package bake.desktop.work;
 import bake.core.math.Affine;
 import bake.core.math.Vec3;
 import bake.core.scene.Camera;
+import bake.studio.live.LiveRender;
+import bake.studio.live.Spots;
 import javafx.scene.input.KeyCode;
 
 /** Moves the camera of the current view: orbit about its target, look around, walk, and dolly. */
 public final class CameraHand {
     /** What a drag does. */
-    public enum Way { ORBIT, LOOK, WALK }
+    public enum Way { ORBIT, LOOK, WALK, FOCUS }
 
     private final Workbench bench;
     private Way way = Way.ORBIT;
@@ -21,6 +23,15 @@ public final class CameraHand {
 
     public void use(Way w) {
         way = w;
+    }
+
+    /** A click on the picture, 0 to 1 from the left and the top: what is there gets sharp, where that is what clicks are for. */
+    public void click(double x, double y) {
+        LiveRender.Frame f = bench.easel().frameProperty().get();
+        Spots.Place at = way != Way.FOCUS || f == null || f.spots() == null ? null : f.spots().place(x, y);
+        if (at == null) return;
+        double metres = f.spots().on(at.at())[2];
+        bench.editView("focus click", v -> v.withCamera(v.camera().camera().withFocus(true, Math.rint(metres * 100) / 100)));
     }
 
     public void begin() {
@@ -40,6 +51,7 @@ public final class CameraHand {
         Camera c = switch (way) {
             case ORBIT -> start.at(start.target().minus(turn(view, -u * Math.PI, -v * Math.PI)), start.target());
             case LOOK -> start.at(start.position(), start.position().plus(turn(view, -u * 1.6, v * 1.6)));
+            case FOCUS -> start;
             case WALK -> {
                 double reach = Math.max(2, view.length());
                 Vec3 flat = new Vec3(view.x(), view.y(), 0).normalized(), right = flat.cross(Vec3.UP);

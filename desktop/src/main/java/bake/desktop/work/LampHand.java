@@ -11,7 +11,6 @@ import java.util.Set;
 import java.util.concurrent.ExecutorService;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
-import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 
 /** What is done with lamps on the picture and in the list. Holds no control. */
@@ -22,7 +21,8 @@ public final class LampHand {
     private final Workbench bench;
     private final Lighting lighting;
     private final ExecutorService background;
-    private final StringProperty chosen = new SimpleStringProperty();
+    private final LampChoice choice = new LampChoice();
+    private final StringProperty chosen = choice.firstProperty();
     private String kind = "sphere", iesFile;
 
     LampHand(Workbench bench, Lighting lighting, ExecutorService background) {
@@ -38,6 +38,11 @@ public final class LampHand {
     /** Name of the lamp that is worked on, or null. */
     public StringProperty chosenProperty() {
         return chosen;
+    }
+
+    /** All lamps that are worked on. */
+    public LampChoice choice() {
+        return choice;
     }
 
     /** The next click on the picture puts a lamp of a kind there. */
@@ -93,7 +98,8 @@ public final class LampHand {
 
     /** Moves a lamp before a surface. */
     void move(String name, Spots.Place p) {
-        if (find(name) != null) change(name, "lamp moved", z -> z.with("position", array(before(p))));
+        LampSpec l = find(name);
+        if (l != null) moveTo(name, before(p));
     }
 
     /**
@@ -107,11 +113,63 @@ public final class LampHand {
         if (level) {
             Vec3[] look = s.look(x, y);
             Vec3 to = Drawing.meet(new Vec3(l.position()[0], l.position()[1], l.position()[2]), Vec3.UP, look[0], look[1]);
-            if (to != null) change(name, "lamp moved", z -> z.with("position", array(to)));
+            if (to != null) moveTo(name, to);
             return;
         }
         Spots.Place p = s.place(x, y);
         if (p != null) move(name, p);
+    }
+
+    /** Moves a lamp to a place, and those that are chosen with it by as much. */
+    private void moveTo(String name, Vec3 to) {
+        LampSpec l = find(name);
+        by(name, to.minus(position(l)));
+    }
+
+    private void by(String name, Vec3 way) {
+        Set<String> all = with(name);
+        bench.edit("lamp moved " + all, p -> p.withLamps(p.lamps().stream()
+                .map(z -> all.contains(z.name()) ? z.with("position", array(position(z).plus(way))) : z).toList()));
+    }
+
+    /** Moves the chosen lamps by so much, metres. */
+    public void nudge(Vec3 way) {
+        if (chosen.get() != null) by(chosen.get(), way);
+    }
+
+    /** Aims a lamp, and those that are chosen with it, at what is seen at a place of the picture. */
+    public void aim(String name, double x, double y) {
+        Spots s = lighting.spots();
+        Spots.Place p = s == null || find(name) == null ? null : s.place(x, y);
+        if (p == null) return;
+        Set<String> all = with(name);
+        bench.edit("lamp aimed " + all, q -> q.withLamps(q.lamps().stream().map(z -> {
+            Vec3 d = p.at().minus(position(z));
+            return all.contains(z.name()) && d.length() > 1e-3 ? z.with("direction", array(d.normalized())) : z;
+        }).toList()));
+    }
+
+    private static Vec3 position(LampSpec l) {
+        return new Vec3(l.position()[0], l.position()[1], l.position()[2]);
+    }
+
+    /** A lamp with those that are chosen together with it. */
+    private Set<String> with(String name) {
+        return choice.allProperty().get().contains(name) ? choice.allProperty().get() : Set.of(name);
+    }
+
+    /**
+     * Gives a lamp another name; those that share its settings follow.
+     *
+     * @throws IllegalArgumentException when another lamp has it
+     */
+    public void rename(String name, String wanted) {
+        if (wanted.isEmpty()) throw new IllegalArgumentException("A lamp has a name.");
+        if (wanted.equals(name)) return;
+        if (find(wanted) != null) throw new IllegalArgumentException("There is a lamp called '" + wanted + "' already; choose another name.");
+        bench.edit(null, p -> p.withLamps(p.lamps().stream().map(l -> l.name().equals(name) ? l.with("name", wanted)
+                : name.equals(l.like()) ? l.with("like", wanted) : l).toList()));
+        chosen.set(wanted);
     }
 
     static double[] array(Vec3 v) {
@@ -128,10 +186,26 @@ public final class LampHand {
                 .orElse(null);
     }
 
-    /** Changes a lamp; one that shares its settings changes with those it shares them with. */
+    /** Changes one lamp. */
     public void change(String name, String key, UnaryOperator<LampSpec> how) {
-        bench.edit(key == null ? null : key + " " + name,
-                p -> p.withLamps(p.lamps().stream().map(l -> l.name().equals(name) ? how.apply(l) : l).toList()));
+        change(Set.of(name), key, how);
+    }
+
+    private void change(Set<String> names, String key, UnaryOperator<LampSpec> how) {
+        bench.edit(key == null ? null : key + " " + names,
+                p -> p.withLamps(p.lamps().stream().map(l -> names.contains(l.name()) ? how.apply(l) : l).toList()));
+    }
+
+    /** Changes the settings of all chosen lamps; one that shares its settings changes with those it shares them with. */
+    public void changeChosen(String key, UnaryOperator<LampSpec> how) {
+        Set<String> owners = choice.allProperty().get().stream().map(this::find).filter(java.util.Objects::nonNull)
+                .map(l -> l.like() != null && find(l.like()) != null ? l.like() : l.name()).collect(Collectors.toSet());
+        change(owners, key, how);
+    }
+
+    /** Changes what each of the chosen lamps has for itself, such as its group. */
+    public void changeEach(String key, UnaryOperator<LampSpec> how) {
+        change(choice.allProperty().get(), key, how);
     }
 
     /** A copy beside a lamp that shares its settings. */
@@ -158,11 +232,13 @@ public final class LampHand {
         change(name, null, l -> l.alone(bench.project().lamps()));
     }
 
+    /** Deletes a lamp with those that are chosen together with it. */
     public void delete(String name) {
+        Set<String> gone = with(name);
         bench.edit(null, p -> {
-            // Those that shared its settings keep them.
-            List<LampSpec> all = p.lamps().stream().filter(l -> !l.name().equals(name))
-                    .map(l -> name.equals(l.like()) ? l.alone(p.lamps()) : l).toList();
+            // Those that shared their settings keep them.
+            List<LampSpec> all = p.lamps().stream().filter(l -> !gone.contains(l.name()))
+                    .map(l -> l.like() != null && gone.contains(l.like()) ? l.alone(p.lamps()) : l).toList();
             return p.withLamps(all);
         });
         chosen.set(null);

@@ -1,8 +1,5 @@
 package bake.desktop.work;
 
-import bake.formats.project.LampSpec;
-import bake.formats.project.Project;
-import bake.formats.project.View;
 import bake.studio.live.LiveRender;
 import bake.studio.live.Spots;
 import java.util.HashSet;
@@ -18,12 +15,13 @@ import javafx.beans.property.SimpleObjectProperty;
  */
 public final class Lighting {
     /** What a click on the picture does. */
-    public enum Tool { LOOK, LAMP, MOVE, PORTAL, DRAW, CATCH }
+    public enum Tool { LOOK, LAMP, MOVE, AIM, PORTAL, DRAW, CATCH }
 
     private final Workbench bench;
     private final ExecutorService background;
     private final ObjectProperty<Tool> tool = new SimpleObjectProperty<>(Tool.LOOK);
     private final LampHand lamps;
+    private final LampOutput output;
     private final PortalHand openings;
     private final PortalDrawing drawing;
     private final ObjectProperty<Set<String>> solo = new SimpleObjectProperty<>(Set.of());
@@ -36,6 +34,7 @@ public final class Lighting {
         this.bench = bench;
         this.background = background;
         lamps = new LampHand(bench, this, background);
+        output = new LampOutput(bench);
         openings = new PortalHand(bench, this, background);
         drawing = new PortalDrawing(bench, this);
         tool.addListener((o, a, b) -> {
@@ -59,6 +58,11 @@ public final class Lighting {
     /** What is done with lamps. */
     public LampHand lamps() {
         return lamps;
+    }
+
+    /** How much light lamps give. */
+    public LampOutput output() {
+        return output;
     }
 
     /** What is done with openings and their portals. */
@@ -98,42 +102,6 @@ public final class Lighting {
         if (bench.easel().live() != null) bench.easel().live().solo(s);
     }
 
-    /** Writes what a group's fader says into the scene, and puts the fader back to zero. */
-    public void takeOver(String group) {
-        View v = bench.view();
-        double stops = v == null ? 0 : v.faders().getOrDefault(group, 0.0);
-        if (stops == 0) return;
-        boolean ours = bench.project().lamps().stream().anyMatch(l -> l.groupName().equals(group));
-        boolean sun = group.equals("Sun"), sky = group.equals("Sky") || group.equals("Surroundings");
-        if (!ours && !sun && !sky) {
-            bench.notices().lastProperty().set(new Notices.Message(group + " comes with the model; set it on its material, or keep the fader.",
-                    true));
-            return;
-        }
-        double k = Math.pow(2, stops);
-        String view = v.name();
-        bench.edit(null, p -> {
-            Project out = ours ? p.withLamps(p.lamps().stream().map(l -> l.groupName().equals(group)
-                    && l.like() == null ? brighter(l, k) : l).toList()) : p;
-            return out.withViews(out.views().stream().map(x -> {
-                // Every view's own level of these lamps stays what it was.
-                if (!x.name().equals(view)) return ours ? x.withFader(group, x.faders().getOrDefault(group, 0.0) - stops) : x;
-                View.Around a = x.around();
-                View y = x.withFader(group, 0);
-                return sun ? y.withAround(a.withStops(a.or(a.sunStops(), 0) + stops, a.or(a.skyStops(), 0))) : sky
-                        ? y.withAround(a.withStops(a.or(a.sunStops(), 0), a.or(a.skyStops(), 0) + stops)) : y;
-            }).toList());
-        });
-        bench.notices().say("Taken over: " + group + " is now " + Math.round(100 * k) + " % of what it was, its fader back at 0.");
-    }
-
-    private static LampSpec brighter(LampSpec l, double k) {
-        return l.with("lumens", l.lumens() == null ? null : l.lumens() * k, "candela", l.candela() == null ? null : l.candela() * k,
-                "luminance", l.luminance() == null ? null : l.luminance() * k, "lux", l.lux() == null ? null : l.lux() * k,
-                "multiplier", l.file() == null || l.lumens() != null ? l.multiplier()
-                : Double.valueOf((l.multiplier() == null ? 1 : l.multiplier()) * k));
-    }
-
     /** Looks at places of the picture that is shown; null while there is none. */
     public Spots spots() {
         LiveRender.Frame f = bench.easel().frameProperty().get();
@@ -151,6 +119,9 @@ public final class Lighting {
             }
             case MOVE -> {
                 if (p != null) lamps.move(lamps.chosenProperty().get(), p);
+            }
+            case AIM -> {
+                if (p != null) lamps.aim(lamps.chosenProperty().get(), x, y);
             }
             case CATCH -> {
                 if (p != null) bench.sights().catchShadows(p.material(), true);

@@ -39,20 +39,26 @@ public final class ModelFiles {
         lookForUnused();
     }
 
+    void leave() {
+        assembly = null;
+        facts.set(ModelFacts.NONE);
+        unused.set(List.of());
+    }
+
     /** Models in the project's folder that nothing refers to: not undo, not unsaved work of before. */
     public ObjectProperty<List<ModelStore.Unused>> unusedProperty() {
         return unused;
     }
 
     private void lookForUnused() {
-        List<Project> states = bench.session().states();
+        List<Project> states = bench.document().session().states();
         work(s -> s.unused(states));
     }
 
     /** Deletes them. */
     public void clearUnused() {
         List<ModelStore.Unused> all = unused.get();
-        List<Project> states = bench.session().states();
+        List<Project> states = bench.document().session().states();
         work(s -> {
             // What was taken back meanwhile stays.
             List<ModelStore.Unused> now = s.unused(states);

@@ -205,6 +205,14 @@ public final class PortalHand {
                 .filter(java.util.Objects::nonNull).toList()));
     }
 
+    /** Moves the chosen portal by so much, metres. */
+    public void nudge(Vec3 by) {
+        String name = chosen.get();
+        bench.edit("portal moved " + name, p -> p.withPortals(p.portals().stream().map(x -> x.name().equals(name) ? new Project.PortalSpec(name,
+                java.util.Arrays.stream(x.corners()).map(c -> LampHand.array(new Vec3(c[0], c[1], c[2]).plus(by))).toArray(double[][]::new),
+                x.on(), x.other()) : x).toList()));
+    }
+
     public void flip(String name) {
         change(name, p -> {
             double[][] c = p.corners().clone();

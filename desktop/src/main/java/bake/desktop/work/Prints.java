@@ -30,6 +30,11 @@ public final class Prints {
         b.set(null);
     }
 
+    /** Takes all down. */
+    void leave() {
+        take(null, List.of());
+    }
+
     /** The newest first. */
     public ObservableList<Proof> all() {
         return all;

@@ -1,9 +1,7 @@
 package bake.desktop.work;
 
 import bake.core.compiled.RenderScene;
-import bake.core.film.Film;
 import bake.core.film.Region;
-import bake.core.finish.Finish;
 import bake.core.guide.Guides;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
@@ -13,17 +11,16 @@ import bake.studio.live.LiveRender;
 import bake.studio.preset.Presets;
 import bake.studio.proof.Proof;
 import bake.studio.proof.ProofStore;
-import bake.studio.render.PictureOutput;
 import bake.studio.render.RenderJob;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.Executor;
+import java.util.function.UnaryOperator;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
-import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 
@@ -34,15 +31,12 @@ public final class Prover {
 
     /** Title of prints that were made with caches of other light. */
     public static final String OTHER_LIGHT = "for a look: caches of other light";
-    /** Width of pictures of what caches know so far, pixels. */
-    private static final int PREPASS_WIDTH = 400;
 
     private final Workbench bench;
     private final Executor background;
-    private final ReadOnlyObjectWrapper<RenderJob.Progress> progress = new ReadOnlyObjectWrapper<>();
-    private final ReadOnlyObjectWrapper<Preview> preview = new ReadOnlyObjectWrapper<>();
+    private final Making making;
     private final BooleanProperty running = new SimpleBooleanProperty(), paused = new SimpleBooleanProperty(),
-            wantsFinal = new SimpleBooleanProperty();
+            wantsFinal = new SimpleBooleanProperty(), marking = new SimpleBooleanProperty();
     private final ObjectProperty<Preset> preset = new SimpleObjectProperty<>();
     /** Presets as they were last changed here, by name: they are there again when their view is. */
     private final Map<String, Preset> edited = new HashMap<>();
@@ -56,6 +50,13 @@ public final class Prover {
     Prover(Workbench bench, Executor background) {
         this.bench = bench;
         this.background = background;
+        making = new Making(bench::later, running::get);
+        marking.addListener((o, a, b) -> {
+            if (!b) region.set(null);
+        });
+        region.addListener((o, a, b) -> {
+            if (b != null) marking.set(true);
+        });
         caches = new CacheHand(bench, background, preset);
         costs = new CostHand(bench, background, this);
         bench.viewProperty().addListener((o, a, b) -> {
@@ -78,11 +79,11 @@ public final class Prover {
     }
 
     public ReadOnlyObjectProperty<RenderJob.Progress> progressProperty() {
-        return progress.getReadOnlyProperty();
+        return making.progress.getReadOnlyProperty();
     }
 
     public ReadOnlyObjectProperty<Preview> previewProperty() {
-        return preview.getReadOnlyProperty();
+        return making.preview.getReadOnlyProperty();
     }
 
     public BooleanProperty runningProperty() {
@@ -113,9 +114,19 @@ public final class Prover {
         return preset;
     }
 
+    /** Changes the settings of the next proof. */
+    public void change(UnaryOperator<Preset> how) {
+        if (preset.get() != null) preset.set(how.apply(preset.get()));
+    }
+
     /** Part of the picture to render, as shares of a thousand of its width and height, or null for all. */
     public ObjectProperty<Region> regionProperty() {
         return region;
+    }
+
+    /** Whether a region is being marked; without it there is none. */
+    public BooleanProperty markingProperty() {
+        return marking;
     }
 
     /** How many settings differ from the preset of the same name. */
@@ -145,7 +156,7 @@ public final class Prover {
         paused.set(false);
         stopAsked = false;
         pauseAsked = false;
-        progress.set(null);
+        making.begin();
         bench.notices().lastProperty().set(null);
         bench.easel().hold();
         Region part = region.get();
@@ -172,8 +183,7 @@ public final class Prover {
             job = j;
             if (pauseAsked) j.pause();
             if (stopAsked) j.stop();
-            long[] next = {0, 0};
-            j.run(g -> shown(j, g, next));
+            j.run(g -> making.shown(j, g));
             if (j.progress().passes() == 0) bench.notices().say("Stopped before the first pass was done; nothing to keep.");
             else {
                 Proof made = store.keep(j, v);
@@ -194,50 +204,10 @@ public final class Prover {
             job = null;
             bench.later(() -> {
                 running.set(false);
-                preview.set(null);
+                making.end();
                 bench.easel().release();
             });
         }
-    }
-
-    private void shown(RenderJob j, RenderJob.Progress g, long[] next) {
-        long now = System.nanoTime();
-        boolean working = g.state() == RenderJob.State.RENDERING && g.passes() > 1, prepass = g.state() == RenderJob.State.RENDERING
-                && g.passes() == 0;
-        if (prepass && now - next[1] > 400_000_000L) {
-            Film cached = j.cachedPicture(PREPASS_WIDTH);
-            if (cached != null) {
-                Preview image = new Preview(cached.width(), cached.height(), j.finish().argb(cached, null));
-                bench.later(() -> {
-                    if (running.get()) preview.set(image);
-                });
-            }
-        }
-        if (prepass || working && now < next[0]) {
-            if (now - next[1] > 150_000_000L) {
-                next[1] = now;
-                bench.later(() -> progress.set(g));
-            }
-            return;
-        }
-        Finish f = j.finish();
-        Preview image = new Preview(j.film().width(), j.film().height(), preview(j, f));
-        // Showing takes time from making: no more than a tenth of it, whatever the size.
-        long end = System.nanoTime();
-        next[0] = end + Math.max(150_000_000L, 10 * (end - now));
-        next[1] = end;
-        bench.later(() -> {
-            progress.set(g);
-            if (running.get()) preview.set(image);
-        });
-    }
-
-    /** The picture so far, denoised where the proof will be and it is quick enough. */
-    private static int[] preview(RenderJob j, Finish f) {
-        boolean whole = j.order().region().width() == j.film().width() && j.order().region().height() == j.film().height();
-        boolean small = (long) j.film().width() * j.film().height() < 1_500_000;
-        return PictureOutput.argb(j.film(), f, null, Region.all(j.film().width(), j.film().height()), whole && small
-                && j.order().preset().denoise());
     }
 
     /** Ends the proof; what was made is kept and hung. */

@@ -1,5 +1,6 @@
 package bake.desktop.work;
 
+import bake.core.scene.Camera;
 import bake.formats.project.View;
 import bake.studio.proof.Proof;
 import java.util.ArrayList;
@@ -15,7 +16,58 @@ public final class Views {
 
     /** Looks at a view; nothing to undo. */
     public void choose(String name) {
-        if (bench.session() != null) bench.session().look(name);
+        if (bench.document().session() != null) bench.document().session().look(name);
+    }
+
+    /** Looks at the view that comes so many after this one, around the list. */
+    public void step(int by) {
+        if (bench.view() == null) return;
+        List<View> all = bench.project().views();
+        choose(all.get(Math.floorMod(all.indexOf(bench.view()) + by, all.size())).name());
+    }
+
+    /** What of a view can be given to others. */
+    public enum Part {
+        LIGHT("its light: sun, sky, levels and lamps"), EXPOSURE("its exposure"), LOOK("its tones and white balance"), SIZE("its size");
+
+        private final String words;
+
+        Part(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+
+        private View put(View from, View to) {
+            Camera c = from.camera().camera(), d = to.camera().camera();
+            return switch (this) {
+                case LIGHT -> to.withLightOf(from);
+                case EXPOSURE -> to.withCamera(d.withExposure(c.fNumber(), c.shutter(), c.iso()));
+                case LOOK -> to.withCurve(from.curve()).withWhiteBalance(from.look().whiteBalance());
+                case SIZE -> to.withSize(from.size()[0], from.size()[1]);
+            };
+        }
+    }
+
+    /** Gives a part of this view to all others, in one step. */
+    public void giveToAll(Part part) {
+        View v = bench.view();
+        if (v == null) return;
+        bench.edit(null, p -> p.withViews(p.views().stream().map(x -> x == v ? x : part.put(v, x)).toList()));
+        bench.notices().say("All views have " + part.words() + " now.");
+    }
+
+    /** Moves a view to a place in the list. */
+    public void move(String name, int to) {
+        bench.edit(null, p -> {
+            List<View> all = new ArrayList<>(p.views());
+            int from = all.indexOf(p.view(name));
+            if (from < 0 || to < 0 || to >= all.size() || to == from) return p;
+            all.add(to, all.remove(from));
+            return p.withViews(all);
+        });
     }
 
     /** Keeps the current camera as a new view. */

@@ -41,7 +41,7 @@ class FieldsTest extends WindowFixture {
         until("Tab", () -> Math.abs(bench.view().camera().camera().fNumber() - 5.6) < 0.01);
         type(r, "#final-width", "1,024 px");
         r.push(KeyCode.CONTROL, KeyCode.S);
-        until("a command takes it before it does its work", () -> bench.view().size()[0] == 1024 && !bench.changedProperty().get());
+        until("a command takes it before it does its work", () -> bench.view().size()[0] == 1024 && !bench.document().changedProperty().get());
         // Passing through changes nothing, whatever the rounding.
         Project before = bench.project();
         for (String id : new String[] {"#ev-field", "#focal-field", "#focus-field", "#white-balance-field", "#final-width"}) {

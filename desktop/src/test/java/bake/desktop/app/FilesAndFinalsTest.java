@@ -15,7 +15,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import javafx.application.Platform;
-import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.MenuBar;
 import javafx.scene.control.Slider;
 import javafx.scene.input.KeyCode;
@@ -72,14 +71,14 @@ class FilesAndFinalsTest extends WindowFixture {
     void autosaveAndDiscard(FxRobot r) throws IOException {
         Files.writeString(dir.resolve("project.autosave.json"), ROOM.replace("Test room", "Left room"));
         open();
-        until("it is offered", () -> bench.recoveryProperty().get());
+        until("it is offered", () -> bench.document().recoveryProperty().get());
         r.interact(() -> bench.views().choose("Two"));
         r.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(4))));
         until("kept beside it", () -> Files.exists(dir.resolve("project.autosave.json")));
         assertEquals(1, recovered(), "edits do not destroy it");
         r.push(KeyCode.CONTROL, KeyCode.Z);
         r.clickOn("#discard");
-        until("it is gone", () -> !bench.recoveryProperty().get() && recovered() == 0);
+        until("it is gone", () -> !bench.document().recoveryProperty().get() && recovered() == 0);
         assertEquals("Test room", bench.project().name());
         r.clickOn("#station-view");
         r.interact(() -> r.lookup("#white-balance-slider").queryAs(Slider.class).setValue(Math.log(3000)));
@@ -87,7 +86,7 @@ class FilesAndFinalsTest extends WindowFixture {
         until("and kept beside the project", () -> Files.exists(dir.resolve("project.autosave.json")));
         assertNull(ProjectFile.read(dir.resolve("project.json")).currentView().whiteBalance(), "not in the project yet");
         r.push(KeyCode.CONTROL, KeyCode.S);
-        until("saved", () -> !bench.changedProperty().get() && !Files.exists(dir.resolve("project.autosave.json")));
+        until("saved", () -> !bench.document().changedProperty().get() && !Files.exists(dir.resolve("project.autosave.json")));
         assertNotNull(ProjectFile.read(dir.resolve("project.json")).currentView().whiteBalance());
     }
 
@@ -231,12 +230,10 @@ class FilesAndFinalsTest extends WindowFixture {
     @Test
     void looks(FxRobot r) {
         open();
-        MenuBar m = r.lookup("#menu").queryAs(MenuBar.class);
-        CheckMenuItem dark = (CheckMenuItem) m.getMenus().get(3).getItems().getLast();
-        r.interact(() -> dark.setSelected(true));
-        until("evening", () -> r.lookup(".window").query().getStyleClass().contains("evening"));
-        r.interact(() -> dark.setSelected(false));
-        until("day", () -> !r.lookup(".window").query().getStyleClass().contains("evening"));
+        r.interact(() -> window.looks().eveningProperty().set(true));
+        until("evening", () -> r.lookup(".window").query().getScene().getStylesheets().stream().anyMatch(s -> s.endsWith("evening.css")));
+        r.interact(() -> window.looks().eveningProperty().set(false));
+        until("day", () -> !r.lookup(".window").query().getScene().getStylesheets().stream().anyMatch(s -> s.endsWith("evening.css")));
         double before = r.lookup("#easel").query().getBoundsInLocal().getHeight();
         r.push(KeyCode.F7);
         until("the picture has the rail's room", () -> r.lookup("#easel").query().getBoundsInLocal().getHeight() > before + 50);

@@ -70,7 +70,7 @@ class LightPictureTest extends WindowFixture {
         assertEquals(1.6 * 1.2, p.size(), 0.03, "snapped to the opening");
         assertEquals(1, p.normal().y(), 1e-3, "it faces the room");
         assertEquals(Lighting.Tool.LOOK, bench.lighting().toolProperty().get());
-        r.interact(bench::undo);
+        r.interact(bench.document()::undo);
         assertTrue(bench.project().portals().isEmpty());
         passes(3);
 
@@ -122,7 +122,7 @@ class LightPictureTest extends WindowFixture {
         assertEquals(3, now[0], 0.1);
         assertEquals(4 - 0.06, now[1], 0.02, "before the wall");
         assertEquals(1, now[2], 0.1);
-        r.interact(bench::undo);
+        r.interact(bench.document()::undo);
         assertEquals(before[0], bench.project().lamps().getFirst().position()[0], 1e-9, "one drag is one edit");
         passes(3);
         // The robot of the windowless platform tells no modifier with the mouse.
@@ -162,7 +162,7 @@ class LightPictureTest extends WindowFixture {
         r.interact(() -> r.lookup("#mirrored-as-lit").<javafx.scene.control.ToggleButton>query().setSelected(true));
         assertNull(bench.view().around().mirrored());
         File project = dir.resolve("project.json").toFile();
-        r.interact(bench::save);
+        r.interact(bench.document()::save);
         assertTrue(Files.readString(project.toPath()).contains("\"apart\" : true"));
     }
 
@@ -175,7 +175,7 @@ class LightPictureTest extends WindowFixture {
         Files.writeString(dir.resolve("project.json"), LightStationTest.house()
                 .replace("\"kind\": \"standard sky\"",
                 "\"backdrop\": {\"kind\": \"picture\", \"file\": \"backdrops/gone.png\"}, \"kind\": \"standard sky\""));
-        r.interact(() -> bench.open(dir.toString()));
+        r.interact(() -> bench.opener().open(dir.toString()));
         until("it is said what is wrong", () -> bench.project() != null && bench.notices().lastProperty().get() != null
                 && bench.notices().lastProperty().get().text().contains("gone.png"));
         r.interact(() -> bench.sights().choose(Sights.Part.BACKDROP, null));
@@ -235,7 +235,7 @@ class LightPictureTest extends WindowFixture {
         assertEquals(List.of("the lamps"), bench.guides().keptProperty().get().changed());
         assertTrue(r.lookup((Node n) -> n instanceof Label l && l.getText()
                 .startsWith("Not used: since it was learnt the lamps have changed")).tryQuery().isPresent());
-        r.interact(bench::undo);
+        r.interact(bench.document()::undo);
         until("it fits again", () -> bench.guides().keptProperty().get().fits());
         r.interact(() -> r.lookup("#guides-sky").<javafx.scene.control.ToggleButton>query().fire());
         until("it is shown", () -> bench.easel().frameProperty().get() != null && bench.easel().frameProperty().get().spots() == null

@@ -87,7 +87,7 @@ class LightStationTest extends WindowFixture {
         r.clickOn("#solo-bulbs").clickOn("#mute-bulbs");
         until("only the sky is left", () -> bench.easel().frameProperty().get().light()[1] > 0 && bench.easel().frameProperty().get().light()[2] == 0);
         assertEquals(List.of("Bulbs"), bench.view().muted());
-        r.interact(bench::undo);
+        r.interact(bench.document()::undo);
         until("undone", () -> bench.view().muted().isEmpty());
         r.clickOn("#fader-colour");
         r.interact(() -> r.lookup("#fader-bulbs").queryAs(Slider.class).setValue(60));
@@ -101,8 +101,8 @@ class LightStationTest extends WindowFixture {
         open();
         r.interact(() -> {
             bench.editView(null, v -> v.withFader("Bulbs", 1).withFader("Sky", -1));
-            bench.lighting().takeOver("Bulbs");
-            bench.lighting().takeOver("Sky");
+            bench.lighting().output().set("Bulbs");
+            bench.lighting().output().set("Sky");
         });
         assertEquals(1800, bench.project().lamps().getFirst().lumens(), 1e-6);
         assertEquals(-1, bench.view().around().skyStops(), 1e-9);

@@ -50,11 +50,11 @@ class ModelStationTest extends WindowFixture {
     void readingIsStopped(FxRobot r) {
         Reading slow = new Reading();
         slow.step("Reading tower.fbx");
-        r.interact(() -> bench.open(slow));
+        r.interact(() -> bench.opener().open(slow));
         until("it counts the seconds", () -> r.lookup((javafx.scene.Node n) -> n instanceof javafx.scene.control.Label l
                 && l.getText().startsWith("Reading tower.fbx, 1 s")).tryQuery().isPresent());
         r.clickOn("#opening-stop");
-        until("it was given up", () -> !bench.openingProperty().get());
+        until("it was given up", () -> !bench.opener().openingProperty().get());
         assertTrue(slow.stopped() && r.lookup("#empty-demo").query().isVisible() && !r.lookup("#opening-stop").query().isVisible());
         r.interact(() -> slow.done.completeExceptionally(new IOException("late")));
         assertNull(bench.notices().lastProperty().get(), "what comes after is nobody's business");
@@ -104,9 +104,9 @@ class ModelStationTest extends WindowFixture {
                 && bench.notices().lastProperty().get().text().contains("broken.obj"));
         assertTrue(bench.project().models().getFirst().file().endsWith("/hut.obj"));
         assertTrue(bench.models().unusedProperty().get().isEmpty(), "undo needs the old one");
-        r.interact(() -> bench.save());
-        until("saved", () -> !bench.changedProperty().get());
-        r.interact(() -> bench.open(bench.folder().toString()));
+        r.interact(() -> bench.document().save());
+        until("saved", () -> !bench.document().changedProperty().get());
+        r.interact(() -> bench.opener().open(bench.folder().toString()));
         until("after the next start nothing does", () -> bench.models().unusedProperty().get().size() == 1);
         r.clickOn("#station-model");
         r.interact(() -> r.lookup("#clear-models").queryAs(javafx.scene.control.Button.class).fire());

@@ -42,7 +42,9 @@ abstract class WindowFixture {
         dir = Files.createTempDirectory("bake-window");
         Files.writeString(dir.resolve("project.json"), ROOM);
         bench = new Workbench(Platform::runLater);
-        window = new MainWindow(bench, stage, new bake.studio.user.RecentProjects(dir.resolve("recent.json")));
+        window = new MainWindow(bench, stage, new bake.studio.user.RecentProjects(dir.resolve("recent.json")), null);
+        // What is tested is not how fine the picture is.
+        bench.easel().halfProperty().set(true);
         stage.setScene(window.scene(1280, 800));
         stage.setX(0);
         stage.setY(0);

@@ -75,7 +75,7 @@ class WindowTest extends WindowFixture {
         until("proof 2 is B", () -> bench.prints().bProperty().get() != null && bench.prints().bProperty().get().number() == 2);
         // Save.
         r.push(KeyCode.CONTROL, KeyCode.S);
-        until("it is saved", () -> !bench.changedProperty().get());
+        until("it is saved", () -> !bench.document().changedProperty().get());
         assertEquals(bench.view().name(), ProjectFile.read(dir.resolve("project.json")).current());
         // Deliver.
         r.clickOn("#station-finals").clickOn("#finals-1").clickOn("#finals-start");
@@ -241,10 +241,10 @@ class WindowTest extends WindowFixture {
     void recoveryIsOffered(FxRobot r) throws IOException {
         Files.writeString(dir.resolve("project.autosave.json"), ROOM.replace("Test room", "Unsaved room"));
         open();
-        until("it is offered", () -> bench.recoveryProperty().get());
+        until("it is offered", () -> bench.document().recoveryProperty().get());
         assertEquals("Test room", bench.project().name());
         r.clickOn("#recover");
-        until("it is back", () -> bench.project().name().equals("Unsaved room") && !bench.recoveryProperty().get());
+        until("it is back", () -> bench.project().name().equals("Unsaved room") && !bench.document().recoveryProperty().get());
         r.push(KeyCode.CONTROL, KeyCode.Z);
         until("and can be undone", () -> bench.project().name().equals("Test room"));
     }

@@ -50,8 +50,7 @@ public final class Recentre {
     }
 
     private static Camera moved(Camera c, Vec3 by) {
-        return new Camera(c.position().minus(by), c.target().minus(by), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(),
-                c.depthOfField(), c.straightVerticals(), c.shift());
+        return c.at(c.position().minus(by), c.target().minus(by));
     }
 
     private static Mesh moved(Mesh x, Vec3 c) {

@@ -129,6 +129,11 @@ public record Project(
         return new Project(bake, name, due, place, models, shapes, materials, l, portals, layers, views, presets, current, other);
     }
 
+    /** @param d local date and time, ISO 8601 without zone, or null */
+    public Project withDue(String d) {
+        return new Project(bake, name, d, place, models, shapes, materials, lamps, portals, layers, views, presets, current, other);
+    }
+
     public Project withPortals(List<PortalSpec> l) {
         return new Project(bake, name, due, place, models, shapes, materials, lamps, l, layers, views, presets, current, other);
     }

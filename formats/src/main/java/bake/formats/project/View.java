@@ -1,10 +1,10 @@
 package bake.formats.project;
 
-import bake.formats.Json;
 import bake.core.finish.Look;
 import bake.core.finish.ToneCurve;
 import bake.core.math.Vec3;
 import bake.core.scene.Camera;
+import bake.formats.Json;
 import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonIgnore;
@@ -48,24 +48,25 @@ public record View(
     /** The camera as written: lengths in metres, lens in mm, shutter in seconds. */
     @JsonInclude(JsonInclude.Include.NON_NULL)
     public record CameraSpec(double[] position, double[] target, Double focal, Double fNumber, Double shutter, Double iso, Double focus,
-            Boolean depthOfField, Boolean straightVerticals, Double shift, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+            Boolean depthOfField, Boolean straightVerticals, Double shift, Double shiftAcross, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
         public static CameraSpec of(Camera c) {
             return new CameraSpec(array(c.position()), array(c.target()), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(),
                     c.depthOfField(),
-                    c.straightVerticals(), c.shift(), Map.of());
+                    c.straightVerticals(), c.shift(), c.shiftAcross() == 0 ? null : c.shiftAcross(), Map.of());
         }
 
         public Camera camera() {
             return new Camera(vec(position), vec(target), or(focal, 24), or(fNumber, 8), or(shutter, 1 / 125.0), or(iso, 100), or(focus, 5),
-                    depthOfField != null && depthOfField, straightVerticals == null || straightVerticals, or(shift, 0));
+                    depthOfField != null && depthOfField, straightVerticals == null || straightVerticals, or(shift, 0),
+                    or(shiftAcross, 0));
         }
 
         /** The same keys and unknown ones with another camera's values. */
         public CameraSpec with(Camera c) {
             CameraSpec s = of(c);
             return new CameraSpec(s.position, s.target, s.focal, s.fNumber, s.shutter, s.iso, s.focus, s.depthOfField, s.straightVerticals,
-                    s.shift, other);
+                    s.shift, s.shiftAcross, other);
         }
 
         private static double or(Double d, double otherwise) {
@@ -235,6 +236,11 @@ public record View(
         public GroundSpec with(Object... keysAndValues) {
             return Json.with(this, GroundSpec.class, keysAndValues);
         }
+    }
+
+    /** This view in the light of another: its surroundings, levels, colours and which lamps are on. */
+    public View withLightOf(View o) {
+        return new View(name, setting, camera, o.around, size, curve, whiteBalance, o.faders, o.off, o.shifts, o.muted, other);
     }
 
     public View withCamera(Camera c) {

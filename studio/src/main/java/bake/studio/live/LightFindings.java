@@ -58,7 +58,6 @@ public final class LightFindings {
     /** A camera that exposes brighter by some stops. */
     public static Camera exposed(Camera c, double stops) {
         double t = c.shutter() * Math.pow(2, stops);
-        return new Camera(c.position(), c.target(), c.focal(), c.fNumber(), Math.clamp(t, 1e-5, 1000), c.iso(), c.focus(), c.depthOfField(),
-                c.straightVerticals(), c.shift());
+        return c.withExposure(c.fNumber(), Math.clamp(t, 1e-5, 1000), c.iso());
     }
 }

@@ -255,8 +255,8 @@ public final class LiveRender implements AutoCloseable {
             if (renderer instanceof Renderer lively) keep(scene, lively.caches());
             if (!whole) return false;
             long now = System.nanoTime();
-            // Showing costs time too: at most twelve pictures a second, and no more than a seventh of the work.
-            if (passes > 1 && p > 0 && now - lastFrame < Math.clamp(6 * shown, 80_000_000L, 1_500_000_000L)) continue;
+            // Showing costs time too: at most twelve pictures a second, and a fifth of the work unless that took too long to wait for.
+            if (passes > 1 && p > 1 && now - lastFrame < Math.clamp(4 * shown, 80_000_000L, 4_000_000_000L)) continue;
             lastFrame = now;
             if (p > 0) noise = finish.noise(film, Region.all(w, h));
             double seconds = (now - start) / 1e9;

@@ -164,7 +164,7 @@ public final class ModelStore {
         return u.bytes;
     }
 
-    private static void delete(Path folder) throws IOException {
+    static void delete(Path folder) throws IOException {
         if (!Files.exists(folder)) return;
         List<Path> all;
         try (Stream<Path> s = Files.walk(folder)) {

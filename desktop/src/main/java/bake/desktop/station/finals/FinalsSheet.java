@@ -1,11 +1,14 @@
 package bake.desktop.station.finals;
 
+import bake.desktop.parts.Field;
 import bake.desktop.parts.Ui;
+import bake.desktop.text.Moments;
 import bake.desktop.text.Texts;
 import bake.desktop.work.Workbench;
 import bake.formats.project.Preset;
 import bake.studio.preset.Presets;
 import java.io.File;
+import java.time.LocalDateTime;
 import java.util.Locale;
 import javafx.scene.control.Label;
 import javafx.scene.control.Toggle;
@@ -16,6 +19,8 @@ import javafx.stage.DirectoryChooser;
 /** The Finals sheet: where the files go, in which format, and with which settings. */
 public final class FinalsSheet extends VBox {
     private final Workbench bench;
+    private final Field due = new Field("due", 190, this::due);
+    private final Label left = Ui.note("");
     private final Label folder = Ui.label("", "figure");
     private final VBox presets = Ui.card("Final presets", null);
 
@@ -28,12 +33,18 @@ public final class FinalsSheet extends VBox {
         endings.selectedToggleProperty().addListener((o, a, b) -> {
             if (b != null) bench.finals().endingProperty().set(ending(b));
         });
-        getChildren().addAll(Ui.card("Files", null, choice,
+        due.setPromptText("14 March 2027 17:00");
+        getChildren().addAll(Ui.card("Promised", null, Ui.row(Ui.label("Due", "dial-name"), Ui.spring(), due), left), Ui.card("Files", null, choice,
                 Ui.note("PNG and TIF hold the finished picture in 16 bit, EXR and HDR the light of the scene in cd/m\u00b2.")),
                 Ui.card("Folder", Ui.button("finals-folder", "Choose\u2026", null, this::choose, "small"), folder), presets);
         bench.finals().folderProperty().addListener((o, a, b) -> refresh());
         bench.projectProperty().addListener((o, a, b) -> refresh());
         refresh();
+    }
+
+    private void due(String t) {
+        String to = t.isEmpty() ? null : Moments.parse(t, LocalDateTime.now()).toString();
+        bench.edit(null, p -> p.withDue(to));
     }
 
     private static String ending(Toggle t) {
@@ -50,6 +61,10 @@ public final class FinalsSheet extends VBox {
 
     private void refresh() {
         setDisable(bench.project() == null);
+        var promised = bench.project() == null ? null : Moments.read(bench.project().due());
+        due.show(promised == null ? "" : Moments.text(promised));
+        left.setText(promised == null ? "Date and time, such as \"Friday 12:00\" or 14 March 2027 17:00; empty for none."
+                : Texts.until(LocalDateTime.now(), promised) + ".");
         var f = bench.finals().folderProperty().get();
         folder.setText(f == null ? "" : bench.folder() != null && f.startsWith(bench.folder()) ? bench.folder().relativize(f).toString()
                 : f.toString());

@@ -1,19 +1,19 @@
 package bake.desktop.station.light;
 
+import bake.desktop.parts.Drawing;
 import bake.desktop.parts.Ui;
 import java.util.Locale;
 import java.util.function.DoubleConsumer;
-import javafx.scene.canvas.Canvas;
+import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.StackPane;
-import javafx.scene.paint.Color;
 
 /** A ring, seen from above, on which a panorama is turned: the mark is its middle. Arrow keys turn it by one degree, with Shift by ten. */
 final class HdriRing extends StackPane {
     private static final double SIZE = 132, C = SIZE / 2, R = 52;
-    private final Canvas canvas = new Canvas(SIZE, SIZE);
+    private final Drawing ring = new Drawing(SIZE, SIZE, this::draw);
     private final Label figure = Ui.label("", "figure");
     private final DoubleConsumer turned;
     private double degrees, from;
@@ -22,9 +22,10 @@ final class HdriRing extends StackPane {
         this.turned = turned;
         setId("hdri-ring");
         setFocusTraversable(true);
+        setAccessibleRole(AccessibleRole.SLIDER);
         setAccessibleText("Rotation of the panorama. Left and right turn it.");
         figure.setMouseTransparent(true);
-        getChildren().addAll(canvas, figure);
+        getChildren().addAll(ring, figure);
         setOnMousePressed(e -> {
             requestFocus();
             from = degrees - angle(e.getX(), e.getY());
@@ -38,7 +39,7 @@ final class HdriRing extends StackPane {
             else return;
             e.consume();
         });
-        focusedProperty().addListener((o, a, b) -> draw());
+        focusedProperty().addListener((o, a, b) -> ring.redraw());
     }
 
     private double angle(double x, double y) {
@@ -53,24 +54,22 @@ final class HdriRing extends StackPane {
     void show(double d) {
         degrees = Math.IEEEremainder(d, 360);
         figure.setText(String.format(Locale.ROOT, "%.0f\u00b0", degrees));
-        draw();
+        ring.redraw();
     }
 
-    private void draw() {
-        GraphicsContext g = canvas.getGraphicsContext2D();
-        g.clearRect(0, 0, SIZE, SIZE);
-        Color ink = Color.web("#1F2429"), rule = Color.web("#CFC8BA"), kiln = Color.web("#B8472A");
-        g.setStroke(rule);
+    private void draw(Drawing d) {
+        GraphicsContext g = d.getGraphicsContext2D();
+        g.setStroke(d.rule());
         g.setLineWidth(12);
         g.strokeOval(C - R, C - R, 2 * R, 2 * R);
         g.setLineWidth(1);
-        g.setStroke(ink);
+        g.setStroke(d.ink());
         for (int k = 0; k < 36; k++) {
             double a = Math.toRadians(10 * k), in = k % 9 == 0 ? R - 9 : R - 3;
             g.strokeLine(C + in * Math.sin(a), C - in * Math.cos(a), C + (R + 3) * Math.sin(a), C - (R + 3) * Math.cos(a));
         }
         double a = Math.toRadians(degrees);
-        g.setStroke(isFocused() ? kiln : ink);
+        g.setStroke(isFocused() ? d.accent() : d.ink());
         g.setLineWidth(isFocused() ? 4 : 3);
         g.strokeLine(C + (R - 12) * Math.sin(a), C - (R - 12) * Math.cos(a), C + (R + 10) * Math.sin(a), C - (R + 10) * Math.cos(a));
     }

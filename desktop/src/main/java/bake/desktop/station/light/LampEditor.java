@@ -8,11 +8,8 @@ import bake.desktop.text.Quantity;
 import bake.desktop.text.Texts;
 import bake.desktop.work.Lighting;
 import bake.desktop.work.Workbench;
-import bake.formats.light.IesFile;
 import bake.formats.project.LampSpec;
-import bake.studio.scene.LampFactory;
 import java.io.File;
-import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
@@ -34,13 +31,12 @@ final class LampEditor extends VBox {
     private final Lighting lighting;
     private final ToggleGroup units = new ToggleGroup();
     private final Dial output, kelvin, multiplier, width, height, beam, field, turn, weight;
-    private final Label conversions = Ui.note(""), file = Ui.label("", "figure"), shared = Ui.note("");
+    private final Label conversions = Ui.note(""), file = Ui.label("", "figure"), shared = Ui.note(""), many = Ui.note("");
     private final CheckBox visible = new CheckBox("Seen by the camera"), mirrored = new CheckBox("Seen in reflections"),
             twoSided = new CheckBox("Both sides shine");
-    private final Field group, x, y, z;
+    private final Field title, group, x, y, z;
     private final CandelaWeb web = new CandelaWeb();
     private final VBox place;
-    private final java.util.Map<String, IesFile.Photometry> read = new java.util.HashMap<>();
     private String name;
     private boolean setting;
 
@@ -70,7 +66,10 @@ final class LampEditor extends VBox {
                 "How often this lamp is looked for against others. More takes noise from its light and adds a little to all else; the light stays.", v -> set("weight", l -> l.with("weight", v)));
         group = new Field("lamp-group", 170, t -> {
             LampSpec l = lighting.lamps().find(name);
-            if (!setting && l != null && !t.isEmpty() && !t.equals(l.groupName())) set(null, q -> q.with("group", t));
+            if (!setting && l != null && !t.isEmpty() && !t.equals(l.groupName())) lighting.lamps().changeEach(null, q -> q.with("group", t));
+        });
+        title = new Field("lamp-name", 170, t -> {
+            if (!setting && name != null) lighting.lamps().rename(name, t);
         });
         x = coordinate("lamp-x", 0);
         y = coordinate("lamp-y", 1);
@@ -85,13 +84,15 @@ final class LampEditor extends VBox {
             if (!setting && b != null) change(UNITS.get(WORDS.indexOf((String) b.getUserData())));
         });
         place = new VBox(6, Ui.row(Ui.label("At", "dial-name"), Ui.spring(), x, y, z, Ui.label("m", "dial-name")),
+                Ui.row(Ui.button("lamp-aim", "Aim: click there", "The next click on the picture turns the lamp to what is there; so does dragging the mark before it",
+                () -> lighting.toolProperty().set(Lighting.Tool.AIM), "small")),
                 Ui.row(Ui.button("lamp-move", "Move: click there", "The next click on the picture moves the lamp before the surface there",
                 () -> lighting.toolProperty().set(Lighting.Tool.MOVE), "small"),
                         Ui.button("lamp-copy", "Copy", "A copy shares all settings but its place", () -> lighting.lamps().copy(name),
                         "small"), Ui.button("lamp-delete", "Delete", null, () -> lighting.lamps().delete(name), "small")));
-        getChildren().addAll(Ui.row(shared, Ui.spring(), single()), choice, output, conversions, file, web, multiplier, kelvin, width,
+        getChildren().addAll(many, Ui.row(shared, Ui.spring(), single()), choice, output, conversions, file, web, multiplier, kelvin, width,
                 height, beam, field, place,
-                Ui.more("lamp-more", Ui.row(Ui.label("Group", "dial-name"), Ui.spring(), group), turn, visible, mirrored, twoSided,
+                Ui.more("lamp-more", Ui.row(Ui.label("Name", "dial-name"), Ui.spring(), title), Ui.row(Ui.label("Group", "dial-name"), Ui.spring(), group), turn, visible, mirrored, twoSided,
                 weight));
     }
 
@@ -130,37 +131,18 @@ final class LampEditor extends VBox {
     /** Changes what the lamp's settings are: its own, or those that it shares. */
     private void set(String key, UnaryOperator<LampSpec> how) {
         if (setting || name == null) return;
-        LampSpec l = lighting.lamps().find(name);
-        if (l == null) return;
-        String owner = l.like() != null && !"group".equals(key) && !"turn".equals(key)
-                && lighting.lamps().find(l.like()) != null ? l.like() : name;
-        lighting.lamps().change(owner, key == null ? null : "lamp " + key, how);
+        if ("turn".equals(key)) lighting.lamps().changeEach("lamp turn", how);
+        else lighting.lamps().changeChosen(key == null ? null : "lamp " + key, how);
     }
 
     private static String unit(LampSpec l) {
         return l.candela() != null ? "candela" : l.luminance() != null ? "luminance" : l.lux() != null ? "lux" : "lumens";
     }
 
-    private Lamp lamp(LampSpec l) {
-        try {
-            return LampFactory.lamp(l.alone(bench.project().lamps()), this::photometry);
-        } catch (IOException | IllegalArgumentException e) {
-            return null;
-        }
-    }
-
-    /** Read once: this runs on the window's thread at every touch of a dial. */
-    private IesFile.Photometry photometry(String f) throws IOException {
-        String key = bench.folder() + "/" + f;
-        IesFile.Photometry p = read.get(key);
-        if (p == null) read.put(key, p = IesFile.read(bake.formats.SafePath.inside(bench.folder(), f, "project.json")));
-        return p;
-    }
-
     /** The same output in another unit. */
     private void change(String unit) {
         LampSpec l = lighting.lamps().find(name);
-        Lamp now = l == null ? null : lamp(l);
+        Lamp now = l == null ? null : lighting.output().lamp(l);
         if (now == null) return;
         double v = value(now, unit);
         if (!(v > 0)) {
@@ -186,7 +168,7 @@ final class LampEditor extends VBox {
         if (l == null) return;
         setting = true;
         LampSpec s = l.alone(bench.project().lamps());
-        Lamp now = lamp(l);
+        Lamp now = lighting.output().lamp(l);
         shared.setText(l.like() == null ? "" : "Shares the settings of " + l.like());
         String unit = unit(s), kind = s.kind() == null ? "point" : s.kind();
         boolean ies = kind.equals("ies"), own = ies && s.lumens() == null && s.candela() == null && s.lux() == null;
@@ -226,7 +208,11 @@ final class LampEditor extends VBox {
         Ui.show(twoSided, flat || kind.equals("disc"));
         Ui.show(visible, body);
         Ui.show(mirrored, body);
+        title.show(l.name());
         group.show(l.groupName());
+        int n = lighting.lamps().choice().allProperty().get().size();
+        many.setText(n > 1 ? "What is set here is set for all " + n + " chosen lamps." : "");
+        Ui.show(many, n > 1);
         Field[] f = {x, y, z};
         for (int k = 0; k < 3; k++) f[k].show(String.format(Locale.ROOT, "%.2f", l.position()[k]));
         setting = false;

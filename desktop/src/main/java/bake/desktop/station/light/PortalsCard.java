@@ -36,6 +36,10 @@ final class PortalsCard extends VBox {
     }
 
     private void refresh() {
+        Ui.refill(this, this::fill);
+    }
+
+    private void fill() {
         List<Portal> all = lighting.openings().all();
         boolean busy = lighting.openings().findingProperty().get();
         Button find = busy ? Ui.button("find-openings", "Stop", null, () -> lighting.openings().stop(), "small")
@@ -59,7 +63,7 @@ final class PortalsCard extends VBox {
         getChildren().setAll(Ui.row(Ui.label("Openings", "card-title"), Ui.spring(),
                 Ui.label(all.isEmpty() ? "" : all.size() + (all.size() == 1 ? " portal" : " portals"), "figure")), tools);
         if (lighting.toolProperty().get() == Lighting.Tool.DRAW) {
-            javafx.scene.control.Label l = Ui.note("Drag a rectangle, or click corners and end on the first. Escape leaves it.");
+            javafx.scene.control.Label l = Ui.note("Drag a rectangle, or click corners and end on the first. Escape cancels.");
             l.getStyleClass().add("needs-hand");
             getChildren().add(l);
         }

@@ -1,5 +1,6 @@
 package bake.desktop.station.light;
 
+import bake.desktop.parts.Drawing;
 import bake.formats.FormatException;
 import bake.formats.project.Project;
 import bake.formats.project.View;
@@ -7,11 +8,12 @@ import bake.studio.scene.SunPosition;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZonedDateTime;
-import javafx.scene.canvas.Canvas;
+import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.StackPane;
 import javafx.scene.paint.Color;
+import javafx.scene.paint.Paint;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
 
@@ -21,7 +23,9 @@ import javafx.scene.text.TextAlignment;
  */
 final class SunPathDiagram extends StackPane {
     private static final double SIZE = 226, RADIUS = 96, C = SIZE / 2;
-    private final Canvas canvas = new Canvas(SIZE, SIZE);
+    /** The sun looks the same by day and in the evening. */
+    private static final Color SUN = Color.web("#E0A030");
+    private final Drawing drawing = new Drawing(SIZE, SIZE, this::draw);
     private final Moved moved;
     private int gesture;
     private Project.Place place = Project.Place.DEFAULT;
@@ -39,8 +43,9 @@ final class SunPathDiagram extends StackPane {
         setId("sun-path");
         getStyleClass().add("sun-path");
         setFocusTraversable(true);
+        setAccessibleRole(AccessibleRole.SLIDER);
         setAccessibleText("Sun path diagram. Left and right move the hour, up and down the date.");
-        getChildren().add(canvas);
+        getChildren().add(drawing);
         setOnMousePressed(e -> {
             requestFocus();
             gesture++;
@@ -56,7 +61,7 @@ final class SunPathDiagram extends StackPane {
             else return;
             e.consume();
         });
-        focusedProperty().addListener((o, a, b) -> draw());
+        focusedProperty().addListener((o, a, b) -> drawing.redraw());
     }
 
     private void step(ZonedDateTime to) {
@@ -71,7 +76,7 @@ final class SunPathDiagram extends StackPane {
         } catch (FormatException e) {
             when = null;
         }
-        draw();
+        drawing.redraw();
     }
 
     private static double[] xy(SunPosition.Angles s) {
@@ -124,10 +129,9 @@ final class SunPathDiagram extends StackPane {
         return Math.hypot(p[0] - x, p[1] - y);
     }
 
-    private void draw() {
-        GraphicsContext g = canvas.getGraphicsContext2D();
-        Color ink = Color.web("#1F2429"), rule = Color.web("#CFC8BA"), kiln = Color.web("#B8472A"), quiet = Color.web("#6B675F");
-        g.clearRect(0, 0, SIZE, SIZE);
+    private void draw(Drawing d) {
+        GraphicsContext g = d.getGraphicsContext2D();
+        Paint ink = d.ink(), rule = d.rule(), kiln = d.accent();
         g.setLineWidth(1);
         g.setStroke(rule);
         for (int k = 1; k < 3; k++) g.strokeOval(C - RADIUS * k / 3, C - RADIUS * k / 3, 2 * RADIUS * k / 3, 2 * RADIUS * k / 3);
@@ -137,29 +141,30 @@ final class SunPathDiagram extends StackPane {
         g.strokeOval(C - RADIUS, C - RADIUS, 2 * RADIUS, 2 * RADIUS);
         g.setFont(Font.font("Inter", 11));
         g.setTextAlign(TextAlignment.CENTER);
-        g.setFill(quiet);
+        g.setFill(d.quiet());
         g.fillText("N", C, C - RADIUS - 5);
         g.fillText("S", C, C + RADIUS + 13);
         g.fillText("E", C + RADIUS + 9, C + 4);
         g.fillText("W", C - RADIUS - 9, C + 4);
         if (when == null) return;
         int year = when.getYear();
-        for (LocalDate d : new LocalDate[] {LocalDate.of(year, 6, 21), LocalDate.of(year, 3, 20), LocalDate.of(year, 12, 21)})
-            path(g, d, rule, 1.2, false);
-        path(g, when.toLocalDate(), kiln, 1.8, true);
+        for (LocalDate turn : new LocalDate[] {LocalDate.of(year, 6, 21), LocalDate.of(year, 3, 20), LocalDate.of(year, 12, 21)})
+            path(d, turn, rule, 1.2, false);
+        path(d, when.toLocalDate(), kiln, 1.8, true);
         SunPosition.Angles s = byHand != null ? byHand : SunPosition.at(place, when);
         double[] p = xy(new SunPosition.Angles(s.azimuth(), Math.max(-8, s.height())));
-        g.setStroke(Color.web("#C98A1B"));
+        g.setStroke(SUN);
         g.setLineWidth(1.4);
         g.strokeLine(C, C, p[0], p[1]);
-        g.setFill(s.height() > -0.5 ? Color.web("#F0B44C") : Color.web("#FBFAF7"));
+        g.setFill(s.height() > -0.5 ? SUN : Color.TRANSPARENT);
         g.setStroke(isFocused() ? kiln : ink);
         g.setLineWidth(isFocused() ? 2 : 1);
         g.fillOval(p[0] - 8, p[1] - 8, 16, 16);
         g.strokeOval(p[0] - 8, p[1] - 8, 16, 16);
     }
 
-    private void path(GraphicsContext g, LocalDate d, Color c, double width, boolean hours) {
+    private void path(Drawing on, LocalDate d, Paint c, double width, boolean hours) {
+        GraphicsContext g = on.getGraphicsContext2D();
         g.setStroke(c);
         g.setLineWidth(width);
         g.beginPath();
@@ -179,7 +184,7 @@ final class SunPathDiagram extends StackPane {
                 g.setFill(c);
                 g.fillOval(p[0] - 2, p[1] - 2, 4, 4);
                 g.setFont(Font.font("Inter", 11));
-                g.setFill(Color.web("#6B675F"));
+                g.setFill(on.quiet());
                 g.fillText(Integer.toString(m / 60), p[0], p[1] - 6);
             }
         }

@@ -42,6 +42,10 @@ public final class ModelSheet extends VBox {
     }
 
     private void fill() {
+        Ui.refill(this, this::refill);
+    }
+
+    private void refill() {
         getChildren().clear();
         if (bench.project() == null) return;
         ModelFacts f = bench.models().factsProperty().get();

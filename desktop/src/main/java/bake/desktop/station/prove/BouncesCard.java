@@ -1,7 +1,6 @@
 package bake.desktop.station.prove;
 
 import bake.core.path.BounceSettings;
-import bake.core.solve.Caches;
 import bake.core.solve.RoomSize;
 import bake.desktop.parts.Field;
 import bake.desktop.parts.Ui;
@@ -11,8 +10,6 @@ import bake.desktop.work.CacheHand;
 import bake.desktop.work.CostHand;
 import bake.desktop.work.Prover;
 import bake.formats.project.Preset;
-import bake.studio.cache.CacheStore;
-import bake.studio.live.Showing;
 import bake.studio.preset.SolverCosts;
 import bake.studio.render.RenderJob;
 import java.util.ArrayList;
@@ -32,7 +29,6 @@ import javafx.util.StringConverter;
 /** How bounced light is computed, in plain words, and the caches that proofs have computed. */
 final class BouncesCard extends VBox {
     private final Prover prover;
-    private final CacheHand caches;
     private final CostHand costs;
     /** Whether what is rarely needed is shown. */
     private boolean opened;
@@ -40,12 +36,12 @@ final class BouncesCard extends VBox {
     BouncesCard(Prover prover) {
         super(7);
         this.prover = prover;
-        caches = prover.caches();
         costs = prover.costs();
         setId("bounced-light");
         getStyleClass().add("card");
         prover.presetProperty().addListener((o, a, b) -> refresh());
         prover.runningProperty().addListener((o, a, b) -> refresh());
+        CacheHand caches = prover.caches();
         caches.keptProperty().addListener((o, a, b) -> refresh());
         caches.offerProperty().addListener((o, a, b) -> refresh());
         caches.shownProperty().addListener((o, a, b) -> refresh());
@@ -58,6 +54,10 @@ final class BouncesCard extends VBox {
     }
 
     private void refresh() {
+        Ui.refill(this, this::fill);
+    }
+
+    private void fill() {
         Preset p = prover.presetProperty().get();
         getChildren().clear();
         if (p == null) return;
@@ -78,7 +78,7 @@ final class BouncesCard extends VBox {
         getChildren().addAll(Ui.label("First bounce", "note"), firsts, Ui.label("Later bounces", "note"), laters);
         if (first == BounceSettings.First.IRRADIANCE_CACHE) getChildren().add(surroundings(p));
         details(p, how);
-        if (any) state();
+        if (any) getChildren().add(new KeptCaches(prover));
         setDisable(prover.runningProperty().get());
     }
 
@@ -127,7 +127,7 @@ final class BouncesCard extends VBox {
             }
         });
         box.setValue(how.caustics());
-        box.setOnAction(e -> change(q -> q.withExact(null).withCaustics(box.getValue() == BounceSettings.Caustics.PATH_TRACING ? null
+        box.setOnAction(e -> prover.change(q -> q.withExact(null).withCaustics(box.getValue() == BounceSettings.Caustics.PATH_TRACING ? null
                 : box.getValue().word())));
         box.setTooltip(Ui.tip("Light that mirrors, glasses and polished metal throw on matt surfaces"));
         all.add(Ui.line("Caustics", box));
@@ -154,7 +154,7 @@ final class BouncesCard extends VBox {
     /** A number that may be left empty for what is suggested, which then is seen in its place. */
     private Field number(String id, String value, String suggested, double least, double most,
             Function<Double, UnaryOperator<Preset>> set) {
-        Field f = new Field(id, 150, t -> change(set.apply(t.isEmpty() ? null : Quantity.NUMBER.parse(t, least, most))));
+        Field f = new Field(id, 150, t -> prover.change(set.apply(t.isEmpty() ? null : Quantity.NUMBER.parse(t, least, most))));
         f.show(value);
         f.setPromptText(suggested);
         return f;
@@ -171,7 +171,7 @@ final class BouncesCard extends VBox {
         b.setId("cached-surroundings");
         b.setSelected(Boolean.TRUE.equals(p.cachedSurroundings()));
         b.setTooltip(Ui.tip("Light straight from the surroundings is gathered with the bounces instead of being looked for in every pixel: much less noise indoors, softer shadows of the sky. The sun is never cached."));
-        b.setOnAction(e -> change(q -> q.withBounces(q.firstBounce(), q.laterBounces(), b.isSelected() ? true : null)));
+        b.setOnAction(e -> prover.change(q -> q.withBounces(q.firstBounce(), q.laterBounces(), b.isSelected() ? true : null)));
         return b;
     }
 
@@ -188,113 +188,10 @@ final class BouncesCard extends VBox {
     }
 
     private Button line(String id, String text, boolean here, UnaryOperator<Preset> set) {
-        Button b = Ui.button(id, text, null, () -> change(set), "list-line");
+        Button b = Ui.button(id, text, null, () -> prover.change(set), "list-line");
         b.setMaxWidth(Double.MAX_VALUE);
         if (here) b.getStyleClass().add("list-here");
         return b;
     }
 
-    private void change(UnaryOperator<Preset> c) {
-        prover.presetProperty().set(c.apply(prover.presetProperty().get()));
-    }
-
-    /** What the last proof has cached, and what is kept. */
-    private void state() {
-        CacheHand.Offer o = caches.offerProperty().get();
-        List<CacheStore.Entry> kept = caches.keptProperty().get();
-        if (o != null) getChildren().add(Ui.note("Last proof, " + o.view().name() + ": " + counts(o.caches()) + " in "
-                + Texts.time(o.phases().caches()) + ", its passes took " + Texts.time(o.phases().passes()) + "."));
-        List<CacheStore.Entry> fit = kept.stream().filter(CacheStore.Entry::fits).toList();
-        if (!fit.isEmpty()) getChildren()
-                .add(Ui.note("Kept for this light: " + String.join(", ", fit.stream().map(BouncesCard::entry).toList())
-                + ". Proofs begin with it and add what they see."));
-        List<CacheStore.Entry> other = kept.stream().filter(e -> !e.fits()).toList();
-        if (!other.isEmpty()) {
-            long bytes = other.stream().mapToLong(CacheStore.Entry::bytes).sum();
-            String why = other.stream().filter(e -> e.problem() == null).map(e -> String.join(", ", e.changed())).findFirst()
-                    .orElse("damaged");
-            getChildren().add(Ui.note(String.format(Locale.ROOT, "Not used, %.1f MB: %s of other light (%s).", bytes / 1e6,
-                    other.size() == 1 ? "one file" : other.size() + " files", why)));
-        }
-        if (o == null && kept.isEmpty())
-            getChildren().add(Ui.note("After a proof its caches can be kept: the next view and the final begin with them."));
-        if (o != null) getChildren().add(Ui.row(show("caches-records", "Show records",
-                "Where records lie (dots) and how far each reaches. Reddish: narrow, so what is near is traced. Dark grey: no record reaches.", Showing.RECORDS, o.caches().records() != null),
-                show("caches-cells", "Show cells", "The cells that a bounce of about a metre reads. Dark grey: such bounces are traced on.",
-                Showing.CELLS, o.caches().cells() != null),
-                show("caches-photons", "Show photons", "Where photons lie (dots), each fourth one with the places that take its estimate.",
-                Showing.PHOTONS, o.caches().photons() != null || o.caches().caustics() != null)));
-        if (caches.shownProperty().get() == Showing.RECORDS && o != null) asked();
-        if (!other.isEmpty()) {
-            CheckBox anyway = new CheckBox("Use them anyway, for a look");
-            anyway.setId("caches-anyway");
-            anyway.setSelected(caches.anywayProperty().get());
-            anyway.setTooltip(Ui.tip("The next proofs begin with them where nothing fits. Light is then partly that of before; the print says so."));
-            anyway.setOnAction(e -> caches.anywayProperty().set(anyway.isSelected()));
-            getChildren().add(anyway);
-        }
-        if (!kept.isEmpty()) {
-            CheckBox lock = new CheckBox("Locked: neither replaced nor deleted");
-            lock.setId("caches-lock");
-            lock.setSelected(kept.stream().allMatch(CacheStore.Entry::locked));
-            lock.setOnAction(e -> caches.lock(lock.isSelected()));
-            getChildren().add(lock);
-        }
-        Button keep = Ui.button("caches-keep", "Keep the last proof's", "In the project's folder, for all views of this light",
-                caches::keep, "small");
-        Button clear = Ui.button("caches-clear", "Delete all kept", "Pictures compute their bounced light anew", caches::clear, "small");
-        Ui.show(keep, o != null);
-        Ui.show(clear, !kept.isEmpty());
-        getChildren().add(Ui.row(keep, clear));
-    }
-
-    /** What records made the place that was clicked, and what would help there. */
-    private void asked() {
-        CacheHand.Asked a = caches.askedProperty().get();
-        BounceSettings made = RenderJob.bounced(caches.offerProperty().get().preset());
-        Label l = Ui.note(a == null ? "Click a place of the picture: what records it is made of."
-                : Texts.records(a.material(), a.sources(), made));
-        l.setId("records-asked");
-        getChildren().add(l);
-        if (a == null) return;
-        BounceSettings how = RenderJob.bounced(prover.presetProperty().get());
-        boolean few = !a.sources().narrow() && a.sources().weight() < 0.6;
-        Button rays = Ui.button("help-rays", "Twice the rays", "Blotches of records get 0.7 times as strong; gathering takes twice as long",
-                () -> change(q -> q.withGatherRays(Math.min(16384, 2 * how.gatherRays()))), "small");
-        Button near = Ui.button("help-near", "Trace what is near",
-                "Bounces within 30 cm are traced everywhere: small things and contact shadows get sharp; passes take longer",
-                () -> change(q -> q.withNearField(0.3)), "small");
-        Ui.show(rays, a.sources().records() > 0);
-        Ui.show(near, few && how.nearField() == 0);
-        getChildren().add(Ui.row(rays, near));
-    }
-
-    private ToggleButton show(String id, String text, String help, Showing what, boolean there) {
-        ToggleButton b = new ToggleButton(text);
-        b.setId(id);
-        b.getStyleClass().add("small");
-        b.setTooltip(Ui.tip(help));
-        b.setSelected(caches.shownProperty().get() == what);
-        b.setOnAction(e -> caches.shownProperty().set(b.isSelected() ? what : null));
-        Ui.show(b, there);
-        return b;
-    }
-
-    private static String counts(Caches c) {
-        List<String> all = new ArrayList<>();
-        if (c.records() != null) all.add(String.format(Locale.ROOT, "%,d records", c.records().records()));
-        if (c.cells() != null) all.add(String.format(Locale.ROOT, "%,d cells", c.cells().cells()));
-        if (c.photons() != null) all.add(String.format(Locale.ROOT, "%,d photons", c.photons().photons()));
-        if (c.caustics() != null) all.add(String.format(Locale.ROOT, "%,d photons of caustics", c.caustics().photons()));
-        return String.join(" and ", all);
-    }
-
-    private static String entry(CacheStore.Entry e) {
-        return String.format(Locale.ROOT, "%,d %s, %.1f MB", e.rows(), switch (e.kind()) {
-            case "radiance" -> "cells";
-            case "irradiance" -> "records";
-            case "photons" -> "photons";
-            default -> "photons of caustics";
-        }, e.bytes() / 1e6);
-    }
 }

@@ -113,8 +113,7 @@ public final class ProveSheet extends VBox {
     }
 
     private void change(java.util.function.UnaryOperator<Preset> c) {
-        var p = bench.prover().presetProperty();
-        if (!setting && p.get() != null) p.set(c.apply(p.get()));
+        if (!setting) bench.prover().change(c);
     }
 
     private void progress(RenderJob.Progress g) {

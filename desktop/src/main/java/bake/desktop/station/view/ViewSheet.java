@@ -1,6 +1,7 @@
 package bake.desktop.station.view;
 
 import bake.core.finish.Look;
+import bake.core.math.Vec3;
 import bake.core.scene.Camera;
 import bake.desktop.parts.Dial;
 import bake.desktop.parts.Field;
@@ -22,16 +23,23 @@ import javafx.scene.layout.VBox;
 /** View: the saved views, the camera and its exposure, and the size of the final. */
 public final class ViewSheet extends VBox {
     private final Workbench bench;
-    private final VBox list = new VBox(1);
+    private final ViewList list;
     private final Field name, width, height;
     private final ToggleGroup settings = new ToggleGroup(), curves = new ToggleGroup();
-    private final Dial focal, shift, ev, fNumber, focus, white;
+    private final Dial focal, shift, across, ev, fNumber, iso, focus, white;
+    /** Where the camera stands and what it looks at. */
+    private final Field[] place = new Field[6];
     private final CheckBox upright = new CheckBox("Straight verticals"), depth = new CheckBox("Depth of field");
     private final Label shutter = Ui.label("", "figure");
     private boolean setting;
 
     public ViewSheet(Workbench bench) {
         this.bench = bench;
+        for (int i = 0; i < 6; i++) {
+            int k = i;
+            place[i] = new Field("camera-" + (i < 3 ? "at-" : "to-") + "xyz".charAt(i % 3), 72, t -> place(k, t));
+            place[i].setAccessibleText((i < 3 ? "Camera " : "Target ") + "xyz".charAt(i % 3));
+        }
         name = new Field("view-name", 120, t -> {
             if (t.isEmpty()) throw new IllegalArgumentException("A view has a name.");
             bench.views().rename(t);
@@ -41,37 +49,42 @@ public final class ViewSheet extends VBox {
         Button delete = Ui.button("delete-view", "Delete", "Takes this view away; undo brings it back", bench.views()::delete, "small");
         Button inside = Ui.button("go-inside", "Go inside", "Adds a view from inside the building, in its largest room with glass",
                 () -> GoInside.from(bench), "small");
-        VBox views = Ui.card("Views", Ui.row(add, inside, delete), list, Ui.row(Ui.label("Name", "dial-name"), name));
+        list = new ViewList(bench.views());
+        VBox views = Ui.card("Views", Ui.row(add, inside, delete), list, new CopyRow(bench.views()), Ui.row(Ui.label("Name", "dial-name"), name));
         javafx.scene.layout.HBox.setHgrow(name, javafx.scene.layout.Priority.ALWAYS);
         focal = new Dial("focal", "Focal length", "%.0f mm", 8, 300, 24, true, "On a 36 mm wide sensor.",
                 x -> camera("focal", c -> c.withFocal(x)));
         shift = new Dial("shift", "Vertical shift", "%+.1f mm", -24, 24, 0, false,
                 "Raises or lowers the view without tilting the verticals.",
-                x -> camera("shift", c -> new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(),
-                c.depthOfField(), c.straightVerticals(), x)));
+                x -> camera("shift", c -> c.withShift(c.straightVerticals(), x, c.shiftAcross())));
+        across = new Dial("shift-across", "Sideways shift", "%+.1f mm", -24, 24, 0, false,
+                "Moves the view to the side without turning the camera: walls that face it stay parallel to the frame.",
+                x -> camera("shift across", c -> c.withShift(c.straightVerticals(), c.shift(), x)));
         ev = new Dial("ev", "Exposure", "EV %.1f", -4, 18, 12, false,
                 "EV at ISO 100; full sun is about 15, a room by day 8 to 11. Sets the shutter.", x -> camera("ev", c -> c.withEv(x)));
         fNumber = new Dial("f-number", "Aperture", "f/%.1f", 1, 32, 8, true,
                 "Keeps the exposure; a wider lens blurs more with depth of field.",
-                x -> camera("aperture", c -> new Camera(c.position(), c.target(), c.focal(), x, c.shutter(), c.iso(), c.focus(),
-                c.depthOfField(), c.straightVerticals(), c.shift()).withEv(c.ev100())));
-        focus = new Dial("focus", "Sharp at", "%.2f m", 0.1, 200, 5, true, "Distance of sharpness.",
-                x -> camera("focus", c -> new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), x,
-                c.depthOfField(), c.straightVerticals(), c.shift())));
+                x -> camera("aperture", c -> c.withExposure(x, c.shutter(), c.iso()).withEv(c.ev100())));
+        iso = new Dial("iso", "Sensitivity", "ISO %.0f", 25, 25_600, 100, true, "Keeps the exposure; sets the shutter.",
+                x -> camera("iso", c -> c.withExposure(c.fNumber(), c.shutter(), Math.rint(x)).withEv(c.ev100())));
+        focus = new Dial("focus", "Sharp at", "%.2f m", 0.1, 200, 5, true,
+                "Distance of sharpness. \"Focus\" under the picture takes it from what is clicked.",
+                x -> camera("focus", c -> c.withFocus(c.depthOfField(), x)));
         upright.setId("upright");
         depth.setId("depth-of-field");
         upright.selectedProperty().addListener((o, a, b) -> camera(null,
-                c -> new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(), c.depthOfField(), b,
-                c.shift())));
+                c -> c.withShift(b, c.shift(), c.shiftAcross())));
         depth.selectedProperty().addListener((o, a, b) -> camera(null,
-                c -> new Camera(c.position(), c.target(), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(), b, c.straightVerticals(),
-                c.shift())));
-        VBox lens = Ui.card("Camera", null, focal, shift, upright, depth, focus);
+                c -> c.withFocus(b, c.focus())));
+        VBox lens = Ui.card("Camera", null, focal, shift, across, upright, depth, focus,
+                Ui.more("place-more", Ui.row(Ui.label("Stands at x, y", "dial-name"), Ui.spring(), place[0], place[1]),
+                Ui.row(Ui.label("Eye height z", "dial-name"), Ui.spring(), place[2]),
+                Ui.row(Ui.label("Looks at x, y, z", "dial-name")), Ui.row(Ui.spring(), place[3], place[4], place[5])));
         white = new Dial("white-balance", "White balance", "%.0f K", 2000, 12_000, Look.NEUTRAL, true,
                 "Light of this colour temperature looks white: lamps about 2700 to 3000 K, sun about 5200 K.", x -> {
             if (!setting) bench.editView("white", v -> v.withWhiteBalance(Math.rint(x / 10) * 10));
         });
-        VBox exposure = Ui.card("Exposure", shutter, ev, fNumber, white,
+        VBox exposure = Ui.card("Exposure", shutter, ev, fNumber, iso, white,
                 Ui.row(Ui.label("Tone curve", "dial-name"), Ui.spring(), Ui.choice(curves, "curve-", "Film", "Linear")));
         width = new Field("final-width", 66, t -> size(t, 0));
         height = new Field("final-height", 66, t -> size(t, 1));
@@ -94,6 +107,21 @@ public final class ViewSheet extends VBox {
         if (!setting) bench.editView(key, v -> v.withCamera(change.apply(v.camera().camera())));
     }
 
+    private void place(int k, String t) {
+        double v = Quantity.of("%.2f m").parse(t, -1e5, 1e5);
+        camera("camera place", c -> {
+            double[] p = values(c);
+            p[k] = v;
+            Vec3 at = new Vec3(p[0], p[1], p[2]), to = new Vec3(p[3], p[4], p[5]);
+            if (at.minus(to).length() < 0.01) throw new IllegalArgumentException("The camera cannot stand where it looks.");
+            return c.at(at, to);
+        });
+    }
+
+    private static double[] values(Camera c) {
+        return new double[] {c.position().x(), c.position().y(), c.position().z(), c.target().x(), c.target().y(), c.target().z()};
+    }
+
     private void size(String t, int side) {
         int pixels = (int) Math.rint(Quantity.PIXELS.parse(t, 1, 30_000));
         bench.editView(null, v -> v.withSize(side == 0 ? pixels : v.size()[0], side == 1 ? pixels : v.size()[1]));
@@ -102,22 +130,18 @@ public final class ViewSheet extends VBox {
     private void refresh() {
         View v = bench.view();
         setDisable(v == null);
-        list.getChildren().clear();
         if (v == null) return;
         setting = true;
-        int n = 0;
-        for (View x : bench.project().views()) {
-            Button b = Ui.button("view-" + n++, x.name(), null, () -> bench.views().choose(x.name()), "list-line");
-            b.setMinWidth(0);
-            b.setMaxWidth(Double.MAX_VALUE);
-            if (x == v) b.getStyleClass().add("list-here");
-            list.getChildren().add(b);
-        }
+        list.show(bench.project().views(), v);
         lookupDelete(bench.project().views().size() < 2);
         name.show(v.name());
         Camera c = v.camera().camera();
         focal.show(c.focal());
         shift.show(c.shift());
+        across.show(c.shiftAcross());
+        iso.show(c.iso());
+        double[] stands = values(c);
+        for (int i = 0; i < 6; i++) place[i].show(String.format(Locale.ROOT, "%.2f m", stands[i]));
         ev.show(c.ev100());
         white.show(v.look().whiteBalance());
         fNumber.show(c.fNumber());
@@ -125,7 +149,7 @@ public final class ViewSheet extends VBox {
         focus.setDisable(!c.depthOfField());
         upright.setSelected(c.straightVerticals());
         depth.setSelected(c.depthOfField());
-        shutter.setText(Texts.shutter(c.shutter()) + "  ISO " + Math.round(c.iso()));
+        shutter.setText(Texts.shutter(c.shutter()));
         width.show(Integer.toString(v.size()[0]));
         height.show(Integer.toString(v.size()[1]));
         pick(settings, v.setting());

@@ -26,13 +26,13 @@ public final class ViewStrip extends VBox {
         getStyleClass().add("strip");
         setSpacing(8);
         ToggleGroup ways = new ToggleGroup();
-        HBox choice = Ui.choice(ways, "way-", "Orbit", "Look", "Walk");
+        HBox choice = Ui.choice(ways, "way-", "Orbit", "Look", "Walk", "Focus");
         choice.getStyleClass().add("on-easel");
         ways.getToggles().getFirst().setSelected(true);
         ways.selectedToggleProperty().addListener((o, a, b) -> {
             if (b != null) hand.use(CameraHand.Way.valueOf(((String) b.getUserData()).toUpperCase(Locale.ROOT)));
         });
-        Label help = Ui.label("Drag on the picture; the wheel dollies, arrow keys walk, Page keys rise and sink.", "strip-title");
+        Label help = Ui.label("Drag on the picture; the wheel dollies, arrow keys walk, Page keys rise and sink. Focus: click what is to be sharp.", "strip-title");
         getChildren().addAll(Ui.row(choice, help), Ui.row(histogram, clipped));
         bench.easel().frameProperty().addListener((o, a, f) -> count(f));
         bench.stationProperty().addListener((o, a, b) -> count(bench.easel().frameProperty().get()));
