@@ -34,8 +34,12 @@ public final class Kills {
     private static final String ROOM = """
         {"bake": 1, "name": "0", "shapes": [{"name": "floor", "type": "quad", "size": [4, 4], "center": [0, 0, 0], "material": "wall"}],
          "materials": [{"name": "wall", "base": [0.7, 0.6, 0.5]}],
-         "views": [{"name": "One", "camera": {"position": [1, -3, 1.5], "target": [0, 1, 1]}, "size": [160, 100]}]}
+         "views": [{"name": "One", "camera": {"position": [1, -3, 1.5], "target": [0, 1, 1]}, "size": [64, 40]}]}
         """;
+
+    /** The longest that a kill is waited for, and how long after a word it comes at most. */
+    private static final long LONGEST_NANOS = 20_000_000_000L, AFTER_NANOS = 500_000_000L;
+    private static final int WIDTH = 64, HEIGHT = 40;
 
     private Kills() {}
 
@@ -53,12 +57,15 @@ public final class Kills {
         for (int k = 0; k < count; k++) {
             List<String> said = new ArrayList<>();
             Process p = new ProcessBuilder(ProcessHandle.current().info().command().orElseThrow(), "--add-modules", "jdk.incubator.vector",
-                    "--enable-native-access=ALL-UNNAMED", "-XX:TieredStopAtLevel=1", "-cp", System.getProperty("java.class.path"),
+                    "--enable-native-access=ALL-UNNAMED", "-cp", System.getProperty("java.class.path"),
                     Kills.class.getName(), "work", dir.toString()).redirectError(ProcessBuilder.Redirect.DISCARD).start();
             BufferedReader in = p.inputReader();
             said.add(in.readLine());
-            long end = System.nanoTime() + (long) (random.nextDouble() * 2.5e9);
-            while (System.nanoTime() < end) {
+            // Anywhere within what follows one of the things that are said: so each kind of work is met.
+            int words = 1 + random.nextInt(9);
+            long latest = System.nanoTime() + LONGEST_NANOS, end = Long.MAX_VALUE;
+            while (System.nanoTime() < Math.min(end, latest)) {
+                if (said.size() >= words && end == Long.MAX_VALUE) end = System.nanoTime() + (long) (random.nextDouble() * AFTER_NANOS);
                 while (in.ready()) said.add(in.readLine());
                 Thread.sleep(1);
             }
@@ -73,6 +80,9 @@ public final class Kills {
             for (String w : wrong) System.out.println("kill " + k + " after '" + last + "': " + w);
         }
         System.out.printf("%d kills, last words before them %s: %d things lost%n", count, during, lost);
+        try (var all = Files.walk(dir)) {
+            if (lost == 0) for (Path p : all.sorted(java.util.Comparator.reverseOrder()).toList()) Files.deleteIfExists(p);
+        }
         System.exit(lost == 0 ? 0 : 1);
     }
 
@@ -96,12 +106,12 @@ public final class Kills {
                 System.out.println("model " + model);
                 Project p = s.project();
                 View v = p.views().getFirst();
-                RenderScene scene = RenderScene.compile(new SceneAssembly(dir).scene(p, v), Workers.COMPILING);
-                RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), preset, 160, 100, null, 1,
+                RenderScene scene = RenderScene.compile(new SceneAssembly(dir).scene(p, v), Workers.COMPILING).quickToStart(Workers.COMPILING);
+                RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), preset, WIDTH, HEIGHT, null, 1,
                         false), workers);
                 j.run(g -> {});
                 System.out.println("proof " + proofs.keep(j, v).number());
-                new Delivery(workers, (q, w) -> scene, dir).run(p, List.of(new Delivery.Item(v, preset, 160, 100, dir.resolve("final.png"),
+                new Delivery(workers, (q, w) -> scene, dir).run(p, List.of(new Delivery.Item(v, preset, WIDTH, HEIGHT, dir.resolve("final.png"),
                         true)), new Quiet());
                 System.out.println("final " + now);
             }
@@ -150,7 +160,7 @@ public final class Kills {
             for (Project.ModelRef m : p.models()) new SceneAssembly(dir).model(m);
             for (Proof x : new ProofStore(dir).list())
                 if (ImageIO.read(new ProofStore(dir).picture(x).toFile()) == null) wrong.add("proof " + x.number() + " is broken");
-            if (Files.exists(dir.resolve("final.png")) && ImageIO.read(dir.resolve("final.png").toFile()).getHeight() != 100)
+            if (Files.exists(dir.resolve("final.png")) && ImageIO.read(dir.resolve("final.png").toFile()).getHeight() != HEIGHT)
                 wrong.add("the final is broken");
         } catch (IOException e) {
             wrong.add(e.toString());

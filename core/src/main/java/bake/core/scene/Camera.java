@@ -52,7 +52,8 @@ public record Camera(
 
     /** Another aperture, shutter and sensitivity. */
     public Camera withExposure(double aperture, double seconds, double sensitivity) {
-        return new Camera(position, target, focal, aperture, seconds, sensitivity, focus, depthOfField, straightVerticals, shift, shiftAcross);
+        return new Camera(position, target, focal, aperture, seconds, sensitivity, focus, depthOfField, straightVerticals, shift,
+                shiftAcross);
     }
 
     /** How the lens is shifted, mm, and whether it shifts by itself to keep verticals straight. */

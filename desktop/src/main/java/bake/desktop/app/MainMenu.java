@@ -79,8 +79,8 @@ final class MainMenu extends MenuBar {
         for (Station s : Station.values())
             m.getItems().add(item(s.title(), "Shortcut+" + (s.ordinal() + 1), () -> bench.stationProperty().set(s)));
         m.getItems().addAll(new SeparatorMenuItem(), item("Make a proof", "F5", () -> bench.prover().start()),
-                item("Next view", "Shortcut+PAGE_DOWN", () -> bench.views().step(1)),
-                item("View before", "Shortcut+PAGE_UP", () -> bench.views().step(-1)));
+                item("Next view", "F8", () -> bench.views().step(1)),
+                item("View before", "Shift+F8", () -> bench.views().step(-1)));
         return m;
     }
 

@@ -57,7 +57,8 @@ final class LightHandles extends Pane {
         addEventHandler(MouseEvent.MOUSE_MOVED, e -> {
             if (inside(e)) {
                 lighting.meter(across(e), down(e));
-                if (lighting.toolProperty().get() == Lighting.Tool.LOOK) setCursor(marks.lampAt(e.getX(), e.getY(), NEAR) != null || marks.onAim(e.getX(), e.getY(), NEAR) ? Cursor.HAND : Cursor.DEFAULT);
+                boolean held = marks.lampAt(e.getX(), e.getY(), NEAR) != null || marks.onAim(e.getX(), e.getY(), NEAR);
+                if (lighting.toolProperty().get() == Lighting.Tool.LOOK) setCursor(held ? Cursor.HAND : Cursor.DEFAULT);
                 meterBeside(e.getX(), e.getY());
             } else lighting.noMeter();
         });

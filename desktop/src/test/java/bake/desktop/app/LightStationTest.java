@@ -254,4 +254,46 @@ class LightStationTest extends WindowFixture {
         r.interact(() -> r.lookup("#mend-exposure").queryButton().fire());
         until("it is mended", () -> r.lookup("#mend-exposure").tryQuery().isEmpty());
     }
+
+    /** Lamps that are chosen together change, move and go together; a name is a lamp's own. */
+    @Test
+    void lampsInGroups(FxRobot r) {
+        open();
+        r.interact(() -> {
+            bench.lighting().lamps().copy("bulb");
+            bench.lighting().lamps().single("bulb, copy 2");
+        });
+        r.clickOn("#station-light");
+        r.interact(() -> window.scroll(1));
+        r.clickOn("#lamps-of-bulbs");
+        assertEquals(2, bench.lighting().lamps().choice().allProperty().get().size());
+        r.interact(() -> ((javafx.scene.control.TextField) r.lookup("#lamp-kelvin-field").query()).requestFocus());
+        r.push(javafx.scene.input.KeyCode.CONTROL, javafx.scene.input.KeyCode.A).write("2700 K").push(javafx.scene.input.KeyCode.ENTER);
+        assertTrue(bench.project().lamps().stream().allMatch(l -> l.kelvin() == 2700), "both have the colour");
+        double[] before = bench.project().lamps().get(1).position();
+        r.interact(() -> bench.lighting().lamps().nudge(new bake.core.math.Vec3(0, 0, -0.5)));
+        assertEquals(before[2] - 0.5, bench.project().lamps().get(1).position()[2], 1e-9);
+        r.interact(() -> bench.lighting().lamps().rename("bulb", "Reading lamp"));
+        assertEquals("Reading lamp", bench.lighting().lamps().chosenProperty().get());
+        org.junit.jupiter.api.Assertions.assertThrows(IllegalArgumentException.class,
+                () -> bench.lighting().lamps().rename("Reading lamp", "bulb, copy 2"));
+        r.interact(() -> {
+            bench.lighting().lamps().choice().choose(bench.project().lamps().stream().map(LampSpec::name).toList());
+            bench.lighting().lamps().delete("Reading lamp");
+        });
+        assertEquals(0, bench.project().lamps().size());
+        r.interact(() -> bench.document().undo());
+        assertEquals(2, bench.project().lamps().size());
+    }
+
+    /** A fader's menu says what the lamps would give, and sets them to it. */
+    @Test
+    void lampsAreSetToWhatTheFaderSays(FxRobot r) {
+        open();
+        r.interact(() -> bench.editView(null, v -> v.withFader("Bulbs", 1)));
+        assertEquals("Set this lamp to this output: 900 \u2192 1,800 lm", bench.lighting().output().offer("Bulbs"));
+        r.interact(() -> bench.lighting().output().set("Bulbs"));
+        assertEquals(1800, bench.project().lamps().getFirst().lumens(), 1e-6);
+        assertNull(bench.lighting().output().offer("Bulbs"), "its fader is back at zero");
+    }
 }

@@ -284,4 +284,25 @@ class WindowTest extends WindowFixture {
         var easel = r.lookup("#easel").query().getBoundsInLocal();
         assertTrue(easel.getHeight() > 180, "the picture keeps room: " + easel.getHeight());
     }
+
+    /** What one view has is given to all; a click makes things sharp; the lens shifts sideways. */
+    @Test
+    void viewsShareAndFocus(FxRobot r) {
+        open();
+        r.clickOn("#station-view");
+        r.interact(() -> bench.editView(null, v -> v.withFader("Sun", -2).withCamera(v.camera().camera().withExposure(4, 0.5, 200))));
+        r.interact(() -> bench.views().giveToAll(bake.desktop.work.Views.Part.LIGHT));
+        assertEquals(-2, bench.project().view("Two").faders().get("Sun"), 1e-9);
+        assertTrue(bench.project().view("Two").camera().camera().fNumber() == 8, "its exposure stays");
+        r.interact(() -> bench.views().giveToAll(bake.desktop.work.Views.Part.EXPOSURE));
+        assertEquals(200, bench.project().view("Two").camera().camera().iso(), 1e-9);
+        until("there is a picture again", () -> bench.easel().frameProperty().get().passes() > 0);
+        // The block's front stands at y = -0.5, the camera at y = -4.
+        r.clickOn("#way-focus");
+        r.clickOn("#easel");
+        assertEquals(3.5, bench.view().camera().camera().focus(), 0.02);
+        assertTrue(bench.view().camera().camera().depthOfField());
+        r.interact(() -> bench.editView(null, v -> v.withCamera(v.camera().camera().withShift(true, 0, 6))));
+        assertTrue(bake.formats.project.ProjectFile.toJson(bench.project()).toString().contains("shiftAcross"));
+    }
 }

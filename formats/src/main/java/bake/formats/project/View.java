@@ -48,7 +48,8 @@ public record View(
     /** The camera as written: lengths in metres, lens in mm, shutter in seconds. */
     @JsonInclude(JsonInclude.Include.NON_NULL)
     public record CameraSpec(double[] position, double[] target, Double focal, Double fNumber, Double shutter, Double iso, Double focus,
-            Boolean depthOfField, Boolean straightVerticals, Double shift, Double shiftAcross, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+            Boolean depthOfField, Boolean straightVerticals, Double shift, Double shiftAcross,
+            @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
         public static CameraSpec of(Camera c) {
             return new CameraSpec(array(c.position()), array(c.target()), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(),
