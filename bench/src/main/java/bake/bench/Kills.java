@@ -101,7 +101,7 @@ public final class Kills {
                 System.out.println("saved " + now);
                 Path obj = Files.writeString(dir.resolve("export.obj"), "v 0 0 0\nv 1 0 0\nv 1 1 " + now + "\nf 1 2 3\n");
                 String model = new ModelStore(dir).bring(obj);
-                s.edit(null, p -> p.withModels(List.of(new Project.ModelRef(model, null, null, null, null, Map.of()))));
+                s.edit(null, p -> p.withModels(List.of(Project.ModelRef.of(model))));
                 s.save();
                 System.out.println("model " + model);
                 Project p = s.project();

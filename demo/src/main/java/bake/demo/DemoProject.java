@@ -68,7 +68,7 @@ public final class DemoProject {
             if (due.getDayOfWeek() != DayOfWeek.SATURDAY && due.getDayOfWeek() != DayOfWeek.SUNDAY) days++;
         }
         return new Project(Project.VERSION, "Fernlow Library", due + "T12:00", new Project.Place(47.1, 8.9, "Europe/Zurich", 0, Map.of()),
-                List.of(new Project.ModelRef("model/fernlow.gltf", null, null, null, null, Map.of())), List.of(), List.of(), lamps,
+                List.of(Project.ModelRef.of("model/fernlow.gltf")), List.of(), List.of(), lamps,
                 List.of(), List.of(), views(), List.of(),
                 "Reading room, morning", Map.of());
     }

@@ -24,7 +24,7 @@ final class Pages extends StackPane {
     private static final String[][] PARTS = {{"Inter", "SIL Open Font License 1.1"}, {"Noto Mono", "SIL Open Font License 1.1"},
             {"JavaFX", "GPL 2 with Classpath Exception"}, {"LWJGL with Assimp and tinyexr", "BSD 3-Clause"},
             {"Jackson, JSON schema validator, picocli, appdirs", "Apache License 2.0"}, {"Logback, SLF4J", "EPL 1.0 or LGPL 2.1, MIT"},
-            {"JavaGL Obj, solarpositioning", "MIT"}};
+            {"solarpositioning", "MIT"}, {"earcut4j", "ISC"}};
 
     Pages() {
         setId("pages");

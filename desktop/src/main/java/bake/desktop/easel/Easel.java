@@ -28,6 +28,7 @@ public final class Easel extends Pane {
     private final Workbench bench;
     private final Hanging hanging;
     private final RegionMark region;
+    private final MeasureMark measure;
     private final Welcome welcome;
     private final LightHandles handles;
     private final CameraHand hand;
@@ -44,6 +45,7 @@ public final class Easel extends Pane {
         handles = new LightHandles(bench);
         hanging = new Hanging(bench.prints(), this::update);
         region = new RegionMark(bench.prover());
+        measure = new MeasureMark(bench);
         welcome = new Welcome(bench, ways);
         setId("easel");
         getStyleClass().add("easel");
@@ -56,7 +58,7 @@ public final class Easel extends Pane {
         enlarged.setId("enlarged");
         enlarged.setMouseTransparent(true);
         clock.setCycleCount(Animation.INDEFINITE);
-        getChildren().addAll(hanging, handles, region, enlarged, notice, stopOpening, welcome);
+        getChildren().addAll(hanging, handles, measure, region, enlarged, notice, stopOpening, welcome);
         follow();
         new EaselInput(bench, this, hanging, region, handles, hand, zoom);
         update();
@@ -78,6 +80,7 @@ public final class Easel extends Pane {
         });
         bench.stationProperty().addListener((o, x, f) -> update());
         bench.prover().regionProperty().addListener((o, x, f) -> requestLayout());
+        bench.models().picks().measuredProperty().addListener((o, x, f) -> requestLayout());
         bench.prover().markingProperty().addListener((o, x, f) -> requestLayout());
     }
 
@@ -133,6 +136,8 @@ public final class Easel extends Pane {
         hanging.lie(box, w, zoom.magnification() < 1.5);
         handles.resizeRelocate(0, 0, w, h);
         handles.fit(box.x(), box.y(), box.w(), box.h());
+        measure.resizeRelocate(0, 0, w, h);
+        measure.lie(box);
         region.lie(box, bench.project() != null);
         middle(notice, h / 2 - 12);
         middle(stopOpening, h / 2 + 22);

@@ -2,6 +2,7 @@ package bake.desktop.easel;
 
 import bake.desktop.work.CameraHand;
 import bake.desktop.work.Lighting;
+import bake.desktop.work.ModelPicks;
 import bake.desktop.work.Station;
 import bake.desktop.work.Workbench;
 import bake.studio.live.Showing;
@@ -54,9 +55,10 @@ final class EaselInput {
         return bench.stationProperty().get() == Station.VIEW && !marking() && bench.view() != null;
     }
 
-    /** Whether clicks of the Light station put something down. */
+    /** Whether clicks put something down. */
     private boolean places() {
-        return bench.stationProperty().get() == Station.LIGHT && bench.lighting().toolProperty().get() != Lighting.Tool.LOOK;
+        return bench.stationProperty().get() == Station.MODEL && bench.models().picks().toolProperty().get() != ModelPicks.Tool.PICK
+                || bench.stationProperty().get() == Station.LIGHT && bench.lighting().toolProperty().get() != Lighting.Tool.LOOK;
     }
 
     /** How far across the picture, 0 to 1 from the left. */
@@ -102,6 +104,7 @@ final class EaselInput {
         if (!e.isStillSincePress() || e.getButton() != MouseButton.PRIMARY || bench.project() == null) return;
         if (e.getClickCount() == 2 && !cameraMoves() && !places()) toggle(e.getX(), e.getY());
         else if (cameraMoves()) hand.click(across(e.getX()), down(e.getY()));
+        else if (bench.stationProperty().get() == Station.MODEL) bench.models().picks().click(across(e.getX()), down(e.getY()));
         else if (bench.stationProperty().get() == Station.PROVE && bench.prover().caches().shownProperty().get() == Showing.RECORDS)
             bench.prover().caches().click(across(e.getX()), down(e.getY()));
     }
@@ -137,6 +140,9 @@ final class EaselInput {
         else if (k == KeyCode.PLUS || k == KeyCode.ADD || k == KeyCode.EQUALS) enlarge(NOTCH, x, y);
         else if (k == KeyCode.MINUS || k == KeyCode.SUBTRACT) enlarge(1 / NOTCH, x, y);
         else if (k == KeyCode.ESCAPE && marking()) bench.prover().markingProperty().set(false);
+        else if (k == KeyCode.ESCAPE && bench.stationProperty().get() == Station.MODEL
+                && bench.models().picks().toolProperty().get() != ModelPicks.Tool.PICK)
+            bench.models().picks().toolProperty().set(ModelPicks.Tool.PICK);
         else if (k == KeyCode.ESCAPE && zoom.zoomed()) toggle(x, y);
         else if (!(marking() && region.key(k, e.isShiftDown())) && !(cameraMoves() && hand.key(k, e.isShiftDown()))) {
             if (dx != 0 && hanging.wipes()) wipe(hanging.wipeAt() + dx * KEY_WIPE * (e.isShiftDown() ? 10 : 1));

@@ -4,6 +4,7 @@ import bake.core.scene.Material;
 import bake.formats.model.Finding;
 import bake.studio.scene.SceneAssembly;
 import java.util.List;
+import java.util.Map;
 
 /**
  * What the Model station says about the files of a project.
@@ -11,12 +12,13 @@ import java.util.List;
  * @param size of everything, metres, or null where there is nothing
  */
 public record ModelFacts(List<String> layers, long[] triangles, long unique, long placed, List<Finding> findings, List<Material> materials,
-        double[] size) {
-    static final ModelFacts NONE = new ModelFacts(List.of(), new long[0], 0, 0, List.of(), List.of(), null);
+        double[] size, Map<String, SceneAssembly.Copies> objects) {
+    static final ModelFacts NONE = new ModelFacts(List.of(), new long[0], 0, 0, List.of(), List.of(), null, Map.of());
 
     static ModelFacts of(SceneAssembly a) {
         if (a.layers().isEmpty()) return NONE;
         long[] t = a.layerTriangles();
-        return new ModelFacts(a.layers(), t, a.uniqueTriangles(), java.util.Arrays.stream(t).sum(), a.findings(), a.materials(), a.size());
+        return new ModelFacts(a.layers(), t, a.uniqueTriangles(), java.util.Arrays.stream(t).sum(), a.findings(), a.materials(), a.size(),
+                a.objects());
     }
 }

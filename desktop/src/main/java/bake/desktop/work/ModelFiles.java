@@ -10,6 +10,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Executor;
+import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
@@ -21,11 +23,13 @@ public final class ModelFiles {
     private final Executor background;
     private final ReadOnlyObjectWrapper<ModelFacts> facts = new ReadOnlyObjectWrapper<>(ModelFacts.NONE);
     private final ObjectProperty<List<ModelStore.Unused>> unused = new SimpleObjectProperty<>(List.of());
+    private final ModelPicks picks;
     private SceneAssembly assembly;
 
     ModelFiles(Workbench bench, Executor background) {
         this.bench = bench;
         this.background = background;
+        picks = new ModelPicks(bench);
     }
 
     /** What is known of the model. */
@@ -36,6 +40,7 @@ public final class ModelFiles {
     void take(Opened o) {
         assembly = o.assembly();
         facts.set(o.facts());
+        picks.begin();
         lookForUnused();
     }
 
@@ -121,6 +126,62 @@ public final class ModelFiles {
             } catch (IOException | RuntimeException | OutOfMemoryError e) {
                 bench.notices().fail(e);
             }
+        });
+    }
+
+    /** Adds a further file, which stands where its own coordinates say until it is placed. */
+    public void add(Path model) {
+        bring(model, r -> r, "Added " + model.getFileName() + "; place it with the values under its name, or by a click.");
+    }
+
+    /** Puts a file in the places of an object and of all its copies. */
+    public void swap(String object, Path model) {
+        bring(model, r -> r.inPlaceOf(object), model.getFileName() + " stands in the places of " + object + " now. Undo brings it back.");
+    }
+
+    private void bring(Path model, UnaryOperator<Project.ModelRef> how, String done) {
+        Path folder = bench.folder();
+        if (bench.project() == null) return;
+        bench.notices().say("Reading " + model.getFileName() + "\u2026");
+        background.execute(() -> {
+            try {
+                Project.ModelRef ref = how.apply(ProjectImport.further(model, folder));
+                bench.later(() -> {
+                    if (!folder.equals(bench.folder())) return;
+                    bench.edit(null, p -> p.withModels(Stream.concat(p.models().stream(), Stream.of(ref)).toList()));
+                    bench.notices().say(done);
+                });
+            } catch (IOException | RuntimeException | OutOfMemoryError e) {
+                bench.notices().fail(e);
+            }
+        });
+    }
+
+    /** Changes how one of the files is read or where it stands; null takes it out of the project. */
+    public void change(String key, int at, UnaryOperator<Project.ModelRef> how) {
+        bench.edit(key, p -> {
+            List<Project.ModelRef> out = new ArrayList<>(p.models());
+            Project.ModelRef now = how.apply(out.get(at));
+            if (now == null) out.remove(at);
+            else out.set(at, now);
+            return p.withModels(List.copyOf(out));
+        });
+    }
+
+    /** What is picked and measured on the picture. */
+    public ModelPicks picks() {
+        return picks;
+    }
+
+    /** Changes a material of the models or the project. */
+    public void surface(String material, String key, UnaryOperator<Project.Surface> how) {
+        bench.edit(key + " " + material, p -> {
+            List<Project.Surface> out = new ArrayList<>(p.materials());
+            int at = 0;
+            while (at < out.size() && !out.get(at).name().equals(material)) at++;
+            if (at == out.size()) out.add(Project.Surface.of(material, null));
+            out.set(at, how.apply(out.get(at)));
+            return p.withMaterials(List.copyOf(out));
         });
     }
 

@@ -204,7 +204,7 @@ public final class Workbench implements AutoCloseable {
             guides.look();
         }
         if (before != null && before.portals() != p.portals()) lighting.openings().check();
-        if (before != null && before.models() != p.models()) models.learn(p);
+        if (before != null && (before.models() != p.models() || before.materials() != p.materials())) models.learn(p);
     }
 
     /** Copies an HDRI into the project's folder if it is not there, and uses it as light. */

@@ -123,8 +123,7 @@ class ModelStationTest extends WindowFixture {
         assertTrue(r.lookup((javafx.scene.Node n) -> n instanceof javafx.scene.control.Label l && l.isVisible()
                 && l.getText().contains("has no view")).tryQuery().isPresent());
         r.interact(() -> bench.edit(null,
-                p -> p.withModels(java.util.List.of(new bake.formats.project.Project.ModelRef("none.obj", null, null, null, null,
-                java.util.Map.of())))));
+                p -> p.withModels(java.util.List.of(bake.formats.project.Project.ModelRef.of("none.obj")))));
         assertNull(bench.notices().lastProperty().get());
     }
 
@@ -141,4 +140,64 @@ class ModelStationTest extends WindowFixture {
         assertEquals("paint 7", r.lookup("#material-0").queryAs(javafx.scene.control.Button.class).getText());
         assertTrue(r.lookup("#material-10").tryQuery().isPresent() && r.lookup("#material-11").tryQuery().isEmpty(), "7 and 70 to 79");
     }
+
+    /** A thing is clicked, its material set, its length measured, and a better one put in its place and in its copy's. */
+    @Test
+    void pickedMeasuredAndSwapped(FxRobot r) throws IOException {
+        Path plain = Files.writeString(dir.resolve("chair.obj"), CUBE.formatted("plain chair", 0.5));
+        Files.writeString(dir.resolve("project.json"), TWO_CHAIRS);
+        Files.createDirectories(dir.resolve("models/a"));
+        Files.move(plain, dir.resolve("models/a/chair.obj"));
+        opened(dir);
+        r.clickOn("#station-model");
+        r.interact(() -> bench.models().picks().click(0.5, 0.55));
+        assertEquals("plain chair", bench.models().picks().pickedProperty().get().object());
+        
+        assertTrue(r.lookup("#swap").query().isVisible());
+        r.interact(() -> bench.models().surface("wall", "roughness", x -> x.withRoughness(0.25)));
+        until("the material has it", () -> bench.models().factsProperty().get().materials().stream()
+                .anyMatch(m -> m.name().equals("wall") && Math.abs(m.roughness() - 0.25) < 1e-9));
+        until("there is a picture again", () -> bench.easel().frameProperty().get().passes() > 0);
+        r.clickOn("#measure");
+        r.interact(() -> {
+            bench.models().picks().click(0.5, 0.95);
+            bench.models().picks().click(0.6, 0.95);
+        });
+        double d = bench.models().picks().distance();
+        assertTrue(d > 0.1 && d < 1, "measured " + d);
+        assertTrue(r.lookup("#measured").queryAs(javafx.scene.control.Label.class).getText().startsWith(d < 1
+                ? String.format(java.util.Locale.ROOT, "%.3f", d) : String.format(java.util.Locale.ROOT, "%.2f", d)));
+        // A better chair, twice as high, with its origin elsewhere.
+        Path better = Files.writeString(dir.resolve("better.obj"), CUBE.formatted("better chair", 1.0).replace("v 0", "v 7"));
+        r.interact(() -> bench.models().swap("plain chair", better));
+        until("it stands there", () -> bench.models().factsProperty().get().objects().containsKey("better chair"));
+        assertFalse(bench.models().factsProperty().get().objects().containsKey("plain chair"));
+        assertEquals(2, bench.models().factsProperty().get().objects().get("better chair").copies());
+        r.push(KeyCode.CONTROL, KeyCode.Z);
+        until("undone", () -> bench.models().factsProperty().get().objects().containsKey("plain chair"));
+    }
+
+    /** A box of half a metre across and so high, of the material "wall", with y up. */
+    private static final String CUBE = """
+            o %1$s
+            v 0 0 0
+            v 0.5 0 0
+            v 0.5 0 0.5
+            v 0 0 0.5
+            v 0 %2$s 0
+            v 0.5 %2$s 0
+            v 0.5 %2$s 0.5
+            v 0 %2$s 0.5
+            f 1 2 3 4
+            f 5 8 7 6
+            f 1 5 6 2
+            f 2 6 7 3
+            f 3 7 8 4
+            f 4 8 5 1
+            """;
+    private static final String TWO_CHAIRS = """
+            {"bake": 1, "name": "Chairs", "materials": [{"name": "wall", "base": [0.5,0.5,0.5], "roughness": 1, "ior": 1}],
+             "models": [{"file": "models/a/chair.obj", "at": [-0.25, 0.25, 0]}, {"file": "models/a/chair.obj", "at": [2, 1, 0], "turn": 90}],
+             "shapes": [{"name": "floor", "type": "quad", "center": [0,0,0], "size": [6,6], "material": "wall"}],
+             "views": [{"name": "One", "camera": {"position": [0,-3,1.2], "target": [0,0,0.3], "focal": 35}, "size": [64, 40]}]}""";
 }

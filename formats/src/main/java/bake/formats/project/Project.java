@@ -1,11 +1,14 @@
 package bake.formats.project;
 
+import bake.formats.Json;
 import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.databind.JsonNode;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 
 /**
  * A project as its file describes it; docs/project-format.md says every key. Immutable: an edit makes a new value.
@@ -62,10 +65,64 @@ public record Project(
      * @param up "y" or "z", likewise
      * @param variant material variant of a glTF file that is shown, or null
      * @param layersBy what makes a layer: "node" (default), "material" or "file"
+     * @param at where its origin is put, metres; of one that replaces an object how far it is moved there; null for nowhere else
+     * @param turn about the vertical, degrees counter-clockwise from above
+     * @param scale factor on its size
+     * @param replaces name of an object of the models before it, in whose places it stands, once for each copy
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
-    public record ModelRef(String file, Double unit, String up, String variant, String layersBy,
-            @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {}
+    public record ModelRef(String file, Double unit, String up, String variant, String layersBy, double[] at, Double turn, Double scale,
+            String replaces, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        /** A model as its file says it is. */
+        public static ModelRef of(String file) {
+            return new ModelRef(file, null, null, null, null, null, null, null, null, Map.of());
+        }
+
+        public ModelRef withFile(String f) {
+            return new ModelRef(f, unit, up, variant, layersBy, at, turn, scale, replaces, other);
+        }
+
+        public ModelRef withUnit(Double metres) {
+            return new ModelRef(file, metres, up, variant, layersBy, at, turn, scale, replaces, other);
+        }
+
+        public ModelRef withUp(String axis) {
+            return new ModelRef(file, unit, axis, variant, layersBy, at, turn, scale, replaces, other);
+        }
+
+        public ModelRef withVariant(String v) {
+            return new ModelRef(file, unit, up, v, layersBy, at, turn, scale, replaces, other);
+        }
+
+        public ModelRef withLayersBy(String what) {
+            return new ModelRef(file, unit, up, variant, what, at, turn, scale, replaces, other);
+        }
+
+        public ModelRef placed(double[] where, Double degrees, Double factor) {
+            return new ModelRef(file, unit, up, variant, layersBy, where, degrees, factor, replaces, other);
+        }
+
+        public ModelRef inPlaceOf(String object) {
+            return new ModelRef(file, unit, up, variant, layersBy, at, turn, scale, object, other);
+        }
+
+        @Override
+        public boolean equals(Object o) {
+            return o instanceof ModelRef m && sameFile(m) && Objects.equals(layersBy, m.layersBy) && Arrays.equals(at, m.at)
+                    && Objects.equals(turn, m.turn) && Objects.equals(scale, m.scale) && Objects.equals(replaces, m.replaces)
+                    && Objects.equals(other, m.other);
+        }
+
+        /** Whether another one is read from the same file in the same way, wherever it stands. */
+        public boolean sameFile(ModelRef m) {
+            return file.equals(m.file) && Objects.equals(unit, m.unit) && Objects.equals(up, m.up) && Objects.equals(variant, m.variant);
+        }
+
+        @Override
+        public int hashCode() {
+            return Objects.hash(file, unit, up, variant);
+        }
+    }
 
     /**
      * A simple shape written in the project itself.
@@ -101,6 +158,36 @@ public record Project(
             Double anisotropy,
             double[] attenuation, Double attenuationDistance, Double round, Boolean scatter, Double reach, Double weight, Boolean catcher,
             @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        private Surface with(Object... keysAndValues) {
+            return Json.with(this, Surface.class, keysAndValues);
+        }
+
+        /** @param linear Rec. 709 */
+        public Surface withBase(double[] linear) {
+            return with("base", linear);
+        }
+
+        public Surface withRoughness(Double r) {
+            return with("roughness", r);
+        }
+
+        public Surface withMetallic(Double m) {
+            return with("metallic", m);
+        }
+
+        public Surface withIor(Double n) {
+            return with("ior", n);
+        }
+
+        public Surface withTransmission(Double t) {
+            return with("transmission", t);
+        }
+
+        /** @param cdm2 by colour, or null for the model's */
+        public Surface withEmission(double[] cdm2) {
+            return with("emission", cdm2);
+        }
+
         /** A material that is just what the library has. */
         public static Surface of(String name, String from) {
             return new Surface(name, null, null, null, null, null, null, null, null, from, null, null, null, null, null, null, null, null,

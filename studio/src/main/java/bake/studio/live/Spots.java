@@ -9,6 +9,7 @@ import bake.core.meters.LightMeter;
 import bake.core.opening.Indoors;
 import bake.core.opening.OpeningFinder;
 import bake.core.scene.Camera;
+import bake.core.scene.Instance;
 import bake.core.scene.Portal;
 import bake.core.surface.SurfacePoint;
 import bake.core.work.Workers;
@@ -43,11 +44,12 @@ public final class Spots {
      * @param at metres
      * @param normal unit vector on the side that is seen
      * @param material its name
+     * @param object name of the mesh, {@code part} of where it was placed
      * @param glass whether it is a sheet of glass
      * @param from where the look came from
      * @param along unit vector of the look
      */
-    public record Place(Vec3 at, Vec3 normal, String material, boolean glass, Vec3 from, Vec3 along) {}
+    public record Place(Vec3 at, Vec3 normal, String material, String object, String part, boolean glass, Vec3 from, Vec3 along) {}
 
     /**
      * What the light meter reads.
@@ -72,9 +74,10 @@ public final class Spots {
             ray.set(ray.ox + t * r[3], ray.oy + t * r[4], ray.oz + t * r[5], r[3], r[4], r[5], Float.POSITIVE_INFINITY);
         }
         point.load(scene.geometry(), scene.surfaces(), ray);
+        Instance hit = scene.scene().instances().get(scene.geometry().instance(ray.item, ray.prim));
         Vec3 n = new Vec3(point.gx, point.gy, point.gz);
         return new Place(new Vec3(point.px, point.py, point.pz), n.dot(along) > 0 ? n.times(-1) : n,
-                scene.scene().materials().get(point.material).name(), scene.surfaces().isPane(point.material), from, along);
+                scene.scene().materials().get(point.material).name(), scene.scene().meshes().get(hit.mesh()).name(), hit.name(), scene.surfaces().isPane(point.material), from, along);
     }
 
     /** Where a point lies on the picture, as {@link #place} takes it; null behind the camera. */

@@ -6,12 +6,14 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.DirectoryNotEmptyException;
 import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.SimpleFileVisitor;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.BasicFileAttributes;
 import java.security.DigestInputStream;
 import java.security.MessageDigest;
 import java.util.ArrayList;
@@ -30,7 +32,7 @@ import java.util.stream.Stream;
  */
 public final class ModelStore {
     private static final String FOLDER = "models";
-    private static final int DIGITS = 12, MOST_FILES = 20_000;
+    private static final int DIGITS = 12, MOST_FILES = 20_000, DEPTH = 3;
     private final Path project;
 
     public ModelStore(Path projectFolder) {
@@ -91,33 +93,40 @@ public final class ModelStore {
         }
     }
 
-    /** A model's file and those beside and below it that it may mean, by the names in it. */
+    /** A model's file and those beside and below it that it names, as far as they can be read. */
     public static Set<Path> parts(Path model) throws IOException {
         Path from = model.toAbsolutePath().getParent();
-        String lower = model.getFileName().toString().toLowerCase(Locale.ROOT);
         Set<Path> out = new TreeSet<>(Set.of(model.toAbsolutePath()));
-        if (lower.endsWith(".glb")) return out;
-        boolean text = lower.endsWith(".gltf") || lower.endsWith(".obj");
-        List<Path> near = new ArrayList<>();
-        try (Stream<Path> s = Files.walk(from, 3)) {
-            s.filter(p -> Files.isRegularFile(p) && !ours(from, p)).limit(MOST_FILES).forEach(near::add);
-        }
-        // What cannot be searched as text brings the pictures that lie beside it.
-        if (!text) near.stream().filter(p -> p.getFileName().toString().toLowerCase(Locale.ROOT).matches(".*\\.(png|jpe?g|bmp|gif|tiff?)"))
-                .forEach(out::add);
-        else {
-            named(model, near, out);
-            for (Path p : List.copyOf(out)) if (p.getFileName().toString().toLowerCase(Locale.ROOT).endsWith(".mtl")) named(p, near, out);
+        if (model.getFileName().toString().toLowerCase(Locale.ROOT).endsWith(".glb")) return out;
+        NamedFiles named = NamedFiles.in(model);
+        if (!named.any()) return out;
+        List<Path> near = near(from);
+        for (Path p : near) if (named.names(p.getFileName().toString())) out.add(p);
+        // Material files name pictures in their turn.
+        for (Path p : List.copyOf(out)) {
+            if (!p.getFileName().toString().toLowerCase(Locale.ROOT).endsWith(".mtl")) continue;
+            NamedFiles inside = NamedFiles.in(p);
+            for (Path q : near) if (inside.names(q.getFileName().toString())) out.add(q);
         }
         return out;
     }
 
-    private static void named(Path by, List<Path> near, Set<Path> out) throws IOException {
-        String text = Files.readString(by, StandardCharsets.ISO_8859_1);
-        for (Path p : near) {
-            String n = new String(p.getFileName().toString().getBytes(StandardCharsets.UTF_8), StandardCharsets.ISO_8859_1);
-            if (text.contains(n) || text.contains(n.replace(" ", "%20"))) out.add(p.toAbsolutePath());
-        }
+    private static List<Path> near(Path from) throws IOException {
+        List<Path> near = new ArrayList<>();
+        Files.walkFileTree(from, Set.of(), DEPTH, new SimpleFileVisitor<>() {
+            @Override
+            public FileVisitResult visitFile(Path p, BasicFileAttributes a) {
+                if (a.isRegularFile() && !ours(from, p)) near.add(p.toAbsolutePath());
+                return near.size() < MOST_FILES ? FileVisitResult.CONTINUE : FileVisitResult.TERMINATE;
+            }
+
+            @Override
+            public FileVisitResult visitFileFailed(Path p, IOException e) {
+                // A folder that nobody may look into holds nothing of this model.
+                return FileVisitResult.CONTINUE;
+            }
+        });
+        return near;
     }
 
     /** What a project's folder holds besides models is none of their parts, where a model lies beside it. */

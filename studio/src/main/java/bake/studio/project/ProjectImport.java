@@ -53,7 +53,7 @@ public final class ProjectImport {
         String name = model.getFileName().toString();
         String title = name.replaceFirst("\\.[^.]+$", "");
         Project p = new Project(Project.VERSION, title, null, Project.Place.DEFAULT,
-                List.of(new Project.ModelRef(brought, unit, up, null, null, Map.of())), List.of(), List.of(), List.of(), List.of(),
+                List.of(Project.ModelRef.of(brought).withUnit(unit).withUp(up)), List.of(), List.of(), List.of(), List.of(),
                 List.of(), views(m), List.of(), null, Map.of());
         Path file = folder.resolve(ProjectFile.NAME);
         ProjectFile.write(file, p);
@@ -76,6 +76,13 @@ public final class ProjectImport {
             ProjectFile.write(file, r.project);
             return r.lost;
         }
+    }
+
+    /** Brings a further model into a project's folder; the project's own file is left to be saved. */
+    public static Project.ModelRef further(Path model, Path folder) throws IOException {
+        ImportedModel m = ModelReader.read(model, null, null, null);
+        if (m.placedTriangles() == 0) throw new FormatException(m.name(), null, "holds nothing that can be rendered; export it again");
+        return Project.ModelRef.of(new ModelStore(folder).bring(model));
     }
 
     /**
@@ -101,8 +108,7 @@ public final class ProjectImport {
         if (m.placedTriangles() == 0) throw new FormatException(m.name(), null, "holds nothing that can be rendered; export it again");
         String brought = new ModelStore(folder).bring(model);
         List<Project.ModelRef> models = new ArrayList<>(p.models());
-        models.set(at, new Project.ModelRef(brought, before.unit(), before.up(), before.variant(), before.layersBy(),
-                before.other()));
+        models.set(at, before.withFile(brought));
         // A file without parts is a layer of its own name.
         String was = Path.of(before.file()).getFileName().toString(), is = model.getFileName().toString();
         p = p.withLayers(p.layers().stream().map(l -> l.name().equals(was) ? new Project.Layer(is, l.on(), l.other()) : l).toList());

@@ -36,6 +36,11 @@ public final class Bounds {
         return new Vec3((low[0] + high[0]) / 2, (low[1] + high[1]) / 2, (low[2] + high[2]) / 2);
     }
 
+    /** The middle of its lowest face. */
+    public Vec3 underside() {
+        return new Vec3((low[0] + high[0]) / 2, (low[1] + high[1]) / 2, low[2]);
+    }
+
     public double[] size() {
         return new double[] {Math.max(0, high[0] - low[0]), Math.max(0, high[1] - low[1]), Math.max(0, high[2] - low[2])};
     }

@@ -35,6 +35,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
 
 /**
  * Turns a project and one of its views into a {@link Scene}. Model files are read once; the lists that an edit does
@@ -87,6 +88,24 @@ public final class SceneAssembly {
         return n;
     }
 
+    /**
+     * An object of the models.
+     *
+     * @param copies how often it stands somewhere
+     * @param triangles of one of them
+     */
+    public record Copies(int copies, long triangles) {}
+
+    /** Each object by the name of its mesh. */
+    public Map<String, Copies> objects() {
+        Map<String, Copies> out = new HashMap<>();
+        if (parts != null) for (Instance i : parts.instances) {
+            Mesh m = parts.meshes.get(i.mesh());
+            out.merge(m.name(), new Copies(1, m.triangles()), (a, b) -> new Copies(a.copies + 1, b.triangles));
+        }
+        return out;
+    }
+
     /** Triangles kept in memory once for each mesh. */
     public long uniqueTriangles() {
         return parts == null ? 0 : parts.meshes.stream().mapToLong(Mesh::triangles).sum();
@@ -105,7 +124,8 @@ public final class SceneAssembly {
     }
 
     /** A model of the project as it was read. */
-    public ImportedModel model(Project.ModelRef ref) throws IOException {
+    public ImportedModel model(Project.ModelRef placed) throws IOException {
+        Project.ModelRef ref = asRead(placed);
         Path p = SafePath.inside(folder, ref.file(), "project.json");
         // A newer file may have taken the place of one of the same name.
         String stamp = Files.exists(p) ? Files.getLastModifiedTime(p) + " " + Files.size(p) : "";
@@ -118,6 +138,11 @@ public final class SceneAssembly {
                 Math.max(TextureBudget.bytes() - others, TextureBudget.bytes() / 8));
         models.put(ref, m);
         return m;
+    }
+
+    /** Where a model stands has nothing to do with how it is read. */
+    private static Project.ModelRef asRead(Project.ModelRef m) {
+        return m.placed(null, null, null).inPlaceOf(null).withLayersBy(null);
     }
 
     /**
@@ -166,17 +191,21 @@ public final class SceneAssembly {
         List<String> layers = new ArrayList<>();
         List<Lamp> lamps = new ArrayList<>();
         findings.clear();
-        models.keySet().retainAll(project.models());
-        stamps.keySet().retainAll(project.models());
+        Set<Project.ModelRef> wanted = project.models().stream().map(SceneAssembly::asRead).collect(Collectors.toSet());
+        models.keySet().retainAll(wanted);
+        stamps.keySet().retainAll(wanted);
         for (Project.ModelRef ref : project.models()) {
             ImportedModel m = model(ref);
             int mesh0 = meshes.size(), material0 = materials.size(), texture0 = textures.size();
             for (Mesh x : m.meshes()) meshes.add(moved(x, material0));
             for (Material x : m.materials()) materials.add(x.shiftTextures(texture0));
             textures.addAll(m.textures());
-            for (Instance i : m.instances())
-                instances.add(new Instance(i.name(), i.mesh() + mesh0, i.toWorld(), layer(layers, layerOf(ref, m, i))));
-            lamps.addAll(m.lamps());
+            List<Affine> places = ref.replaces() == null ? List.of(Placing.own(ref)) : Placing.inPlaceOf(ref, instances, meshes, m);
+            for (Affine place : places) {
+                for (Instance i : m.instances()) instances.add(new Instance(i.name(), i.mesh() + mesh0,
+                        place == Affine.IDENTITY ? i.toWorld() : place.times(i.toWorld()), layer(layers, layerOf(ref, m, i))));
+                for (Lamp l : m.lamps()) lamps.add(place == Affine.IDENTITY ? l : l.withFrame(place.times(l.frame())));
+            }
             findings.addAll(m.findings());
         }
         Map<String, Integer> byName = new HashMap<>();

@@ -26,7 +26,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.util.List;
-import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicReference;
 import org.junit.jupiter.api.Test;
@@ -240,7 +239,7 @@ class NothingLostTest {
         Path model = Files.writeString(dir.resolve("house.obj"), "mtllib house.mtl\nv 0 0 0\nv 4 0 0\nv 4 0 -3\nf 1 2 3\n");
         Files.writeString(dir.resolve("house.mtl"), "newmtl wall\n");
         Project p = ProjectFile.read(dir.resolve("project.json"))
-                .withModels(List.of(new Project.ModelRef("house.obj", null, null, null, null, Map.of())));
+                .withModels(List.of(Project.ModelRef.of("house.obj")));
         View v = p.views().getFirst();
         Fingerprint before = Fingerprint.of(p, dir, v);
         Files.createDirectories(dir.resolve("proofs/0001"));

@@ -25,7 +25,7 @@ class ReimportTest {
 
     private Path obj(String name, String material, double height) throws IOException {
         Path f = dir.resolve(name);
-        Files.writeString(dir.resolve("m.mtl"), "newmtl wall\nKd 0.5 0.5 0.5\nnewmtl door\nKd 0.3 0.2 0.1\n");
+        Files.writeString(dir.resolve("m.mtl"), "newmtl wall\nKd 0.5 0.5 0.5\nnewmtl door\nKd " + height / 10 + " 0.2 0.1\n");
         Files.writeString(f, "mtllib m.mtl\no House\nv 0 0 0\nv 4 0 0\nv 4 " + height + " 0\nusemtl " + material + "\nf 1 2 3\n");
         return f;
     }
@@ -51,8 +51,13 @@ class ReimportTest {
         for (float v : s.meshes().getFirst().positions()) most = Math.max(most, v);
         assertEquals(5, most, 1e-6, "and the house is higher");
         assertEquals(p.views().getFirst().camera().camera(), q.views().getFirst().camera().camera());
-        assertTrue(!q.layerOn("house-v2.obj"));
-        List<String> lost = ProjectImport.replace(obj("house-v3.obj", "door", 5), folder, "house-v2.obj");
+        assertTrue(!q.layerOn("House"));
+        List<String> lost = ProjectImport.replace(obj("house-v3.obj", "door", 7), folder, "house-v2.obj");
+        // The newer file has its own side files: those of the ones before stay theirs.
+        Project third = ProjectFile.read(file);
+        assertEquals(0.7, new SceneAssembly(folder).scene(third, third.views().getFirst()).materials().stream()
+                .filter(m -> m.name().equals("door")).findFirst().orElseThrow().base().x(), 1e-9);
+        assertTrue(Files.readString(folder.resolve(q.models().getFirst().file()).resolveSibling("m.mtl")).contains("Kd 0.5 0.2 0.1"));
         assertEquals(List.of("material 'wall' is not in the new file"), lost);
         assertThrows(FormatException.class, () -> ProjectImport.replace(dir.resolve("house.obj"), folder, "none.obj"));
         FormatException none = assertThrows(FormatException.class, () ->
@@ -68,7 +73,7 @@ class ReimportTest {
         for (String by : new String[] {"material", "file", "node"}) {
             SceneAssembly a = new SceneAssembly(folder);
             a.scene(Settings.set(p, "models[0].layersBy=" + by), p.views().getFirst());
-            assertEquals(by.equals("material") ? "wall" : "house.obj", a.layers().getFirst());
+            assertEquals(by.equals("material") ? "wall" : by.equals("file") ? "house.obj" : "House", a.layers().getFirst());
         }
     }
 }

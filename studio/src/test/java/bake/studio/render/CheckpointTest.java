@@ -25,7 +25,6 @@ import bake.studio.scene.SceneAssembly;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Map;
 import java.util.SplittableRandom;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -113,7 +112,7 @@ class CheckpointTest {
         assertEquals(one, Checkpoint.identity(p.withName("other"), dir, v, order(p, 99, 1)));
         assertNotEquals(one, Checkpoint.identity(p, dir, v, order(p, 4, 2)));
         Path model = Files.createDirectories(dir.resolve("model"));
-        Project withModel = p.withModels(java.util.List.of(new Project.ModelRef("model/a.gltf", null, null, null, null, Map.of())));
+        Project withModel = p.withModels(java.util.List.of(Project.ModelRef.of("model/a.gltf")));
         String before = Checkpoint.identity(withModel, dir, v, order(p, 4, 1));
         Files.writeString(model.resolve("a.bin"), "buffers belong to the picture too");
         assertNotEquals(before, Checkpoint.identity(withModel, dir, v, order(p, 4, 1)));

@@ -24,9 +24,16 @@ public final class ModelSheet extends VBox {
     /** The material whose choice is open, or null. */
     private String chosen;
     private final TextField find = new TextField();
+    private final PickedCard picked;
 
     public ModelSheet(Workbench bench) {
         this.bench = bench;
+        picked = new PickedCard(bench);
+        // A thing that is clicked opens its material.
+        bench.models().picks().pickedProperty().addListener((o, a, b) -> {
+            if (b != null) chosen = b.material();
+            fill();
+        });
         find.setId("find-material");
         find.setPromptText("Find a material");
         find.setOnAction(e -> {
@@ -63,7 +70,7 @@ public final class ModelSheet extends VBox {
         });
         if (f.findings().isEmpty()) found.getChildren().add(Ui.note("No flipped normals, faces without area or missing textures."));
         VBox materials = Ui.card("Materials", Ui.label(Integer.toString(f.materials().size()), "figure"));
-        if (!f.materials().isEmpty()) materials.getChildren().add(Ui.note("Choose one to start it from a real material."));
+        if (!f.materials().isEmpty()) materials.getChildren().add(Ui.note("Choose one to set its values or start it from a real material."));
         List<Material> wanted = f.materials().stream().filter(m -> m.name().toLowerCase(Locale.ROOT)
                 .contains(find.getText().strip().toLowerCase(Locale.ROOT))).toList();
         if (f.materials().size() > MOST_LINES) materials.getChildren().add(find);
@@ -81,11 +88,11 @@ public final class ModelSheet extends VBox {
             materials.getChildren().add(b);
             if (!m.name().equals(chosen)) continue;
             b.getStyleClass().add("list-here");
-            materials.getChildren().add(library(m.name(), from));
+            materials.getChildren().addAll(new SurfaceEditor(bench.models(), m), library(m.name(), from));
         }
         if (wanted.size() > MOST_LINES)
             materials.getChildren().add(Ui.note("and " + (wanted.size() - MOST_LINES) + " more; type a part of the name above"));
-        getChildren().addAll(files, found, materials);
+        getChildren().addAll(files, picked, found, materials);
     }
 
     /** What a material was started from, or null. */
