@@ -128,7 +128,7 @@ final class RenderCommand implements Callable<Integer> {
                 job.run(g -> progress(g));
                 if (!json) spec.commandLine().getErr().println();
                 if (job.progress().passes() == 0) throw new IOException("stopped before the first pass was done; nothing is written");
-                PictureOutput.write(out, job.film(), job.finish(), null, job.order().region(), job.order().preset().denoise(), 72);
+                PictureOutput.write(out, job, 72);
                 job.written();
                 // A picture that is to be gone on with must find the caches that it began with.
                 if (store != null && !(resume && job.state() == RenderJob.State.STOPPED))

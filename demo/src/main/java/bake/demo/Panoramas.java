@@ -33,7 +33,7 @@ final class Panoramas {
             for (int i = 0; i < n; i++) plane[i] = rgb[3 * i + k];
             c.put("RGB".substring(k, k + 1), plane);
         }
-        ExrFile.write(file, WIDTH, WIDTH / 2, c, false);
+        ExrFile.write(file, WIDTH, WIDTH / 2, c, false, bake.formats.picture.ExrNotes.PLAIN);
     }
 
     private interface Sky {

@@ -77,7 +77,7 @@ class DamagedPicturesTest {
             planes.put("RGB".substring(k, k + 1), plane);
         }
         Path p = dir.resolve("good.exr");
-        ExrFile.write(p, 40, 20, planes, true);
+        ExrFile.write(p, 40, 20, planes, true, bake.formats.picture.ExrNotes.PLAIN);
         damage(Files.readAllBytes(p), "bad.exr", 400, ExrFile::read);
     }
 

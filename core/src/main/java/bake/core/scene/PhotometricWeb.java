@@ -46,16 +46,26 @@ public final class PhotometricWeb {
         return lumens;
     }
 
+    /** Whether it was measured hanging, its angles about the vertical (type C); floodlights are measured about their beam. */
+    public boolean hangs() {
+        return system == Angle.C;
+    }
+
     /** Greatest intensity, cd. */
     public double peak() {
         return peak;
     }
 
-    /** Intensity along a unit vector of the lamp's frame, cd; 0 where nothing was measured. */
+    /**
+     * Intensity along a unit vector of the lamp's frame, cd; 0 where nothing was measured. The frame's z axis is the way the luminaire
+     * shines, its x axis the horizontal angle 0 of type C; those angles rise counter-clockwise for who looks down on a luminaire that shines
+     * down (LM-63 and LM-75, from memory).
+     */
     public float candela(double x, double y, double z) {
         switch (system) {
             case C -> {
-                double h = Math.toDegrees(Angles.atan2(y, x));
+                // Seen from where the light comes from angles rise counter-clockwise, which about the light's own axis is clockwise.
+                double h = Math.toDegrees(Angles.atan2(-y, x));
                 return at(Math.toDegrees(Angles.atan2(Math.sqrt(x * x + y * y), z)), folded(h < 0 ? h + 360 : h));
             }
             case B -> {

@@ -22,9 +22,9 @@ final class Pages extends StackPane {
             {"Shift+Click, Shift+Enter", "hang a proof as B"}, {"Double-click a name", "return to the usual value"},
             {"Escape", "leave a tool, or what is typed"}, {"Enter, Tab", "take what is typed"}};
     private static final String[][] PARTS = {{"Inter", "SIL Open Font License 1.1"}, {"Noto Mono", "SIL Open Font License 1.1"},
-            {"JavaFX", "GPL 2 with Classpath Exception"}, {"LWJGL with Assimp and tinyexr", "BSD 3-Clause"},
+            {"JavaFX", "GPL 2 with Classpath Exception"}, {"LWJGL with Assimp", "BSD 3-Clause"},
             {"Jackson, JSON schema validator, picocli, appdirs", "Apache License 2.0"}, {"Logback, SLF4J", "EPL 1.0 or LGPL 2.1, MIT"},
-            {"solarpositioning", "MIT"}, {"earcut4j", "ISC"}};
+            {"solarpositioning", "MIT"}, {"earcut4j", "ISC"}, {"TwelveMonkeys ImageIO", "BSD 3-Clause"}};
 
     Pages() {
         setId("pages");

@@ -6,7 +6,9 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 
@@ -31,9 +33,10 @@ public final class IesFile {
      * @param length opening along the direction of horizontal angle 0, metres; 0 for a round opening
      * @param tiltAngles degrees from the position the lamp was measured in, or null where tilt does not matter
      * @param tiltFactors output at these angles
+     * @param notes what in the file was not taken as it stands
      */
     public record Photometry(Map<String, String> keywords, PhotometricWeb web, double lampLumens, double watts, double width, double length,
-            double[] tiltAngles, double[] tiltFactors) {
+            double[] tiltAngles, double[] tiltFactors, List<String> notes) {
         /** Factor on the output of a luminaire tilted by an angle from straight down, degrees. */
         public double tilt(double degrees) {
             if (tiltAngles == null) return 1;
@@ -107,17 +110,24 @@ public final class IesFile {
                 h = floats(n.ascending("horizontal angles", horizontal, -90, 360));
         check(type, v, h, name);
         double[] c = n.list("intensities", vertical * horizontal, -1e9, 1e9);
+        int more = n.left();
+        if (more > 0) throw new FormatException(name, "intensities", "are " + more + " more than " + vertical + " x " + horizontal
+                + " angles need; numbers need a point before their decimals, not a comma");
+        List<String> notes = new ArrayList<>();
         float[] candela = new float[c.length];
+        int negative = 0;
         for (int q = 0; q < c.length; q++) {
             // A few files hold small negative values from measuring in darkness.
             candela[q] = (float) Math.max(0, c[q] * factor);
+            if (c[q] < 0) negative++;
         }
+        if (negative > 0) notes.add(negative + (negative == 1 ? " intensity" : " intensities") + " below zero taken as none");
         PhotometricWeb web = new PhotometricWeb(type == 1 ? PhotometricWeb.Angle.C : type == 2 ? PhotometricWeb.Angle.B
                 : PhotometricWeb.Angle.A, v, h, candela);
         if (!(web.lumens() > 0)) throw new FormatException(name, "intensities", "are all zero; choose another file");
         boolean round = width < 0 || length < 0;
         double w = Math.abs(round ? (width != 0 ? width : length) : width), l = round ? 0 : length;
-        return new Photometry(keywords, web, lampLumens, watts, w, w == 0 ? 0 : l, angles, factors);
+        return new Photometry(keywords, web, lampLumens, watts, w, w == 0 ? 0 : l, angles, factors, List.copyOf(notes));
     }
 
     private static void check(int type, float[] v, float[] h, String name) throws FormatException {
@@ -167,6 +177,15 @@ public final class IesFile {
             }
             if (!(d >= least && d <= most)) throw new FormatException(name, "line " + line, what + " cannot be " + w);
             return d;
+        }
+
+        /** How many numbers follow to the end of the file. */
+        int left() {
+            int more = 0;
+            for (int i = at; i < words.length; i++) if (words[i].matches("[-+.\\d].*")) more++;
+            for (int i = line; i < lines.length; i++)
+                for (String w : lines[i].strip().split("[\\s,]+")) if (w.matches("[-+.]?\\d.*")) more++;
+            return more;
         }
 
         int whole(String what, int least, int most) throws FormatException {

@@ -11,35 +11,61 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.util.Comparator;
+import java.util.List;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import java.util.zip.Deflater;
 
 /**
- * Writes an OpenEXR picture from the top down, a few rows at a time, so that it need never be held whole: scan lines of 16 bit
- * colours, ZIP compressed in blocks of 16 (OpenEXR file layout, and its predictor for ZIP). The file gets its name when
- * it is finished.
+ * Writes an OpenEXR picture from the top down, a few rows at a time, so that it need never be held whole: scan lines, ZIP compressed in
+ * blocks of 16 (OpenEXR file layout, and its predictor for ZIP). The file gets its name when it is finished. It says what its numbers are:
+ * Rec. 709 primaries and cd/m2.
  */
 public final class ExrRows implements Closeable {
     private static final int BLOCK = 16;
+    /** x and y of red, green, blue and white (ITU-R BT.709-6, table 3). */
+    private static final float[] REC_709 = {0.64f, 0.33f, 0.3f, 0.6f, 0.15f, 0.06f, 0.3127f, 0.329f};
 
     private final Path target, temp;
     private final FileChannel channel;
     private final int width, height;
-    /** Channels in the order of the file, which is that of their names. */
-    private final String names;
+    /** Channels in the order that rows come in, and their numbers in the order of the file, which is that of their names. */
+    private final List<Channel> channels;
+    private final int[] sorted;
     private final long table;
     private final long[] offsets;
     private final ByteBuffer block;
     private int rows, inBlock;
     private boolean finished;
 
+    /** The greatest number that 16 bit hold. */
+    public static final float MOST_HALF = 65_504;
+
     /**
-     * @param alpha whether each pixel has coverage after its colours, which then are premultiplied by it
+     * A channel.
+     *
+     * @param half whether it is stored in 16 bit, where greater numbers than {@link #MOST_HALF} are cut; else in 32
+     */
+    public record Channel(String name, boolean half) {}
+
+    /** Red, green and blue, and with {@code alpha} coverage, by which colours then are premultiplied. */
+    public static List<Channel> colours(boolean alpha, boolean half) {
+        List<Channel> rgb = List.of(new Channel("R", half), new Channel("G", half), new Channel("B", half));
+        return alpha ? Stream.concat(rgb.stream(), Stream.of(new Channel("A", half))).toList() : rgb;
+    }
+
+    /**
+     * @param channels in the order in which a row has them
      * @throws FormatException when the size is none that the format can hold
      */
-    public ExrRows(Path file, int width, int height, boolean alpha) throws IOException {
+    public ExrRows(Path file, int width, int height, List<Channel> channels, ExrNotes notes) throws IOException {
         if (width < 1 || height < 1 || (long) width * height > 1L << 40)
             throw new FormatException(file.getFileName().toString(), null, "cannot be " + width + "x" + height + " pixels");
-        names = alpha ? "ABGR" : "BGR";
+        this.channels = List.copyOf(channels);
+        sorted = IntStream.range(0, channels.size()).boxed().sorted(Comparator.comparing(i -> channels.get(i).name)).mapToInt(i -> i)
+                .toArray();
+        int bytes = channels.stream().mapToInt(c -> c.half ? 2 : 4).sum();
         target = file.toAbsolutePath();
         Files.createDirectories(target.getParent());
         temp = AtomicFile.part(target);
@@ -47,19 +73,22 @@ public final class ExrRows implements Closeable {
         this.width = width;
         this.height = height;
         offsets = new long[(height + BLOCK - 1) / BLOCK];
-        block = ByteBuffer.allocate(2 * names.length() * width * BLOCK).order(ByteOrder.LITTLE_ENDIAN);
-        ByteBuffer h = header();
+        block = ByteBuffer.allocate(bytes * width * BLOCK).order(ByteOrder.LITTLE_ENDIAN);
+        ByteBuffer h = header(notes);
         table = h.position();
         h.flip();
         put(h, 0);
         channel.position(table + 8L * offsets.length);
     }
 
-    private ByteBuffer header() {
-        ByteBuffer b = ByteBuffer.allocate(1024).order(ByteOrder.LITTLE_ENDIAN);
+    private ByteBuffer header(ExrNotes notes) {
+        ByteBuffer b = ByteBuffer.allocate(4096 + 64 * channels.size()).order(ByteOrder.LITTLE_ENDIAN);
         b.putInt(20000630).putInt(2);
-        attribute(b, "channels", "chlist", names.length() * 18 + 1);
-        for (char c : names.toCharArray()) b.put((byte) c).put((byte) 0).putInt(1).putInt(0).putInt(1).putInt(1); // half floats
+        attribute(b, "channels", "chlist", channels.stream().mapToInt(c -> c.name.length() + 17).sum() + 1);
+        for (int i : sorted) {
+            Channel c = channels.get(i);
+            b.put(c.name.getBytes(StandardCharsets.US_ASCII)).put((byte) 0).putInt(c.half ? 1 : 2).putInt(0).putInt(1).putInt(1);
+        }
         b.put((byte) 0);
         attribute(b, "compression", "compression", 1);
         b.put((byte) 3);
@@ -75,6 +104,20 @@ public final class ExrRows implements Closeable {
         b.putFloat(0).putFloat(0);
         attribute(b, "screenWindowWidth", "float", 4);
         b.putFloat(1);
+        attribute(b, "chromaticities", "chromaticities", 32);
+        for (float c : REC_709) b.putFloat(c);
+        // One is one candela a square metre.
+        attribute(b, "whiteLuminance", "float", 4);
+        b.putFloat(1);
+        notes.texts().forEach((k, v) -> {
+            byte[] t = v.getBytes(StandardCharsets.UTF_8);
+            attribute(b, k, "string", t.length);
+            b.put(t);
+        });
+        notes.numbers().forEach((k, v) -> {
+            attribute(b, k, "float", 4);
+            b.putFloat(v);
+        });
         return b.put((byte) 0);
     }
 
@@ -87,15 +130,15 @@ public final class ExrRows implements Closeable {
         while (b.hasRemaining()) at += channel.write(b, at);
     }
 
-    /**
-     * Adds one row: red, green and blue of each pixel, scene light, and coverage where it has that. What is brighter than half floats can
-     * say is cut there.
-     */
-    public void row(float[] rgb) throws IOException {
+    /** Adds one row: all channels of each pixel, one pixel after the other. */
+    public void row(float[] pixels) throws IOException {
         if (rows == height) throw new IllegalStateException("all rows are written");
-        int n = names.length();
-        for (int c = n - 1; c >= 0; c--) for (int x = 0; x < width; x++)
-            block.putShort(Float.floatToFloat16(Math.clamp(rgb[n * x + c], 0f, 65_504f)));
+        int n = sorted.length;
+        for (int c : sorted) for (int x = 0; x < width; x++) {
+            float v = pixels[n * x + c];
+            if (channels.get(c).half) block.putShort(Float.floatToFloat16(Math.clamp(v, -MOST_HALF, MOST_HALF)));
+            else block.putFloat(v);
+        }
         rows++;
         if (++inBlock == BLOCK || rows == height) flush();
     }

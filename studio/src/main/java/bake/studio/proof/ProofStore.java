@@ -3,6 +3,7 @@ package bake.studio.proof;
 import bake.core.film.Region;
 import bake.formats.AtomicFile;
 import bake.formats.Json;
+import bake.formats.picture.ExrNotes;
 import bake.formats.project.View;
 import bake.studio.render.PictureOutput;
 import bake.studio.render.RenderJob;
@@ -70,7 +71,8 @@ public final class ProofStore {
                 g.seconds(), g.passes(), Double.isFinite(g.noise()) ? g.noise() : 100, g.rays(), job.clampedShare(), job.order().seed(),
                 job.state() == RenderJob.State.STOPPED, false);
         Path at = of(number);
-        PictureOutput.writeWhole(at.resolve("picture.exr"), job.film(), r);
+        PictureOutput.writeWhole(at.resolve("picture.exr"), job.film(), r,
+                ExrNotes.of(job.order().view(), job.order().camera()));
         PictureOutput.writePng8(at.resolve("picture.png"), job.film(), job.finish(), null, r, job.order().preset().denoise());
         save(p);
         return p;

@@ -129,7 +129,7 @@ public final class Delivery {
         if (job.progress().passes() == 0) throw new IOException("stopped before the first pass was done");
         boolean whole = job.state() == RenderJob.State.DONE;
         Path to = whole ? i.file() : i.unfinished();
-        PictureOutput.write(to, job.film(), job.finish(), null, job.order().region(), i.preset().denoise(), 200);
+        PictureOutput.write(to, job, 200);
         if (!whole) {
             listener.stopped(i, job.progress(), to);
             return;

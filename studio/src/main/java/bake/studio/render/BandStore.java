@@ -1,6 +1,7 @@
 package bake.studio.render;
 
 import bake.formats.FormatException;
+import bake.formats.picture.ExrNotes;
 import bake.formats.picture.ExrRows;
 import java.io.Closeable;
 import java.io.IOException;
@@ -13,11 +14,11 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 
 /**
- * The finished bands of a picture too large for the memory, on disk as 16 bit colours until all are there. It outlives a stop, a
+ * The finished bands of a picture too large for the memory, on disk as they were computed until all are there. It outlives a stop, a
  * crash and a kill: a band counts once its end mark is written, and what comes after the last one is dropped.
  */
 final class BandStore implements Closeable {
-    private static final int MAGIC = 0x42414b42, END = 0x454e4421, MOST_IDENTITY = 4096;
+    private static final int MAGIC = 0x42414b43, END = 0x454e4421, MOST_IDENTITY = 4096;
 
     /**
      * How far the picture is, summed over finished bands.
@@ -46,7 +47,7 @@ final class BandStore implements Closeable {
         this.width = width;
         this.height = height;
         this.channels = channels;
-        row = ByteBuffer.allocate(2 * channels * width).order(ByteOrder.LITTLE_ENDIAN);
+        row = ByteBuffer.allocate(4 * channels * width).order(ByteOrder.LITTLE_ENDIAN);
         Files.createDirectories(file.toAbsolutePath().getParent());
         channel = FileChannel.open(file, StandardOpenOption.READ, StandardOpenOption.WRITE, StandardOpenOption.CREATE);
         byte[] id = (identity + " " + width + "x" + height).getBytes(StandardCharsets.UTF_8);
@@ -82,7 +83,7 @@ final class BandStore implements Closeable {
             b.flip();
             int n = b.getInt(), passes = b.getInt();
             double noise = b.getDouble(), seconds = b.getDouble();
-            long rays = b.getLong(), bytes = 2L * channels * width * n;
+            long rays = b.getLong(), bytes = 4L * channels * width * n;
             if (n < 1 || n > height - state.rows || passes < 1) return;
             if (!read(mark.clear(), end() + BAND + bytes) || mark.getInt(0) != END) return;
             count(n, passes, noise, seconds, rays);
@@ -90,7 +91,7 @@ final class BandStore implements Closeable {
     }
 
     private void count(int n, int passes, double noise, double seconds, long rays) {
-        at += BAND + 2L * channels * width * n + 4;
+        at += BAND + 4L * channels * width * n + 4;
         state = new State(state.rows + n, Math.min(state.fewest, passes), state.seconds + seconds, state.rays + rays,
                 state.noise + noise * noise * n / height);
     }
@@ -109,7 +110,7 @@ final class BandStore implements Closeable {
         for (int y = 0; y < n; y++) {
             rows.read(state.rows + y, rgb);
             row.clear();
-            for (float f : rgb) row.putShort(Float.floatToFloat16(Math.clamp(f, 0, 65504)));
+            for (float f : rgb) row.putFloat(f);
             write(row.flip(), to);
             to += row.limit();
         }
@@ -118,24 +119,37 @@ final class BandStore implements Closeable {
         count(n, p.passes(), p.noise(), p.seconds(), p.rays());
     }
 
-    /** Writes the picture that is whole now. */
-    void finish(Path picture) throws IOException {
+    /** What becomes of a row of channels. */
+    private interface Take {
+        void row(float[] rgb) throws IOException;
+    }
+
+    /** Writes the picture that is whole now, as it would be written if it had been made as a whole. */
+    void finish(Path picture, ExrNotes notes) throws IOException {
         if (state.rows < height) throw new IllegalStateException("rows are missing");
-        try (ExrRows out = new ExrRows(picture, width, height, channels == 4)) {
-            float[] rgb = new float[channels * width];
-            ByteBuffer b = ByteBuffer.allocate(BAND).order(ByteOrder.LITTLE_ENDIAN);
-            for (long from = begin; from < end(); from += 4) {
-                if (!read(b.clear(), from)) throw new FormatException(file.getFileName().toString(), null,
-                        "has lost its end; delete it to begin the picture anew");
-                from += BAND;
-                for (int n = b.getInt(0); n > 0; n--, from += row.capacity()) {
-                    if (!read(row.clear(), from)) throw new FormatException(file.getFileName().toString(), null,
-                            "has lost its end; delete it to begin the picture anew");
-                    for (int k = 0; k < rgb.length; k++) rgb[k] = Float.float16ToFloat(row.getShort(2 * k));
-                    out.row(rgb);
-                }
-            }
+        float[] most = {0};
+        each(rgb -> {
+            for (float v : rgb) most[0] = Math.max(most[0], Math.abs(v));
+        });
+        try (ExrRows out = new ExrRows(picture, width, height, ExrRows.colours(channels == 4, most[0] <= ExrRows.MOST_HALF), notes)) {
+            each(out::row);
             out.finish();
+        }
+    }
+
+    private void each(Take take) throws IOException {
+        float[] rgb = new float[channels * width];
+        ByteBuffer b = ByteBuffer.allocate(BAND).order(ByteOrder.LITTLE_ENDIAN);
+        for (long from = begin; from < end(); from += 4) {
+            if (!read(b.clear(), from)) throw new FormatException(file.getFileName().toString(), null,
+                    "has lost its end; delete it to begin the picture anew");
+            from += BAND;
+            for (int n = b.getInt(0); n > 0; n--, from += row.capacity()) {
+                if (!read(row.clear(), from)) throw new FormatException(file.getFileName().toString(), null,
+                        "has lost its end; delete it to begin the picture anew");
+                for (int k = 0; k < rgb.length; k++) rgb[k] = row.getFloat(4 * k);
+                take.row(rgb);
+            }
         }
     }
 

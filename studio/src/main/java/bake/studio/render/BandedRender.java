@@ -6,6 +6,7 @@ import bake.core.film.Region;
 import bake.core.guide.Guides;
 import bake.core.work.Workers;
 import bake.formats.FormatException;
+import bake.formats.picture.ExrNotes;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Locale;
@@ -99,7 +100,7 @@ public final class BandedRender {
                     }
                 });
             }
-            store.finish(file);
+            store.finish(file, ExrNotes.of(order.view(), order.camera()));
             BandStore.State s = store.state();
             store.delete();
             return new RenderJob.Progress(RenderJob.State.DONE, s.fewest(), Math.sqrt(s.noise()), s.seconds(), 0, 1, s.rays());

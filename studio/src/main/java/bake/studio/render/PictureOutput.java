@@ -7,6 +7,7 @@ import bake.core.finish.Finish;
 import bake.formats.FormatException;
 import bake.formats.picture.DisplayPicture;
 import bake.formats.picture.ExrFile;
+import bake.formats.picture.ExrNotes;
 import bake.formats.picture.HdrFile;
 import bake.formats.picture.Raster;
 import java.awt.image.BufferedImage;
@@ -36,9 +37,11 @@ public final class PictureOutput {
      * in EXR, as those formats say. HDR has no place for it and gets the whole picture.
      *
      * @param gains three factors a plane, or null
+     * @param notes of scene-referred files
      * @param denoise for display light only; pictures too large for it are written as they are
      */
-    public static void write(Path file, Film film, Finish finish, float[] gains, Region r, boolean denoise, double dpi) throws IOException {
+    public static void write(Path file, Film film, Finish finish, float[] gains, Region r, boolean denoise, double dpi, ExrNotes notes)
+            throws IOException {
         checkEnding(file);
         String n = file.getFileName().toString().toLowerCase(Locale.ROOT);
         if (n.endsWith(".exr") || n.endsWith(".hdr")) {
@@ -50,7 +53,7 @@ public final class PictureOutput {
             }
             TreeMap<String, float[]> planes = planes(raster);
             if (film.front() != null) planes.put("A", cover(film, r));
-            ExrFile.write(file, r.width(), r.height(), planes, true);
+            ExrFile.write(file, r.width(), r.height(), planes, true, notes);
             return;
         }
         if (film.front() != null) {
@@ -66,9 +69,15 @@ public final class PictureOutput {
         else DisplayPicture.writeTiff(file, image);
     }
 
+    /** Writes what a job has made. */
+    public static void write(Path file, RenderJob job, double dpi) throws IOException {
+        RenderJob.Order o = job.order();
+        write(file, job.film(), job.finish(), null, o.region(), o.preset().denoise(), dpi, ExrNotes.of(o.view(), o.camera()));
+    }
+
     /** Writes the whole picture as scene light to an EXR, its backdrop included. */
-    public static void writeWhole(Path file, Film film, Region r) throws IOException {
-        ExrFile.write(file, r.width(), r.height(), planes(raster(film, null, r)), true);
+    public static void writeWhole(Path file, Film film, Region r, ExrNotes notes) throws IOException {
+        ExrFile.write(file, r.width(), r.height(), planes(raster(film, null, r)), true, notes);
     }
 
     private static float[] cover(Film film, Region r) {

@@ -55,7 +55,7 @@ public final class LampFactory {
         if (!(colour.luminance() > 0)) throw new FormatException("project.json", place,
                 "its colour is black; set the output to 0 to switch it off");
         boolean visible = s.visible() == null || s.visible();
-        Lamp l = new Lamp(s.name(), s.groupName(), kind, frame(kind, vec(s.position()), direction, s.turn() == null ? 0 : s.turn()), w, h,
+        Lamp l = new Lamp(s.name(), s.groupName(), kind, frame(kind, web != null && web.hangs(), vec(s.position()), direction, s.turn() == null ? 0 : s.turn()), w, h,
                 1, colour.times(1 / colour.luminance()),
                 beam, field, visible, s.twoSided() != null && s.twoSided(), s.mirrored() == null ? visible : s.mirrored(),
                 s.weight() == null ? 1 : s.weight(), web);
@@ -64,13 +64,22 @@ public final class LampFactory {
         return l.withLumens(lumens);
     }
 
-    private static Affine frame(Lamp.Kind kind, Vec3 at, Vec3 direction, double turn) {
-        Affine a = Affine.pointing(at, direction);
+    private static Affine frame(Lamp.Kind kind, boolean hangs, Vec3 at, Vec3 direction, double turn) {
+        Affine a = hangs ? hanging(at, direction.normalized()) : Affine.pointing(at, direction);
         if (turn != 0) a = Affine.translation(at.x(), at.y(), at.z()).times(Affine.rotation(direction, Math.toRadians(turn)))
                 .times(Affine.translation(-at.x(), -at.y(), -at.z())).times(a);
         // A tube lies along its direction, which is the x axis of its frame.
         return kind == Lamp.Kind.TUBE ? Affine.frame(a.vector(new Vec3(0, 0, 1)), a.vector(new Vec3(1, 0, 0)), a.vector(new Vec3(0, 1, 0)),
                 at) : a;
+    }
+
+    /** As it was measured: shining down, with angle 0 along +x; tilted from there the shortest way to where it shines. */
+    private static Affine hanging(Vec3 at, Vec3 direction) {
+        Vec3 down = new Vec3(0, 0, -1), axis = down.cross(direction);
+        double sine = axis.length(), angle = Math.atan2(sine, down.dot(direction));
+        Affine tilt = Affine.rotation(sine > 1e-9 ? axis : new Vec3(0, 1, 0), angle);
+        Vec3 x = tilt.vector(new Vec3(1, 0, 0));
+        return Affine.frame(x, direction.cross(x), direction, at);
     }
 
     /** Exactly one of lumens, candela, luminance and lux says how bright a lamp is; a photometric file may say it as well. */

@@ -208,21 +208,21 @@ public final class SceneAssembly {
             }
             findings.addAll(m.findings());
         }
-        Map<String, Integer> byName = new HashMap<>();
-        for (int i = 0; i < materials.size(); i++) byName.putIfAbsent(materials.get(i).name(), i);
+        // Files may have many materials of one name: what is set is set for all of them.
+        Map<String, List<Integer>> byName = new HashMap<>();
+        for (int i = 0; i < materials.size(); i++) byName.computeIfAbsent(materials.get(i).name(), n -> new ArrayList<>()).add(i);
         for (Project.Surface s : project.materials()) {
-            Integer at = byName.get(s.name());
-            if (at != null) materials.set(at, replaced(materials.get(at), s));
-            else {
-                byName.put(s.name(), materials.size());
-                materials.add(replaced(Material.glossy(s.name(), new Vec3(0.6, 0.6, 0.6), 0.6), s));
-            }
+            List<Integer> all = byName.computeIfAbsent(s.name(), n -> new ArrayList<>());
+            for (int at : all) materials.set(at, replaced(materials.get(at), s));
+            if (!all.isEmpty()) continue;
+            all.add(materials.size());
+            materials.add(replaced(Material.glossy(s.name(), new Vec3(0.6, 0.6, 0.6), 0.6), s));
         }
         for (Project.Shape s : project.shapes()) {
-            Integer material = byName.get(s.material());
+            List<Integer> material = byName.get(s.material());
             if (material == null) throw new FormatException("project.json", "shape '" + s.name() + "'",
                     "names the material '" + s.material() + "', which is not there; add it under materials");
-            meshes.add(shapeMesh(s, material));
+            meshes.add(shapeMesh(s, material.getFirst()));
             instances.add(new Instance(s.name(), meshes.size() - 1, placement(s), layer(layers, s.layer() == null ? "Shapes" : s.layer())));
         }
         Set<Mesh> used = Collections.newSetFromMap(new IdentityHashMap<>());

@@ -224,7 +224,7 @@ class CheckpointTest {
         for (int[] size : new int[][] {{1, 1}, {7, 16}, {33, 17}, {5, 40}}) {
             Path f = dir.resolve("r.exr");
             float[][] rows = new float[size[1]][3 * size[0]];
-            try (ExrRows out = new ExrRows(f, size[0], size[1], false)) {
+            try (ExrRows out = new ExrRows(f, size[0], size[1], ExrRows.colours(false, true), bake.formats.picture.ExrNotes.PLAIN)) {
                 for (float[] row : rows) {
                     for (int i = 0; i < row.length; i++) row[i] = size[0] == 5 ? 0.25f : (float) random.nextDouble(0, 1e5);
                     out.row(row);
@@ -238,7 +238,7 @@ class CheckpointTest {
                     assertEquals(Float.float16ToFloat(Float.floatToFloat16(Math.min(65_504f, rows[y][i]))), r.rgb()[3 * size[0] * y + i],
                             0);
         }
-        try (ExrRows out = new ExrRows(dir.resolve("never.exr"), 4, 4, false)) {
+        try (ExrRows out = new ExrRows(dir.resolve("never.exr"), 4, 4, ExrRows.colours(false, true), bake.formats.picture.ExrNotes.PLAIN)) {
             out.row(new float[12]);
             assertThrows(IllegalStateException.class, out::finish);
         }

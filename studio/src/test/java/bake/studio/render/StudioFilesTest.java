@@ -83,7 +83,7 @@ class StudioFilesTest {
         Region r = new Region(8, 5, 20, 12);
         Film f = render(scene(p), v, r, 6);
         Finish finish = new Finish(v.camera().camera().saturation(), Look.PLAIN);
-        for (String ending : PictureOutput.ENDINGS) PictureOutput.write(dir.resolve("p" + ending), f, finish, null, r, false, 150);
+        for (String ending : PictureOutput.ENDINGS) PictureOutput.write(dir.resolve("p" + ending), f, finish, null, r, false, 150, bake.formats.picture.ExrNotes.PLAIN);
         float[] c = new float[3];
         f.mean(8 + 3, 5 + 7, null, c);
         Raster exr = ExrFile.read(dir.resolve("p.exr")), hdr = HdrFile.read(dir.resolve("p.hdr"));
@@ -103,7 +103,7 @@ class StudioFilesTest {
             for (int x = 0; x < 20; x++) for (int shift = 0; shift <= 16; shift += 8)
                 assertEquals(png.getRGB(x, y) >> shift & 255, small.getRGB(x, y) >> shift & 255, 1, "16 and 8 bit agree");
         FormatException e = assertThrows(FormatException.class, () -> PictureOutput.write(dir.resolve("p.bmp"), f, finish, null, r, false,
-                72));
+                72, bake.formats.picture.ExrNotes.PLAIN));
         assertTrue(e.getMessage().contains(".png"), e.getMessage());
     }
 

@@ -22,6 +22,8 @@ final class Header {
 
     final List<Channel> channels = new ArrayList<>();
     int compression = -1;
+    /** Luminance of white, cd/m2, where the file says it. */
+    private float whiteLuminance = Float.NaN;
     int x0, y0, x1, y1, displayX0, displayY0, displayX1, displayY1;
     int tileWidth, tileHeight, tileMode;
     int chunks = -1;
@@ -153,6 +155,7 @@ final class Header {
                 tileHeight = v.getInt();
                 tileMode = v.get() & 255;
             }
+            case "whiteLuminance" -> whiteLuminance = size == 4 ? v.getFloat() : Float.NaN;
             case "chunkCount" -> chunks = size == 4 ? v.getInt() : -1;
             case "type" -> {
                 type = StandardCharsets.ISO_8859_1.decode(v).toString().replace("\0", "");
@@ -175,6 +178,14 @@ final class Header {
                 throw new FormatException(file, "channel " + c, "subsampled or unknown channels are not read; save it as plain RGB");
             channels.add(new Channel(c, kind, linear));
         }
+    }
+
+    /**
+     * What the numbers of the file are to be multiplied with for cd/m2: what it says of white itself, or else the 179 lm/W that pictures of
+     * light are stored with by custom, so that a panorama lights the same whatever its format.
+     */
+    float unit() {
+        return whiteLuminance > 0 && whiteLuminance < 1e9f ? whiteLuminance : bake.formats.picture.HdrFile.EFFICACY;
     }
 
     private void check(String file) throws FormatException {

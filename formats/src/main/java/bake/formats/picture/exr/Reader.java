@@ -30,7 +30,7 @@ public final class Reader {
         /**
          * @param x of the first pixel in the display window; may lie outside of it
          * @param y row in the display window; may lie outside of it
-         * @param rgb three a pixel, as stored
+         * @param rgb three a pixel, cd/m2
          * @param n how many pixels
          */
         void row(int x, int y, float[] rgb, int n);
@@ -146,6 +146,7 @@ public final class Reader {
             int[] start = new int[h.channels.size()];
             for (int c = 1; c < start.length; c++) start[c] = start[c - 1] + w * h.channels.get(c - 1).bytes();
             int stride = w * h.pixelBytes();
+            float unit = h.unit();
             for (int j = 0; j < lines; j++) {
                 for (int k = 0; k < 3; k++) {
                     int o = j * stride + start[at[k]], type = h.channels.get(at[k]).type();
@@ -158,6 +159,7 @@ public final class Reader {
                         }
                     }
                 }
+                if (unit != 1) for (int i = 0; i < 3 * w; i++) rgb[i] *= unit;
                 sink.row(x + h.x0 - h.displayX0, y + j + h.y0 - h.displayY0, rgb, w);
             }
         }

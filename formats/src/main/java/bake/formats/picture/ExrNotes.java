@@ -1,0 +1,19 @@
+package bake.formats.picture;
+
+import bake.core.scene.Camera;
+import java.util.Map;
+import java.util.TreeMap;
+
+/**
+ * What an OpenEXR picture says of itself besides its numbers, under the names that the format's standard attributes have. The time is not
+ * among them: the same picture made twice is the same file.
+ */
+public record ExrNotes(Map<String, String> texts, Map<String, Float> numbers) {
+    public static final ExrNotes PLAIN = new ExrNotes(Map.of("software", "Bake"), Map.of());
+
+    /** Of a view and its exposure. */
+    public static ExrNotes of(String view, Camera c) {
+        return new ExrNotes(new TreeMap<>(Map.of("software", "Bake", "view", view)), new TreeMap<>(Map.of("expTime", (float) c.shutter(),
+                "aperture", (float) c.fNumber(), "isoSpeed", (float) c.iso())));
+    }
+}
