@@ -1,8 +1,14 @@
 package bake.cli;
 
+import bake.formats.Json;
+import bake.formats.project.Project;
 import bake.studio.project.ProjectImport;
+import bake.studio.scene.SceneAssembly;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -12,6 +18,8 @@ import picocli.CommandLine;
 /** Starts a project from a model file. */
 @Command(name = "import", mixinStandardHelpOptions = true, description = "Start a project with a first view and light from a model file.")
 final class ImportCommand implements Callable<Integer> {
+    private static final int MOST_SAID = 12;
+
     @Parameters(paramLabel = "MODEL", description = ".gltf, .glb, .obj, .fbx, .dae, .stl, .ply, .3ds or .ifc")
     private Path model;
 
@@ -32,17 +40,31 @@ final class ImportCommand implements Callable<Integer> {
     @Option(names = "--replace", paramLabel = "FILE", description = "with --again: which model of a project with several")
     private String replace;
 
+    @Option(names = "--json", description = "print one JSON document: the project's file and what was found")
+    private boolean json;
+
     @CommandLine.Spec
     private CommandLine.Model.CommandSpec spec;
 
     @Override
     public Integer call() throws IOException {
-        if (again) {
-            for (String line : ProjectImport.replace(model, out, replace)) spec.commandLine().getErr().println("bake: " + line);
-            spec.commandLine().getOut().println(out.resolve("project.json"));
+        List<String> said = new ArrayList<>();
+        Path file = out.resolve("project.json");
+        if (again) said.addAll(ProjectImport.replace(model, out, replace));
+        else file = ProjectImport.create(model, out, metres(), axis());
+        // What was seen in the file is said once, here; "check" says it again.
+        Projects.Opened p = Projects.open(out.toString(), List.of());
+        SceneAssembly assembly = new SceneAssembly(p.folder());
+        for (Project.ModelRef m : p.project().models()) assembly.model(m).findings().forEach(f -> said.add(f.line()));
+        if (json) {
+            ObjectNode n = Json.MAPPER.createObjectNode().put("project", file.toString());
+            said.forEach(n.putArray("findings")::add);
+            spec.commandLine().getOut().println(n.toPrettyString());
             return 0;
         }
-        spec.commandLine().getOut().println(ProjectImport.create(model, out, metres(), axis()));
+        said.stream().limit(MOST_SAID).forEach(l -> spec.commandLine().getErr().println("bake: " + l));
+        if (said.size() > MOST_SAID) spec.commandLine().getErr().println("bake: and " + (said.size() - MOST_SAID) + " more; see bake check");
+        spec.commandLine().getOut().println(file);
         return 0;
     }
 

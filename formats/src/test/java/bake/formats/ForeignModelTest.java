@@ -109,6 +109,36 @@ class ForeignModelTest {
         }
     }
 
+    /** The same sheet as two meshes, which nodes use in the other order: each part stays where it belongs. */
+    @Test
+    void dracoInAnyOrder() throws IOException {
+        byte[] all = Files.readAllBytes(file("sheet-packed.glb"));
+        java.nio.ByteBuffer b = java.nio.ByteBuffer.wrap(all).order(java.nio.ByteOrder.LITTLE_ENDIAN);
+        int length = b.getInt(12);
+        var root = (com.fasterxml.jackson.databind.node.ObjectNode) Json.MAPPER.readTree(new String(all, 20, length,
+                java.nio.charset.StandardCharsets.UTF_8));
+        var parts = root.path("meshes").get(0).path("primitives");
+        var meshes = root.putArray("meshes");
+        for (var p : parts) meshes.addObject().put("name", "sheet").putArray("primitives").add(p);
+        var nodes = root.putArray("nodes");
+        nodes.addObject().put("mesh", 1);
+        nodes.addObject().put("mesh", 0);
+        root.putArray("scenes").addObject().putArray("nodes").add(0).add(1);
+        byte[] json = Json.MAPPER.writeValueAsBytes(root), padded = java.util.Arrays.copyOf(json, json.length + 3 & ~3);
+        java.util.Arrays.fill(padded, json.length, padded.length, (byte) ' ');
+        java.nio.ByteBuffer out = java.nio.ByteBuffer.allocate(all.length - length + padded.length)
+                .order(java.nio.ByteOrder.LITTLE_ENDIAN).put(all, 0, 8).putInt(all.length - length + padded.length).putInt(padded.length)
+                .put(all, 16, 4).put(padded).put(all, 20 + length, all.length - 20 - length);
+        ImportedModel m = ModelReader.read(Files.write(dir.resolve("order.glb"), out.array()), null, null),
+                plain = ModelReader.read(file("sheet.gltf"), null, null);
+        for (Mesh x : m.meshes()) {
+            String material = m.materials().get(x.material()).name();
+            Mesh same = plain.meshes().stream().filter(y -> plain.materials().get(y.material()).name().equals(material)).findFirst()
+                    .orElseThrow();
+            assertEquals(mean(same), mean(x), 2e-3, material);
+        }
+    }
+
     private static double mean(Mesh m) {
         double s = 0;
         for (int i : m.indices()) s += m.positions()[3 * i + 1] / m.indices().length;

@@ -8,6 +8,11 @@ package bake.formats.model;
  * @param text what it is and what follows
  */
 public record Finding(Kind kind, String where, String text) {
+    /** In one line: what sort of thing, where, and what it is. */
+    public String line() {
+        return kind.words() + ": " + where + ": " + text;
+    }
+
     /** Sorts of findings. */
     public enum Kind {
         FLIPPED_NORMALS("flipped normals"), ZERO_AREA("zero-area faces"), MISSING_TEXTURE("missing textures"),

@@ -41,7 +41,7 @@ final class GltfAccessors {
         return new FormatException(file, place, problem);
     }
 
-    private ByteBuffer buffer(int i) throws IOException {
+    ByteBuffer buffer(int i) throws IOException {
         if (i < 0 || i >= buffers.length) throw bad("buffer " + i, "does not exist; export the file again");
         if (buffers[i] != null) return buffers[i];
         JsonNode b = root.path("buffers").get(i);

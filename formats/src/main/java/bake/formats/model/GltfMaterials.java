@@ -6,19 +6,22 @@ import bake.core.scene.Material;
 import bake.core.scene.Relief;
 import bake.core.scene.Texture;
 import bake.core.scene.Thrift;
-import java.io.ByteArrayInputStream;
 import com.fasterxml.jackson.databind.JsonNode;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Locale;
+import java.util.Map;
 
 /** Materials and textures of a glTF 2.0 file, with the extensions that the surface model covers. */
 final class GltfMaterials {
-    /** Luminance of an emissive factor of one, cd/m2, where the file does not say more (KHR_materials_emissive_strength). */
-    private static final double EMISSIVE_UNIT = 1;
+    /**
+     * Luminance of an emissive factor of one, cd/m2, where the file does not say more: about that of a screen or an exit sign, so that what
+     * is drawn to glow is neither black by day nor a lamp (common practice, no source).
+     */
+    private static final double EMISSIVE_UNIT = 250;
     /** Luminance of white on an unlit surface, cd/m2: a bright screen in an office (common practice, no source). */
     private static final double UNLIT = 100;
 
@@ -79,7 +82,9 @@ final class GltfMaterials {
         double transmission = number(x.path("KHR_materials_transmission").path("transmissionFactor"), 0, 0, 1);
         boolean solid = x.path("KHR_materials_volume").path("thicknessFactor").asDouble(0) > 0;
         double translucency = number(x.path("KHR_materials_diffuse_transmission").path("diffuseTransmissionFactor"), 0, 0, 1);
-        double strength = number(x.path("KHR_materials_emissive_strength").path("emissiveStrength"), 1, 0, 1e9) * EMISSIVE_UNIT;
+        // With a strength the product is in cd/m2 (KHR_materials_emissive_strength: the emission is in nits).
+        JsonNode nits = x.path("KHR_materials_emissive_strength").path("emissiveStrength");
+        double strength = nits.isMissingNode() ? EMISSIVE_UNIT : number(nits, 1, 0, 1e9);
         Vec3 emission = colour(m.path("emissiveFactor"), Vec3.ZERO).times(strength);
         Material.AlphaMode mode = switch (m.path("alphaMode").asText("OPAQUE").toUpperCase(Locale.ROOT)) {
             case "MASK" -> Material.AlphaMode.MASK;

@@ -288,7 +288,9 @@ public final class GltfReader {
                 findings.add(new Finding(Finding.Kind.NOT_READ, name, "points and lines are left out"));
                 continue;
             }
-            if (p.path("extensions").has("KHR_draco_mesh_compression")) {
+            JsonNode draco = p.path("extensions").path("KHR_draco_mesh_compression");
+            if (!draco.isMissingNode()) {
+                if (!draco.has("bufferView")) throw bad(place, "is packed but names no data; export the file again");
                 Mesh u = unpacked(mesh, k - 1, place);
                 meshes.add(MeshCheck.mend(new Mesh(name, u.positions(), u.normals(), u.uvs(), u.colours(), u.indices(),
                         materials.use(material(p))), findings));
@@ -326,12 +328,24 @@ public final class GltfReader {
 
     /** A part that is packed with Draco, unpacked by the child process, which numbers the parts of all meshes. */
     private Mesh unpacked(int mesh, int part, String place) throws IOException {
-        if (unpacked == null) unpacked = ForeignModel.parts(path);
+        if (unpacked == null) unpacked = unpack();
         int number = part;
         for (int i = 0; i < mesh; i++) number += root.path("meshes").get(i).path("primitives").size();
         Mesh m = unpacked.get(number);
         if (m == null) throw bad(place, "could not be unpacked; export it without compression");
         return m;
+    }
+
+    private Map<Integer, Mesh> unpack() throws IOException {
+        Path folder = Files.createTempDirectory("bake-import");
+        try {
+            return ForeignModel.parts(PackedCopy.write(root, data, folder));
+        } catch (FormatException e) {
+            throw bad("packed meshes", e.getMessage().replaceFirst("^packed.glb: ", ""));
+        } finally {
+            Files.deleteIfExists(folder.resolve("packed.glb"));
+            Files.deleteIfExists(folder);
+        }
     }
 
     /** Strips and fans as lists; a ragged end is dropped. */

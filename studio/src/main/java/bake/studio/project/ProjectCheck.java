@@ -37,7 +37,7 @@ public final class ProjectCheck {
             if (v.setting().equals("exterior") && ev < 8 && s.surroundings() instanceof Surroundings.SunSky k && k.toSun().z() > 0.1)
                 out.add(at + String.format(java.util.Locale.ROOT, "EV %.1f is an exposure for indoors; full sun wants about 14", ev));
         }
-        for (Finding f : assembly.findings()) out.add(f.kind().words() + ": " + f.where() + ": " + f.text());
+        for (Finding f : assembly.findings()) out.add(f.line());
         return out;
     }
 }
