@@ -16,6 +16,7 @@ import bake.studio.preset.PresetKeys;
 import bake.studio.preset.Presets;
 import bake.studio.render.BandedRender;
 import bake.studio.render.Checkpoint;
+import bake.studio.render.OutputPlace;
 import bake.studio.render.PictureOutput;
 import bake.studio.render.RenderJob;
 import bake.studio.scene.SceneAssembly;
@@ -109,8 +110,15 @@ final class RenderCommand implements Callable<Integer> {
         long memory = memory();
         boolean bands = BandedRender.needed(order.region().width(), order.region().height(), memory);
         if (bands) BandedRender.checkEnding(out);
+        try (OutputPlace held = OutputPlace.hold(out, (long) order.region().width() * order.region().height())) {
+            return render(p, v, order, n, memory, bands);
+        }
+    }
+
+    private int render(Projects.Opened p, View v, RenderJob.Order order, int n, long memory, boolean bands) throws IOException {
         RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), null, Workers.COMPILING,
                 HierarchyCache.shared());
+        Preset settings = order.preset();
         Guides guides = new GuideStore(p.folder()).fitting(p.project(), v);
         if (bands) return banded(scene, order, guides, Begun.identity(p.project(), p.folder(), v, order, null), n, memory);
         try (Workers workers = new Workers(n)) {

@@ -12,6 +12,8 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -27,6 +29,7 @@ import java.util.stream.Stream;
  * there is an error about that file.
  */
 public final class ForeignModel {
+    private static final String WORK = "bake-import";
     /** File endings that are read this way. */
     public static final List<String> ENDINGS = List.of(".fbx", ".dae", ".stl", ".ply", ".3ds", ".ifc");
     private static final long SECONDS = Long.getLong("bake.import.seconds", 300), MEMORY_MB = Long.getLong("bake.import.memory", 6000);
@@ -43,7 +46,7 @@ public final class ForeignModel {
      * @throws FormatException when the file cannot be read
      */
     public static ImportedModel read(Path file, double toMetres, char up, BooleanSupplier stop, long textureBytes) throws IOException {
-        Path out = Files.createTempDirectory("bake-import");
+        Path out = workFolder();
         try {
             run(file, out, toMetres, up, stop, textureBytes);
             Path gltf = out.resolve("model.gltf");
@@ -66,7 +69,7 @@ public final class ForeignModel {
      * @throws FormatException when the file cannot be read
      */
     public static Map<Integer, Mesh> parts(Path file) throws IOException {
-        Path out = Files.createTempDirectory("bake-import");
+        Path out = workFolder();
         try {
             run(file, out, 1, 'p', () -> false, 0);
             Map<Integer, Mesh> parts = new HashMap<>();
@@ -76,6 +79,19 @@ public final class ForeignModel {
         } finally {
             delete(out);
         }
+    }
+
+    /** A folder for what the child makes; those that killed processes have left are swept away. */
+    public static Path workFolder() throws IOException {
+        Path made = Files.createTempDirectory(WORK);
+        Instant old = Instant.now().minus(Duration.ofSeconds(4L * SECONDS));
+        try (Stream<Path> s = Files.list(made.getParent())) {
+            for (Path p : s.filter(f -> f.getFileName().toString().startsWith(WORK)).toList())
+                if (!p.equals(made) && Files.getLastModifiedTime(p).toInstant().isBefore(old)) delete(p);
+        } catch (IOException | java.io.UncheckedIOException e) {
+            // Somebody else's, or gone meanwhile.
+        }
+        return made;
     }
 
     private static FormatException bad(Path file, String problem) {

@@ -337,7 +337,7 @@ public final class GltfReader {
     }
 
     private Map<Integer, Mesh> unpack() throws IOException {
-        Path folder = Files.createTempDirectory("bake-import");
+        Path folder = ForeignModel.workFolder();
         try {
             return ForeignModel.parts(PackedCopy.write(root, data, folder));
         } catch (FormatException e) {

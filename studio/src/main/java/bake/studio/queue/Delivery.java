@@ -11,6 +11,7 @@ import bake.studio.cache.CacheStore;
 import bake.studio.cache.GuideStore;
 import bake.studio.render.BandedRender;
 import bake.studio.render.Checkpoint;
+import bake.studio.render.OutputPlace;
 import bake.studio.render.PictureOutput;
 import bake.studio.render.RenderJob;
 import java.io.IOException;
@@ -100,11 +101,9 @@ public final class Delivery {
                 if (!i.replace() && Files.exists(i.file()))
                     throw new FileAlreadyExistsException(i.file().toString(), null,
                             "is there already; deliver again and say whether it is to be replaced");
-                RenderScene scene = compiler.compile(project, i.view());
-                RenderJob.Order order = new RenderJob.Order(i.view().name(), i.view().camera().camera(), i.view().look(), i.preset(),
-                        i.width(), i.height(), null, 1, false);
-                if (BandedRender.needed(i.width(), i.height(), BandedRender.filmBytes())) inBands(scene, order, project, i, listener);
-                else whole(scene, order, project, i, listener);
+                try (OutputPlace held = OutputPlace.hold(i.file(), (long) i.width() * i.height())) {
+                    make(project, i, listener);
+                }
             } catch (Exception e) {
                 listener.failed(i, e);
             } catch (OutOfMemoryError e) {
@@ -114,6 +113,14 @@ public final class Delivery {
                 bands = null;
             }
         }
+    }
+
+    private void make(Project project, Item i, Listener listener) throws IOException {
+        RenderScene scene = compiler.compile(project, i.view());
+        RenderJob.Order order = new RenderJob.Order(i.view().name(), i.view().camera().camera(), i.view().look(), i.preset(), i.width(),
+                i.height(), null, 1, false);
+        if (BandedRender.needed(i.width(), i.height(), BandedRender.filmBytes())) inBands(scene, order, project, i, listener);
+        else whole(scene, order, project, i, listener);
     }
 
     private void whole(RenderScene scene, RenderJob.Order order, Project project, Item i, Listener listener) throws IOException {
