@@ -106,9 +106,10 @@ public final class Kills {
                 System.out.println("model " + model);
                 Project p = s.project();
                 View v = p.views().getFirst();
-                RenderScene scene = RenderScene.compile(new SceneAssembly(dir).scene(p, v), Workers.COMPILING).quickToStart(Workers.COMPILING);
-                RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), preset, WIDTH, HEIGHT, null, 1,
-                        false), workers);
+                RenderScene scene = RenderScene.compile(new SceneAssembly(dir).scene(p, v), Workers.COMPILING)
+                        .quickToStart(Workers.COMPILING);
+                RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), preset, WIDTH, HEIGHT, null,
+                        1, false), workers);
                 j.run(g -> {});
                 System.out.println("proof " + proofs.keep(j, v).number());
                 new Delivery(workers, (q, w) -> scene, dir).run(p, List.of(new Delivery.Item(v, preset, WIDTH, HEIGHT, dir.resolve("final.png"),

@@ -58,8 +58,8 @@ public final class PhotometricWeb {
 
     /**
      * Intensity along a unit vector of the lamp's frame, cd; 0 where nothing was measured. The frame's z axis is the way the luminaire
-     * shines, its x axis the horizontal angle 0 of type C; those angles rise counter-clockwise for who looks down on a luminaire that shines
-     * down (LM-63 and LM-75, from memory).
+     * shines, its x axis the horizontal angle 0 of type C; those angles rise counter-clockwise for who looks down on a luminaire that
+     * shines down (LM-63 and LM-75, from memory).
      */
     public float candela(double x, double y, double z) {
         switch (system) {

@@ -24,7 +24,8 @@ public final class Moments {
     private Moments() {}
 
     private static DateTimeFormatter of(String pattern) {
-        return new DateTimeFormatterBuilder().parseCaseInsensitive().appendPattern(pattern).toFormatter(Locale.ENGLISH).withResolverStyle(ResolverStyle.STRICT);
+        return new DateTimeFormatterBuilder().parseCaseInsensitive().appendPattern(pattern).toFormatter(Locale.ENGLISH)
+                .withResolverStyle(ResolverStyle.STRICT);
     }
 
     /** What a project keeps, or null where it keeps none that can be read. */

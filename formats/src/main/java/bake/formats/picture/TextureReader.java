@@ -61,8 +61,8 @@ public final class TextureReader {
     }
 
     /**
-     * Codes of grey pictures as they are: the class library takes them for linear light, though files hold them as they hold colours. 16 bit
-     * lose their lower half.
+     * Codes of grey pictures as they are: the class library takes them for linear light, though files hold them as they hold colours. 16
+     * bit lose their lower half.
      */
     private static void grey(BufferedImage image, byte[] out) {
         Raster r = image.getRaster();

@@ -77,7 +77,8 @@ public final class Spots {
         Instance hit = scene.scene().instances().get(scene.geometry().instance(ray.item, ray.prim));
         Vec3 n = new Vec3(point.gx, point.gy, point.gz);
         return new Place(new Vec3(point.px, point.py, point.pz), n.dot(along) > 0 ? n.times(-1) : n,
-                scene.scene().materials().get(point.material).name(), scene.scene().meshes().get(hit.mesh()).name(), hit.name(), scene.surfaces().isPane(point.material), from, along);
+                scene.scene().materials().get(point.material).name(), scene.scene().meshes().get(hit.mesh()).name(), hit.name(),
+                scene.surfaces().isPane(point.material), from, along);
     }
 
     /** Where a point lies on the picture, as {@link #place} takes it; null behind the camera. */

@@ -55,7 +55,8 @@ public final class LampFactory {
         if (!(colour.luminance() > 0)) throw new FormatException("project.json", place,
                 "its colour is black; set the output to 0 to switch it off");
         boolean visible = s.visible() == null || s.visible();
-        Lamp l = new Lamp(s.name(), s.groupName(), kind, frame(kind, web != null && web.hangs(), vec(s.position()), direction, s.turn() == null ? 0 : s.turn()), w, h,
+        Affine frame = frame(kind, web != null && web.hangs(), vec(s.position()), direction, s.turn() == null ? 0 : s.turn());
+        Lamp l = new Lamp(s.name(), s.groupName(), kind, frame, w, h,
                 1, colour.times(1 / colour.luminance()),
                 beam, field, visible, s.twoSided() != null && s.twoSided(), s.mirrored() == null ? visible : s.mirrored(),
                 s.weight() == null ? 1 : s.weight(), web);

@@ -37,7 +37,8 @@ final class Placing {
      * @param instances what there is so far; loses all copies of the object
      * @param by the model that takes their places
      */
-    static List<Affine> inPlaceOf(Project.ModelRef m, List<Instance> instances, List<Mesh> meshes, ImportedModel by) throws FormatException {
+    static List<Affine> inPlaceOf(Project.ModelRef m, List<Instance> instances, List<Mesh> meshes, ImportedModel by)
+            throws FormatException {
         List<Copy> copies = new ArrayList<>();
         Set<Copy> known = new HashSet<>();
         for (Instance i : instances) {

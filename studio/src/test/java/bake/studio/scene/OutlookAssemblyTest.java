@@ -202,7 +202,8 @@ class OutlookAssemblyTest {
     }
 
     private Path write(RenderJob j, String name) throws IOException {
-        PictureOutput.write(dir.resolve(name), j.film(), j.finish(), null, j.order().region(), false, 72, bake.formats.picture.ExrNotes.PLAIN);
+        PictureOutput.write(dir.resolve(name), j.film(), j.finish(), null, j.order().region(), false, 72,
+                bake.formats.picture.ExrNotes.PLAIN);
         return dir.resolve(name);
     }
 

@@ -45,7 +45,8 @@ final class SurfaceEditor extends VBox {
     }
 
     private Dial dial(String id, String title, String format, double min, double max, double now, boolean log, String help, Put put) {
-        Dial d = new Dial(id, title, format, min, max, now, log, help, v -> set(title.toLowerCase(java.util.Locale.ROOT), s -> put.in(s, v)));
+        Dial d = new Dial(id, title, format, min, max, now, log, help,
+                v -> set(title.toLowerCase(java.util.Locale.ROOT), s -> put.in(s, v)));
         d.show(now);
         return d;
     }
