@@ -139,6 +139,38 @@ class ForeignModelTest {
         }
     }
 
+    /** A camera and two lamps of a COLLADA file; one with only those is told apart from an empty one. */
+    @Test
+    void daeCamerasAndLamps() throws IOException {
+        String more = """
+                <library_cameras><camera id="c"><optics><technique_common><perspective><xfov>60</xfov><aspect_ratio>1.5</aspect_ratio>
+                <znear>0.1</znear><zfar>100</zfar></perspective></technique_common></optics></camera></library_cameras>
+                <library_lights><light id="p"><technique_common><point><color>1 0.5 0.25</color></point></technique_common></light>
+                <light id="s"><technique_common><spot><color>1 1 1</color><falloff_angle>40</falloff_angle></spot></technique_common></light>
+                </library_lights>""", nodes = """
+                <node id="eye" name="eye"><translate>1 2 3</translate><instance_camera url="#c"/></node>
+                <node id="bulb" name="bulb"><translate>4 5 6</translate><instance_light url="#p"/></node>
+                <node id="down" name="down"><translate>0 0 9</translate><instance_light url="#s"/></node>""";
+        Path bench = file("bench.dae");
+        String dae = Files.readString(bench);
+        Path f = Files.writeString(dir.resolve("lit.dae"), dae.replaceFirst("<library_geometries>", more + "<library_geometries>")
+                .replaceFirst("(<visual_scene[^>]*>)", "$1" + nodes));
+        ImportedModel m = ModelReader.read(f, null, null), plain = ModelReader.read(bench, null, null);
+        assertEquals(plain.placedTriangles(), m.placedTriangles());
+        assertEquals(1, m.cameras().size());
+        assertEquals(18 / Math.tan(Math.toRadians(22.5)), m.cameras().getFirst().camera().focal(), 0.1, "the angle that is taken, and said");
+        assertEquals(2, m.lamps().size());
+        assertTrue(m.findings().stream().anyMatch(x -> x.text().contains("no unit")), m.findings().toString());
+        // In the file's own axes and unit, as its meshes are.
+        double unit = size(m)[0] / size(plain)[0];
+        assertEquals(1, unit, 1e-9);
+        String only = dae.replaceFirst("(?s)<library_geometries>.*</library_geometries>", more)
+                .replaceAll("(?s)<instance_geometry.*?</instance_geometry>", "").replaceFirst("(<visual_scene[^>]*>)", "$1" + nodes);
+        String said = assertThrows(FormatException.class, () -> ModelReader.read(Files.writeString(dir.resolve("only.dae"), only), null, null))
+                .getMessage();
+        assertTrue(said.contains("only cameras and lights"), said);
+    }
+
     private static double mean(Mesh m) {
         double s = 0;
         for (int i : m.indices()) s += m.positions()[3 * i + 1] / m.indices().length;

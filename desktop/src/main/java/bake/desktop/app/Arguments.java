@@ -4,91 +4,144 @@ import bake.desktop.work.Station;
 import bake.studio.live.Showing;
 import java.nio.file.Path;
 import java.util.Locale;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine;
 
-/**
- * What the window was started with.
- *
- * @param project a folder, a file, "demo", or null for an empty window
- * @param shot where to write a picture of the window, or null
- * @param proof whether to start a proof at once
- * @param openings whether to look for openings at once
- * @param lamp to be worked on, or null
- * @param evening whether in evening colours
- * @param textSize in percent
- * @param scroll how far down the sheet is, 0 to 1
- * @param seconds the easel may work before the shot
- */
-record Arguments(String project, Path shot, double seconds, int width, int height, Station station, String view, boolean fold,
-        boolean proof, Showing showing, boolean openings, String lamp, double scroll,
-        boolean evening, int textSize) {
+/** What the window was started with. */
+@Command(name = "bake open", sortOptions = false, mixinStandardHelpOptions = true, version = "Bake 0.1.0",
+        description = "Open the window, with a project or model, the demo, or nothing.")
+final class Arguments {
+    @Parameters(paramLabel = "PROJECT", arity = "0..2", hideParamSyntax = true, description = "a project's folder, a model file, or demo")
+    private String[] what = {};
 
-    static Arguments parse(String... a) {
-        String project = null, view = null;
-        Path shot = null;
-        double seconds = 12;
-        int w = 1280, h = 800;
-        Station station = Station.LIGHT;
-        Showing showing = Showing.PICTURE;
-        boolean fold = false, proof = false, openings = false;
-        String lamp = null;
-        double scroll = 0;
-        boolean evening = false;
-        int textSize = 100;
-        for (int i = 0; i < a.length; i++) {
-            switch (a[i]) {
-                case "demo" -> project = "demo";
-                case "open" -> { }
-                case "--shot" -> shot = Path.of(value(a, ++i));
-                case "--wait" -> seconds = number(value(a, ++i));
-                case "--view" -> view = value(a, ++i);
-                case "--show" -> {
-                    try {
-                        showing = Showing.valueOf(value(a, ++i).toUpperCase(Locale.ROOT).replace('-', '_'));
-                    } catch (IllegalArgumentException e) {
-                        throw new IllegalArgumentException("--show takes picture, clay, edges, materials, lux, sky-guide, lamp-guide, records, cells or photons");
-                    }
-                }
-                case "--find-openings" -> openings = true;
-                case "--lamp" -> lamp = value(a, ++i);
-                case "--scroll" -> scroll = number(value(a, ++i));
-                case "--evening" -> evening = true;
-                case "--text-size" -> textSize = (int) number(value(a, ++i));
-                case "--fold" -> fold = true;
-                case "--proof" -> proof = true;
-                case "--station" -> {
-                    String s = value(a, ++i).toUpperCase(Locale.ROOT);
-                    try {
-                        station = Station.valueOf(s);
-                    } catch (IllegalArgumentException e) {
-                        throw new IllegalArgumentException("--station takes model, light, view, prove or finals");
-                    }
-                }
-                case "--window" -> {
-                    String[] s = value(a, ++i).split("x");
-                    if (s.length != 2) throw new IllegalArgumentException("--window takes width x height, such as 1280x800");
-                    w = (int) number(s[0]);
-                    h = (int) number(s[1]);
-                }
-                default -> {
-                    if (a[i].startsWith("-")) throw new IllegalArgumentException("unknown option " + a[i]
-                            + "; the window takes --shot, --wait, --station, --show, --view, --fold, --proof, --find-openings, --lamp, --scroll, --evening, --text-size and --window");
-                    project = a[i];
-                }
-            }
-        }
-        return new Arguments(project, shot, seconds, w, h, station, view, fold, proof, showing, openings, lamp, scroll, evening, textSize);
-    }
+    @Option(names = "--shot", paramLabel = "FILE.png", description = "write a picture of the window, and quit")
+    private Path shot;
 
-    private static String value(String[] a, int i) {
-        if (i >= a.length) throw new IllegalArgumentException(a[i - 1] + " needs a value");
-        return a[i];
-    }
+    @Option(names = "--wait", paramLabel = "SECONDS", defaultValue = "12", description = "time that the easel has before the shot")
+    private double seconds;
 
-    private static double number(String s) {
+    @Option(names = "--station", paramLabel = "NAME", defaultValue = "LIGHT", description = "model, light, view, prove or finals")
+    private Station station;
+
+    @Option(names = "--view", paramLabel = "NAME", description = "view to look at")
+    private String view;
+
+    @Option(names = "--show", paramLabel = "WHAT", defaultValue = "PICTURE",
+            description = "picture, clay, edges, materials, lux, sky-guide, lamp-guide, records, cells or photons")
+    private Showing showing;
+
+    @Option(names = "--fold", description = "without the picture rail")
+    private boolean fold;
+
+    @Option(names = "--proof", description = "make a proof at once")
+    private boolean proof;
+
+    @Option(names = "--find-openings", description = "look for openings at once")
+    private boolean openings;
+
+    @Option(names = "--lamp", paramLabel = "NAME", description = "lamp to work on")
+    private String lamp;
+
+    @Option(names = "--scroll", paramLabel = "SHARE", description = "how far down the sheet is, 0 to 1")
+    private double scroll;
+
+    @Option(names = "--evening", description = "in evening colours")
+    private boolean evening;
+
+    @Option(names = "--text-size", paramLabel = "PERCENT", defaultValue = "100", description = "90 to 150")
+    private int textSize;
+
+    @Option(names = "--window", paramLabel = "WxH", defaultValue = "1280x800", description = "size of the window's content")
+    private int[] size;
+
+    private Arguments() {}
+
+    /** @throws IllegalArgumentException when they are not understood, with words for whoever wrote them */
+    static Arguments parse(String... args) {
+        Arguments a = new Arguments();
+        CommandLine line = line(a);
         try {
-            return Double.parseDouble(s);
-        } catch (NumberFormatException e) {
-            throw new IllegalArgumentException("'" + s + "' is not a number");
+            CommandLine.ParseResult r = line.parseArgs(args);
+            if (CommandLine.printHelpIfRequested(r)) System.exit(0);
+        } catch (CommandLine.ParameterException e) {
+            throw new IllegalArgumentException(e.getMessage(), e);
         }
+        return a;
+    }
+
+    private static CommandLine line(Arguments a) {
+        CommandLine line = new CommandLine(a);
+        line.setCaseInsensitiveEnumValuesAllowed(true);
+        line.registerConverter(Showing.class, s -> Showing.valueOf(s.toUpperCase(Locale.ROOT).replace('-', '_')));
+        line.registerConverter(int[].class, s -> {
+            if (!s.matches("\\d{2,5}x\\d{2,5}")) throw new CommandLine.TypeConversionException("'" + s + "' is no size such as 1280x800");
+            String[] p = s.split("x");
+            return new int[] {Integer.parseInt(p[0]), Integer.parseInt(p[1])};
+        });
+        return line;
+    }
+
+    /** A folder, a file, "demo", or null for an empty window. */
+    String project() {
+        for (String w : what) if (!w.equals("open")) return w;
+        return null;
+    }
+
+    Path shot() {
+        return shot;
+    }
+
+    double seconds() {
+        return seconds;
+    }
+
+    int width() {
+        return size[0];
+    }
+
+    int height() {
+        return size[1];
+    }
+
+    Station station() {
+        return station;
+    }
+
+    String view() {
+        return view;
+    }
+
+    boolean fold() {
+        return fold;
+    }
+
+    boolean proof() {
+        return proof;
+    }
+
+    Showing showing() {
+        return showing;
+    }
+
+    boolean openings() {
+        return openings;
+    }
+
+    String lamp() {
+        return lamp;
+    }
+
+    double scroll() {
+        return scroll;
+    }
+
+    boolean evening() {
+        return evening;
+    }
+
+    int textSize() {
+        return textSize;
     }
 }

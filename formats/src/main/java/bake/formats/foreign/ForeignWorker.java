@@ -2,10 +2,12 @@ package bake.formats.foreign;
 
 import static org.lwjgl.assimp.Assimp.*;
 
+import bake.core.scene.Lamp;
 import bake.core.scene.Mesh;
 import bake.formats.Json;
 import bake.formats.model.Finding;
 import bake.formats.model.GltfWriter;
+import bake.formats.model.ImportedModel;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -14,6 +16,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import org.lwjgl.assimp.AIFileIO;
+import org.lwjgl.assimp.AIPropertyStore;
 import org.lwjgl.assimp.AIScene;
 
 /** The child process of {@link ForeignModel}: reads one file with the native library and writes glTF. */
@@ -43,7 +46,10 @@ public final class ForeignWorker {
         // Scanned and printed things have no edges to keep; the others say where they are smooth.
         int steps = aiProcess_Triangulate | aiProcess_SortByPType | aiProcess_GenUVCoords | aiProcess_TransformUVCoords | (scan
                 ? aiProcess_JoinIdenticalVertices : 0);
-        AIScene scene = aiImportFileEx(file.toAbsolutePath().toString(), steps, io);
+        AIPropertyStore properties = aiCreatePropertyStore();
+        // A file without meshes holds none: no bones are to be drawn for its cameras.
+        if (properties != null) aiSetImportPropertyInteger(properties, AI_CONFIG_IMPORT_NO_SKELETON_MESHES, 1);
+        AIScene scene = aiImportFileExWithProperties(file.toAbsolutePath().toString(), steps, io, properties);
         if (scene == null || scene.mRootNode() == null)
             throw new IOException("cannot be read (" + reason() + "); export it again, or as .glb without compression");
         List<Finding> findings = new ArrayList<>();
@@ -53,9 +59,12 @@ public final class ForeignWorker {
         if (up == PARTS) r.readParts();
         else r.read();
         List<Mesh> meshes = r.meshes();
-        if (r.instances().isEmpty()) throw new IOException("holds nothing that can be rendered; export it again");
-        GltfWriter.write(out.resolve("model.gltf"), file.getFileName().toString(), meshes, r.instances(), r.materials(), r.textures(),
-                r.layers());
+        List<ImportedModel.NamedCamera> cameras = up == PARTS ? List.of() : r.others().cameras();
+        List<Lamp> lamps = up == PARTS ? List.of() : r.others().lamps();
+        if (r.instances().isEmpty()) throw new IOException("holds nothing that can be rendered" + (cameras.size() + lamps.size() > 0
+                ? ", only cameras and lights" : "") + "; export it again");
+        GltfWriter.write(out.resolve("model.gltf"), new ImportedModel(file.getFileName().toString(), meshes, r.instances(), r.materials(),
+                r.textures(), r.layers(), cameras, lamps, List.of()));
         ObjectNode told = Json.MAPPER.createObjectNode();
         var list = told.putArray("findings");
         for (Finding f : findings) list.addObject().put("kind", f.kind().name()).put("where", f.where()).put("text", f.text());

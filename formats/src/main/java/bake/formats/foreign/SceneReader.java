@@ -47,6 +47,7 @@ final class SceneReader {
     private final List<String> layers = new ArrayList<>();
     private final Map<String, Integer> known = new HashMap<>();
     private final int[] number;
+    private final CamerasAndLights others;
 
     SceneReader(AIScene scene, Affine toBake, Path file, List<Finding> findings, long textureBytes) {
         pictures = new ModelTextures(textureBytes);
@@ -56,6 +57,7 @@ final class SceneReader {
         folder = file.toAbsolutePath().getParent();
         this.file = file.getFileName().toString();
         number = new int[scene.mNumMeshes()];
+        others = new CamerasAndLights(scene, findings);
     }
 
     List<Mesh> meshes() {
@@ -73,6 +75,11 @@ final class SceneReader {
     /** Decodes them. */
     List<Texture> textures() {
         return pictures.decode(findings);
+    }
+
+    /** Cameras and lights; to be asked once all has been read. */
+    CamerasAndLights others() {
+        return others;
     }
 
     List<String> layers() {
@@ -177,6 +184,7 @@ final class SceneReader {
                 m.c4()));
         String name = node.mName().dataString();
         boolean branches = node.mNumChildren() > 1;
+        if (world.isFinite()) others.at(name, world);
         IntBuffer list = node.mMeshes();
         int here = layer;
         if (list != null && here < 0) here = layer(name.isBlank() ? file : name);

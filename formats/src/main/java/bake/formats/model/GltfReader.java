@@ -371,7 +371,9 @@ public final class GltfReader {
         double aspect = Math.clamp(p.path("aspectRatio").asDouble(16.0 / 9), 0.05, 20);
         double focal = Camera.SENSOR_WIDTH / (2 * aspect * Math.tan(yfov / 2));
         Vec3 look = world.vector(new Vec3(0, 0, -1)).normalized();
-        cameras.add(new ImportedModel.NamedCamera(name, Camera.of(world.origin(), world.origin().plus(look.times(4)), focal)));
+        // It is taken as it is: its verticals fall where they fell.
+        Camera c = Camera.of(world.origin(), world.origin().plus(look.times(4)), focal).withShift(false, 0, 0);
+        cameras.add(new ImportedModel.NamedCamera(name, c, p.path("aspectRatio").asDouble(0) > 0 ? aspect : 0));
     }
 
     private void light(String name, int i, Affine world) {

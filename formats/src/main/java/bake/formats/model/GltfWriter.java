@@ -30,17 +30,24 @@ public final class GltfWriter {
      */
     public static void write(Path file, String name, List<Mesh> meshes, List<Instance> instances, List<Material> materials,
             List<Texture> textures, List<String> layers) throws IOException {
-        new GltfWriter().run(file, name, meshes, instances, materials, textures, layers);
+        write(file, new ImportedModel(name, meshes, instances, materials, textures, layers, List.of(), List.of(), List.of()));
     }
 
-    private void run(Path file, String name, List<Mesh> meshes, List<Instance> instances, List<Material> materials,
-            List<Texture> textures, List<String> layers) throws IOException {
+    /** Writes a model with its cameras and lamps. */
+    public static void write(Path file, ImportedModel m) throws IOException {
+        new GltfWriter().run(file, m);
+    }
+
+    private void run(Path file, ImportedModel model) throws IOException {
+        List<Texture> textures = model.textures();
         root.putObject("asset").put("version", "2.0").put("generator", "Bake");
         String stem = file.getFileName().toString().replaceFirst("\\.gltf$", "");
         ArrayNode m = root.putArray("meshes");
-        for (Mesh x : meshes) mesh(m.addObject(), x);
-        nodes(name, instances, layers);
-        GltfMaterialWriter.write(root, materials, textures, i -> textureFile(textures.get(i)));
+        for (Mesh x : model.meshes()) mesh(m.addObject(), x);
+        nodes(model.name(), model.instances(), model.layers());
+        GltfMaterialWriter.write(root, model.materials(), textures, i -> textureFile(textures.get(i)));
+        GltfSceneWriter.cameras(root, model.cameras());
+        GltfSceneWriter.lamps(root, model.lamps());
         byte[] bytes = bin.toByteArray();
         root.putArray("buffers").addObject().put("uri", stem + ".bin").put("byteLength", bytes.length);
         AtomicFile.write(file.resolveSibling(stem + ".bin"), o -> o.write(bytes));

@@ -18,8 +18,12 @@ public record ImportedModel(
         String name, List<Mesh> meshes, List<Instance> instances, List<Material> materials, List<Texture> textures,
         List<String> layers, List<NamedCamera> cameras, List<Lamp> lamps, List<Finding> findings) {
 
-    /** A camera of the file. */
-    public record NamedCamera(String name, Camera camera) {}
+    /**
+     * A camera of the file.
+     *
+     * @param aspect width of its picture by its height; 0 where the file does not say
+     */
+    public record NamedCamera(String name, Camera camera, double aspect) {}
 
     public long uniqueTriangles() {
         return meshes.stream().mapToLong(Mesh::triangles).sum();

@@ -40,7 +40,7 @@ public final class Recentre {
             instances.add(new Instance(i.name(), i.mesh(), a, i.layer()));
         }
         List<ImportedModel.NamedCamera> cameras = m.cameras().stream()
-                .map(c -> new ImportedModel.NamedCamera(c.name(), moved(c.camera(), by))).toList();
+                .map(c -> new ImportedModel.NamedCamera(c.name(), moved(c.camera(), by), c.aspect())).toList();
         Affine back = Affine.translation(-by.x(), -by.y(), -by.z());
         List<Lamp> lamps = m.lamps().stream().map(l -> l.withFrame(back.times(l.frame()))).toList();
         List<Finding> findings = new ArrayList<>(m.findings());

@@ -127,7 +127,11 @@ public final class ProjectImport {
 
     private static List<View> views(ImportedModel m) {
         List<View> out = new ArrayList<>();
-        for (ImportedModel.NamedCamera c : m.cameras()) out.add(view(c.name(), c.camera().withEv(13.5)));
+        for (ImportedModel.NamedCamera c : m.cameras()) {
+            View v = view(c.name(), c.camera().withEv(13.5));
+            // The picture has the shape that the file gives it, at the usual width.
+            out.add(c.aspect() > 0 ? v.withSize(v.size()[0], Math.max(1, (int) Math.round(v.size()[0] / c.aspect()))) : v);
+        }
         if (out.isEmpty()) out.add(view("First view", outside(m)));
         return out;
     }
