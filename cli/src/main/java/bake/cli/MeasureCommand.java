@@ -11,12 +11,15 @@ import bake.studio.cache.HierarchyCache;
 import bake.studio.scene.SceneAssembly;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
+import java.util.concurrent.ForkJoinPool;
 import java.util.stream.IntStream;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -33,11 +36,15 @@ final class MeasureCommand implements Callable<Integer> {
     private String project;
 
     @Option(names = "--points", required = true, paramLabel = "FILE.csv",
-            description = "one point a line: x,y,z,nx,ny,nz in metres; lines with # and one header line are passed over")
+            description = "one point a line: x,y,z,nx,ny,nz in metres; lines with # and one header line are passed over; - for standard input")
     private Path points;
 
-    @Option(names = "--view", paramLabel = "NAME", description = "view whose light is meant; default: the one last worked on")
-    private String view;
+    @Option(names = "--view", paramLabel = "NAME",
+            description = "view whose light is meant; may be given again, the document then has \"views\"; default: the one last worked on")
+    private List<String> views;
+
+    @Option(names = "--threads", paramLabel = "N", description = "default: all processors")
+    private Integer threads;
 
     @Option(names = "--samples", paramLabel = "N", description = "paths for each point (default: 4096)")
     private int samples = 4096;
@@ -63,15 +70,28 @@ final class MeasureCommand implements Callable<Integer> {
         if (bounces < 0) throw new IllegalArgumentException("--bounces takes 0 or more");
         List<Vec3[]> at = read();
         Projects.Opened p = Projects.open(project, sets);
-        View v = p.view(view);
-        RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), null, Workers.COMPILING,
-                HierarchyCache.shared());
-        LightMeter meter = new LightMeter(scene, bounces);
-        LightMeter.Reading[] out = new LightMeter.Reading[at.size()];
-        IntStream.range(0, out.length).parallel().forEach(i -> out[i] = meter.measure(at.get(i)[0], at.get(i)[1], samples, seed, i));
-        List<String> groups = scene.lights().groups();
-        if (json) spec.commandLine().getOut().println(Json.MAPPER.writeValueAsString(document(v, at, out, groups)));
-        else print(at, out);
+        if (threads != null && (threads < 1 || threads > 1024)) throw new IllegalArgumentException("--threads takes 1 to 1024");
+        SceneAssembly assembly = new SceneAssembly(p.folder());
+        List<ObjectNode> documents = new ArrayList<>();
+        try (ForkJoinPool pool = new ForkJoinPool(threads == null ? Runtime.getRuntime().availableProcessors() : threads)) {
+            for (String name : views == null ? Collections.<String>singletonList(null) : views) {
+                View v = p.view(name);
+                RenderScene scene = RenderScene.compile(assembly.scene(p.project(), v), null, Workers.COMPILING, HierarchyCache.shared());
+                LightMeter meter = new LightMeter(scene, bounces);
+                LightMeter.Reading[] out = new LightMeter.Reading[at.size()];
+                pool.submit(() -> IntStream.range(0, out.length).parallel()
+                        .forEach(i -> out[i] = meter.measure(at.get(i)[0], at.get(i)[1], samples, seed, i))).join();
+                if (json) documents.add(document(v, at, out, scene.lights().groups()));
+                else {
+                    if (views != null && views.size() > 1) spec.commandLine().getOut().println(v.name());
+                    print(at, out);
+                }
+            }
+        }
+        if (!json) return 0;
+        ObjectNode all = documents.getFirst();
+        if (documents.size() > 1) documents.forEach((all = Json.MAPPER.createObjectNode()).putArray("views")::add);
+        spec.commandLine().getOut().println(Json.MAPPER.writeValueAsString(all));
         return 0;
     }
 
@@ -98,12 +118,18 @@ final class MeasureCommand implements Callable<Integer> {
     }
 
     private List<Vec3[]> read() throws IOException {
-        String name = points.getFileName().toString();
+        boolean input = points.toString().equals("-");
+        String name = input ? "standard input" : points.getFileName().toString();
+        if (input) return read(new String(System.in.readNBytes((int) MOST_BYTES), StandardCharsets.ISO_8859_1), name);
         if (!Files.isRegularFile(points)) throw new FormatException(name, null, "there is no such file");
         if (Files.size(points) > MOST_BYTES) throw new FormatException(name, null, "is larger than 64 MB; measure in parts");
+        return read(Files.readString(points, StandardCharsets.ISO_8859_1), name);
+    }
+
+    private static List<Vec3[]> read(String text, String name) throws FormatException {
         List<Vec3[]> out = new ArrayList<>();
         int line = 0;
-        for (String s : Files.readString(points, java.nio.charset.StandardCharsets.ISO_8859_1).split("\\R")) {
+        for (String s : text.split("\\R")) {
             line++;
             String t = s.strip();
             if (t.isEmpty() || t.startsWith("#")) continue;

@@ -62,6 +62,12 @@ final class RenderCommand implements Callable<Integer> {
     @Option(names = "--time", paramLabel = "SECONDS", description = "time limit; 0 for none")
     private Double time;
 
+    @Option(names = "--bounces", paramLabel = "N", description = "most bounces; default: the preset's")
+    private Integer bounces;
+
+    @Option(names = "--clamp", paramLabel = "N", description = "limit of stray bright pixels in multiples of white; 0 for none; default: the preset's")
+    private Double clamp;
+
     @Option(names = "--seed", paramLabel = "N", description = "chooses the random numbers (default: 1)")
     private long seed = 1;
 
@@ -187,7 +193,10 @@ final class RenderCommand implements Callable<Integer> {
         return 0;
     }
 
-    private Preset limits(Preset p) {
+    private Preset limits(Preset given) {
+        if (bounces != null && (bounces < 0 || bounces > 1000)) throw new IllegalArgumentException("--bounces takes 0 to 1000");
+        if (clamp != null && !(clamp >= 0 && clamp < 1e9)) throw new IllegalArgumentException("--clamp takes 0 or more");
+        Preset bounced = bounces == null ? given : given.withBounces(bounces), p = clamp == null ? bounced : bounced.withClamp(clamp);
         if (samples != null && samples < 1) throw new IllegalArgumentException("--samples takes 1 or more");
         if (noise != null && !(noise >= 0 && noise <= 100) || time != null && !(time >= 0))
             throw new IllegalArgumentException("--noise takes 0 to 100 percent, --time 0 seconds or more");

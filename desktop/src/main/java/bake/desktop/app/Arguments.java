@@ -54,7 +54,10 @@ final class Arguments {
     private int textSize;
 
     @Option(names = "--window", paramLabel = "WxH", defaultValue = "1280x800", description = "size of the window's content")
-    private int[] size;
+    private Size size;
+
+    /** In units of the screen. */
+    private record Size(int width, int height) {}
 
     private Arguments() {}
 
@@ -75,10 +78,10 @@ final class Arguments {
         CommandLine line = new CommandLine(a);
         line.setCaseInsensitiveEnumValuesAllowed(true);
         line.registerConverter(Showing.class, s -> Showing.valueOf(s.toUpperCase(Locale.ROOT).replace('-', '_')));
-        line.registerConverter(int[].class, s -> {
+        line.registerConverter(Size.class, s -> {
             if (!s.matches("\\d{2,5}x\\d{2,5}")) throw new CommandLine.TypeConversionException("'" + s + "' is no size such as 1280x800");
             String[] p = s.split("x");
-            return new int[] {Integer.parseInt(p[0]), Integer.parseInt(p[1])};
+            return new Size(Integer.parseInt(p[0]), Integer.parseInt(p[1]));
         });
         return line;
     }
@@ -98,11 +101,11 @@ final class Arguments {
     }
 
     int width() {
-        return size[0];
+        return size.width;
     }
 
     int height() {
-        return size[1];
+        return size.height;
     }
 
     Station station() {

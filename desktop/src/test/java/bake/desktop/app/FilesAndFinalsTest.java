@@ -236,7 +236,7 @@ class FilesAndFinalsTest extends WindowFixture {
         until("day", () -> !r.lookup(".window").query().getScene().getStylesheets().stream().anyMatch(s -> s.endsWith("evening.css")));
         double before = r.lookup("#easel").query().getBoundsInLocal().getHeight();
         r.push(KeyCode.F7);
-        until("the picture has the rail's room", () -> r.lookup("#easel").query().getBoundsInLocal().getHeight() > before + 50);
+        until("the picture has the rail's room", () -> r.lookup("#easel").query().getBoundsInLocal().getHeight() > before + 20);
         r.push(KeyCode.F7);
         until("and gives it back", () -> r.lookup("#easel").query().getBoundsInLocal().getHeight() < before + 5);
     }

@@ -25,10 +25,13 @@ public final class ModelSheet extends VBox {
     private String chosen;
     private final TextField find = new TextField();
     private final PickedCard picked;
+    /** What stands under the picked thing, made anew whenever the model is known better; a hand on that one is not disturbed. */
+    private final VBox files = new VBox(), parts = new VBox();
 
     public ModelSheet(Workbench bench) {
         this.bench = bench;
         picked = new PickedCard(bench);
+        getChildren().addAll(picked, files, parts);
         // A thing that is clicked opens its material.
         bench.models().picks().pickedProperty().addListener((o, a, b) -> {
             if (b != null) chosen = b.material();
@@ -53,10 +56,12 @@ public final class ModelSheet extends VBox {
     }
 
     private void refill() {
-        getChildren().clear();
+        files.getChildren().clear();
+        parts.getChildren().clear();
+        Ui.show(picked, bench.project() != null);
         if (bench.project() == null) return;
         ModelFacts f = bench.models().factsProperty().get();
-        VBox files = new FilesCard(bench).card();
+        VBox card = new FilesCard(bench).card();
         VBox found = Ui.card("Findings", Ui.label(f.findings().isEmpty() ? "none" : Integer.toString(f.findings().size()), "figure"));
         Map<Finding.Kind, Integer> kinds = new TreeMap<>();
         f.findings().forEach(x -> kinds.merge(x.kind(), 1, Integer::sum));
@@ -92,7 +97,8 @@ public final class ModelSheet extends VBox {
         }
         if (wanted.size() > MOST_LINES)
             materials.getChildren().add(Ui.note("and " + (wanted.size() - MOST_LINES) + " more; type a part of the name above"));
-        getChildren().addAll(files, picked, found, materials);
+        files.getChildren().add(card);
+        parts.getChildren().addAll(found, materials);
     }
 
     /** What a material was started from, or null. */

@@ -68,6 +68,8 @@ final class PickedCard extends VBox {
         SceneAssembly.Copies c = bench.models().factsProperty().get().objects().get(p.object());
         getChildren().addAll(Ui.line("Object", Ui.label(p.object(), "line-name")), Ui.line("Material", Ui.label(p.material(), "line-name")));
         if (c != null) getChildren().add(Ui.line("Copies, triangles", Ui.label(c.copies() + ", " + Texts.count(c.triangles()), "figure")));
+        bench.models().factsProperty().get().materials().stream().filter(m -> m.name().equals(p.material())).findFirst()
+                .ifPresent(m -> getChildren().add(Ui.more("picked-more", new SurfaceEditor(bench.models(), m))));
         getChildren().add(Ui.row(Ui.button("swap", "Swap for a file\u2026",
                 "Another model stands in its place, and in those of all its copies: plain furniture for better",
                 () -> ModelDialogs.ask(getScene(), "Choose what stands in its place", f -> bench.models().swap(p.object(), f)), "small")));
