@@ -83,7 +83,8 @@ final class CamerasAndLights {
             Vec3 at = world.point(vec(l.mPosition())), along = world.vector(vec(l.mDirection()));
             if (!at.isFinite()) continue;
             if (!(along.length() > 1e-9)) along = new Vec3(0, 0, -1);
-            double field = Math.clamp(Math.toDegrees(l.mAngleOuterCone()), 1, 180), beam = Math.clamp(Math.toDegrees(l.mAngleInnerCone()), 0, field);
+            double field = Math.clamp(Math.toDegrees(l.mAngleOuterCone()), 1, 180),
+                    beam = Math.clamp(Math.toDegrees(l.mAngleInnerCone()), 0, field);
             out.add(new Lamp(name, "Imported lamps", spot ? Lamp.Kind.SPOT : Lamp.Kind.POINT, Affine.pointing(at, along), 0, 0, ORDINARY,
                     colour.times(1 / colour.luminance()), beam, field, true, false));
         }

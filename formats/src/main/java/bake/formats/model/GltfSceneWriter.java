@@ -58,7 +58,8 @@ final class GltfSceneWriter {
         ((ArrayNode) nodes.get(0).get("children")).add(nodes.size());
         ObjectNode n = nodes.addObject().put("name", name);
         Affine a = Affine.pointing(at, along.times(-1));
-        double[] c = {a.m00(), a.m10(), a.m20(), 0, a.m01(), a.m11(), a.m21(), 0, a.m02(), a.m12(), a.m22(), 0, a.m03(), a.m13(), a.m23(), 1};
+        double[] c = {a.m00(), a.m10(), a.m20(), 0, a.m01(), a.m11(), a.m21(), 0, a.m02(), a.m12(), a.m22(), 0, a.m03(), a.m13(),
+            a.m23(), 1};
         ArrayNode matrix = n.putArray("matrix");
         for (double d : c) matrix.add((float) d);
         return n;

@@ -37,6 +37,7 @@ final class LampEditor extends VBox {
     private final Field title, group, x, y, z;
     private final CandelaWeb web = new CandelaWeb();
     private final VBox place;
+    private final javafx.scene.layout.HBox aim;
     private String name;
     private boolean setting;
 
@@ -84,7 +85,7 @@ final class LampEditor extends VBox {
             if (!setting && b != null) change(UNITS.get(WORDS.indexOf((String) b.getUserData())));
         });
         place = new VBox(6, Ui.row(Ui.label("At", "dial-name"), Ui.spring(), x, y, z, Ui.label("m", "dial-name")),
-                Ui.row(Ui.button("lamp-aim", "Aim: click there", "The next click on the picture turns the lamp to what is there; so does dragging the mark before it",
+                aim = Ui.row(Ui.button("lamp-aim", "Aim: click there", "The next click on the picture turns the lamp to what is there; so does dragging the mark before it",
                 () -> lighting.toolProperty().set(Lighting.Tool.AIM), "small")),
                 Ui.row(Ui.button("lamp-move", "Move: click there", "The next click on the picture moves the lamp before the surface there",
                 () -> lighting.toolProperty().set(Lighting.Tool.MOVE), "small"),
@@ -192,6 +193,7 @@ final class LampEditor extends VBox {
         }
         boolean flat = kind.equals("rectangle"), tube = kind.equals("tube"), spot = kind.equals("spot"), body = flat || tube
                 || kind.equals("disc") || kind.equals("sphere");
+        Ui.show(aim, !kind.equals("sphere") && !kind.equals("point"));
         Ui.show(width, body || spot);
         width.show(s.width() != null ? s.width() : s.diameter() != null ? s.diameter() : 0.001);
         Ui.show(height, flat || tube);
