@@ -42,7 +42,10 @@ final class ExportCommand implements Callable<Integer> {
             throw new FormatException(out.getFileName().toString(), null, "a model is written as .glb or .gltf");
         Projects.Opened p = Projects.open(project, List.of());
         SceneAssembly assembly = new SceneAssembly(p.folder());
-        Scene s = assembly.scene(p.project(), p.view(null));
+        // All lamps, whatever the view has switched off.
+        View v = p.view(null);
+        for (String group : v.off()) v = v.withOff(group, false);
+        Scene s = assembly.scene(p.project(), v);
         List<ImportedModel.NamedCamera> cameras = p.project().views().stream().map(ExportCommand::camera).toList();
         ImportedModel m = new ImportedModel(p.project().name(), s.meshes(), s.instances(), s.materials(), s.textures(), assembly.layers(),
                 cameras, s.lamps(), List.of());

@@ -84,6 +84,27 @@ class ForeignModelTest {
         assertArrayEquals(new double[] {5, 0.3, 2.8}, size(ModelReader.read(file("wall.ifc"), null, null)), 1e-4);
     }
 
+    /** Things are called as the file calls them, spaces and umlauts too, and a storey is a layer. */
+    @Test
+    void ifcNamesAndStoreys() throws IOException {
+        Path wall = file("wall.ifc");
+        ImportedModel plain = ModelReader.read(wall, null, null);
+        assertEquals("North wall", plain.instances().getFirst().name());
+        String upper = """
+                #30=IFCBUILDINGSTOREY('0YvctVUKr0kugbFTf53O9V',#5,'First floor',$,$,#15,$,$,.ELEMENT.,3.);
+                #31=IFCRELAGGREGATES('0YvctVUKr0kugbFTf53O9W',#5,$,$,#17,(#30));
+                #32=IFCPRODUCTDEFINITIONSHAPE($,$,(#26));
+                #33=IFCWALL('0YvctVUKr0kugbFTf53O9X',#5,'Upper wall',$,$,#15,#32,$);
+                #34=IFCRELCONTAINEDINSPATIALSTRUCTURE('0YvctVUKr0kugbFTf53O9Y',#5,$,$,(#33),#30);
+                """;
+        String more = Files.readString(wall).replace("'North wall'", "'Nordw\\X2\\00E4\\X0\\nde'")
+                .replaceFirst("(#29=.*)\n", "$1\n" + java.util.regex.Matcher.quoteReplacement(upper));
+        ImportedModel m = ModelReader.read(Files.writeString(dir.resolve("more.ifc"), more), null, null);
+        var floors = new java.util.TreeMap<String, String>();
+        m.instances().forEach(i -> floors.put(i.name(), m.layers().get(i.layer())));
+        assertEquals("{Nordw\u00e4nde=Ground floor, Upper wall=First floor}", floors.toString());
+    }
+
     @Test
     void materialsComeAlong() throws IOException {
         ImportedModel m = ModelReader.read(file("bench.dae"), null, null);

@@ -48,6 +48,7 @@ final class SceneReader {
     private final Map<String, Integer> known = new HashMap<>();
     private final int[] number;
     private final CamerasAndLights others;
+    private final IfcNames ifc;
 
     SceneReader(AIScene scene, Affine toBake, Path file, List<Finding> findings, long textureBytes) {
         pictures = new ModelTextures(textureBytes);
@@ -58,6 +59,7 @@ final class SceneReader {
         this.file = file.getFileName().toString();
         number = new int[scene.mNumMeshes()];
         others = new CamerasAndLights(scene, findings);
+        ifc = IfcNames.of(file);
     }
 
     List<Mesh> meshes() {
@@ -182,9 +184,10 @@ final class SceneReader {
         AIMatrix4x4 m = node.mTransformation();
         Affine world = parent.times(new Affine(m.a1(), m.a2(), m.a3(), m.a4(), m.b1(), m.b2(), m.b3(), m.b4(), m.c1(), m.c2(), m.c3(),
                 m.c4()));
-        String name = node.mName().dataString();
+        String raw = node.mName().dataString(), name = ifc.plain(raw);
+        if (IfcNames.storey(raw)) layer = layer(name);
         boolean branches = node.mNumChildren() > 1;
-        if (world.isFinite()) others.at(name, world);
+        if (world.isFinite()) others.at(raw, world);
         IntBuffer list = node.mMeshes();
         int here = layer;
         if (list != null && here < 0) here = layer(name.isBlank() ? file : name);
@@ -197,7 +200,8 @@ final class SceneReader {
         for (int k = 0; k < node.mNumChildren(); k++) {
             AINode child = AINode.create(node.mChildren().get(k));
             // Layers are the nodes where the tree first branches.
-            walk(child, world, layer >= 0 ? layer : branches ? layer(child.mName().dataString()) : -1, depth + 1);
+            walk(child, world, layer >= 0 ? layer : branches && !IfcNames.storey(child.mName().dataString())
+                    ? layer(ifc.plain(child.mName().dataString())) : -1, depth + 1);
         }
     }
 

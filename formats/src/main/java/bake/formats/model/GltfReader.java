@@ -185,13 +185,15 @@ public final class GltfReader {
         JsonNode n = root.path("nodes").get(node);
         String place = "node " + node;
         if (n == null) throw bad(place, "does not exist; export the file again");
-        if (open[node] || depth > DEEPEST) throw bad(place, "is its own ancestor; export the file again");
+        if (open[node]) throw bad(place, "is its own ancestor; export the file again");
+        if (depth > DEEPEST) throw bad(place, "lies deeper than " + DEEPEST + " nodes within others; export the file with a flatter tree");
         if (++visited[0] > 20_000_000) throw bad(place, "the node tree is too large");
         open[node] = true;
         String name = n.path("name").asText("node " + node);
         Affine local = local(n, place), world = parent.times(local);
         int here = layer;
-        if (layer == -1) here = layer(name);
+        // What holds only a camera or a light is no layer.
+        if (layer == -1 && (n.has("mesh") || !n.path("children").isEmpty())) here = layer(name);
         int below = here;
         if (layer == -2) {
             boolean branches = n.path("children").size() > 1;

@@ -50,7 +50,7 @@ class GltfExportTest {
             assertEquals(m.uniqueTriangles(), b.uniqueTriangles());
             assertEquals(300, b.materials().stream().filter(x -> x.name().equals("sign")).findFirst().orElseThrow().emission().x(), 1e-3);
             assertEquals(110, b.textures().getFirst().rgba()[13] & 255);
-            assertTrue(b.layers().containsAll(List.of("Walls", "More")), b.layers().toString());
+            assertEquals(List.of("Walls", "More"), b.layers());
             ImportedModel.NamedCamera c = b.cameras().getFirst();
             assertEquals(1.5, c.aspect(), 1e-6);
             assertEquals(35, c.camera().focal(), 1e-3);
