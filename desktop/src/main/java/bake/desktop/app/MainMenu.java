@@ -26,7 +26,7 @@ final class MainMenu extends MenuBar {
         Menu window = new Menu("Window"), help = new Menu("Help");
         window.getItems().addAll(check("Picture rail", "F7", rail), check("Evening colours", null, looks.eveningProperty()),
                 check("Live picture at half size", null, bench.easel().halfProperty()),
-                new SeparatorMenuItem(), item("Larger text", "Shortcut+Shift+PLUS", () -> looks.larger(TEXT_STEP)),
+                new SeparatorMenuItem(), item("Larger text", "Shortcut+Shift+EQUALS", () -> looks.larger(TEXT_STEP)),
                 item("Smaller text", "Shortcut+Shift+MINUS", () -> looks.larger(-TEXT_STEP)),
                 item("Text as usual", "Shortcut+Shift+0", () -> looks.textSizeProperty().set(100)));
         help.getItems().addAll(item("Keys", "F1", () -> pages.keys(this)), item("About Bake", null, pages::about));

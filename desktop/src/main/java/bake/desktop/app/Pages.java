@@ -18,7 +18,10 @@ import javafx.scene.layout.VBox;
 final class Pages extends StackPane {
     /** Keys that no menu lists. */
     private static final String[][] MORE = {{"Arrow keys, Page Up, Page Down", "walk, rise and sink (View)"},
-            {"Mouse wheel", "dolly (View)"}, {"Drag", "orbit, look or walk (View); lamps and portals (Light)"},
+            {"Mouse wheel, + and -", "enlarge the picture; the wheel dollies (View)"},
+            {"Z, Double-click", "the whole picture, or its pixels"}, {"Arrow keys, Shift for more", "region, wipe, lamp, portal, light meter"},
+            {"Ctrl+Click, Ctrl+Space", "choose lamps together"}, {"Alt+Up, Alt+Down", "order of views"}, {"F2, Delete", "rename, delete a print"},
+            {"Drag", "orbit, look or walk (View); lamps and portals (Light)"},
             {"Shift+Click, Shift+Enter", "hang a proof as B"}, {"Double-click a name", "return to the usual value"},
             {"Escape", "leave a tool, or what is typed"}, {"Enter, Tab", "take what is typed"}};
     private static final String[][] PARTS = {{"Inter", "SIL Open Font License 1.1"}, {"Noto Mono", "SIL Open Font License 1.1"},

@@ -45,7 +45,7 @@ public final class CameraHand {
 
     /** A drag of so many pixels on a picture that is {@code width} wide. */
     public void drag(double dx, double dy, double width) {
-        if (start == null) return;
+        if (start == null || way == Way.FOCUS) return;
         double u = dx / Math.max(1, width), v = dy / Math.max(1, width);
         Vec3 view = start.target().minus(start.position());
         Camera c = switch (way) {

@@ -136,6 +136,10 @@ public final class ModelFiles {
 
     /** Puts a file in the places of an object and of all its copies. */
     public void swap(String object, Path model) {
+        if (bench.project() != null && bench.project().shapes().stream().anyMatch(s -> object.equals(s.name()))) {
+            bench.notices().complain(object + " is a shape of the project and of no model; add a file and take the shape out of project.json.");
+            return;
+        }
         bring(model, r -> r.inPlaceOf(object), model.getFileName() + " stands in the places of " + object + " now. Undo brings it back.");
     }
 

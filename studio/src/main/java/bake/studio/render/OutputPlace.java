@@ -93,7 +93,7 @@ public final class OutputPlace implements Closeable {
     private static void sweep(Path folder) {
         Instant old = Instant.now().minus(OLD);
         try (Stream<Path> s = Files.list(folder)) {
-            List<Path> left = s.filter(p -> p.getFileName().toString().matches("\\..*\\.[0-9a-f]+\\.part")).toList();
+            List<Path> left = s.filter(p -> p.getFileName().toString().matches("\\..*\\.([0-9a-f]+\\.part|making)")).toList();
             for (Path p : left) if (Files.getLastModifiedTime(p).toInstant().isBefore(old)) Files.deleteIfExists(p);
         } catch (IOException e) {
             // They are in nobody's way.

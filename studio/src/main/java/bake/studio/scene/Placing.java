@@ -4,7 +4,7 @@ import bake.core.math.Affine;
 import bake.core.math.Vec3;
 import bake.core.scene.Instance;
 import bake.core.scene.Mesh;
-import bake.formats.FormatException;
+import bake.formats.model.Finding;
 import bake.formats.model.ImportedModel;
 import bake.formats.project.Project;
 import java.util.ArrayList;
@@ -36,17 +36,22 @@ final class Placing {
      *
      * @param instances what there is so far; loses all copies of the object
      * @param by the model that takes their places
+     * @param findings where it is said that there is no such object
      */
-    static List<Affine> inPlaceOf(Project.ModelRef m, List<Instance> instances, List<Mesh> meshes, ImportedModel by)
-            throws FormatException {
+    static List<Affine> inPlaceOf(Project.ModelRef m, List<Instance> instances, List<Mesh> meshes, ImportedModel by,
+            List<Finding> findings) {
         List<Copy> copies = new ArrayList<>();
         Set<Copy> known = new HashSet<>();
         for (Instance i : instances) {
             Copy c = new Copy(i.name(), i.toWorld());
             if (m.replaces().equals(meshes.get(i.mesh()).name()) && known.add(c)) copies.add(c);
         }
-        if (copies.isEmpty()) throw new FormatException("project.json", "model '" + m.file() + "'",
-                "replaces '" + m.replaces() + "', which is in none of the models before it");
+        if (copies.isEmpty()) {
+            // A newer export may have lost it; that is no reason to show nothing.
+            findings.add(new Finding(Finding.Kind.NOT_READ, m.file(), "replaces '" + m.replaces()
+                    + "', which is in none of the models before it; it is left out"));
+            return List.of();
+        }
         Copy first = copies.getFirst();
         Bounds old = new Bounds(), fresh = new Bounds();
         for (Instance i : instances) if (new Copy(i.name(), i.toWorld()).equals(first)) add(old, meshes.get(i.mesh()), i.toWorld());

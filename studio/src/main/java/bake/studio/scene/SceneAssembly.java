@@ -200,7 +200,8 @@ public final class SceneAssembly {
             for (Mesh x : m.meshes()) meshes.add(moved(x, material0));
             for (Material x : m.materials()) materials.add(x.shiftTextures(texture0));
             textures.addAll(m.textures());
-            List<Affine> places = ref.replaces() == null ? List.of(Placing.own(ref)) : Placing.inPlaceOf(ref, instances, meshes, m);
+            List<Affine> places = ref.replaces() == null ? List.of(Placing.own(ref))
+                    : Placing.inPlaceOf(ref, instances, meshes, m, findings);
             for (Affine place : places) {
                 for (Instance i : m.instances()) instances.add(new Instance(i.name(), i.mesh() + mesh0,
                         place == Affine.IDENTITY ? i.toWorld() : place.times(i.toWorld()), layer(layers, layerOf(ref, m, i))));
