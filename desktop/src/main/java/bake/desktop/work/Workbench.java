@@ -7,7 +7,9 @@ import bake.studio.project.ProjectSession;
 import java.nio.file.Path;
 import java.util.concurrent.Executor;
 import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
+import java.util.concurrent.SynchronousQueue;
+import java.util.concurrent.ThreadPoolExecutor;
+import java.util.concurrent.TimeUnit;
 import java.util.function.UnaryOperator;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -20,11 +22,13 @@ import javafx.beans.property.SimpleObjectProperty;
 public final class Workbench implements AutoCloseable {
     private final Executor ui;
     private final Workers workers;
-    private final ExecutorService background = Executors.newCachedThreadPool(r -> {
+    /** What is asked for while the window closes is nobody's business any more. */
+    private final ExecutorService background = new ThreadPoolExecutor(0, Integer.MAX_VALUE, 60, TimeUnit.SECONDS,
+            new SynchronousQueue<>(), r -> {
         Thread t = new Thread(r, "workbench");
         t.setDaemon(true);
         return t;
-    });
+    }, new ThreadPoolExecutor.DiscardPolicy());
     private final ObjectProperty<Station> station = new SimpleObjectProperty<>(Station.LIGHT);
     private final Document document;
     private final Opener opener = new Opener(this, this::making, this::take, this::leave);
