@@ -128,7 +128,7 @@ final class EaselInput {
     }
 
     private void key(KeyEvent e) {
-        if (e.isShortcutDown() || bench.project() == null) return;
+        if (e.isShortcutDown() || bench.view() == null) return;
         KeyCode k = e.getCode();
         double x = easel.getWidth() / 2, y = easel.getHeight() / 2;
         if (bench.stationProperty().get() == Station.LIGHT && !marking() && handles.key(k, e.isShiftDown())) {

@@ -48,9 +48,15 @@ public final class GlbFile {
         }
         align(bytes, 0);
         buffer.put("byteLength", bytes.size());
+        return bytes(Json.MAPPER.writer().without(SerializationFeature.INDENT_OUTPUT).writeValueAsBytes(root), bytes);
+    }
+
+    /** The container: its JSON and its one buffer. */
+    static byte[] bytes(byte[] document, ByteArrayOutputStream bytes) throws IOException {
         ByteArrayOutputStream json = new ByteArrayOutputStream();
-        json.write(Json.MAPPER.writer().without(SerializationFeature.INDENT_OUTPUT).writeValueAsBytes(root));
+        json.write(document);
         align(json, ' ');
+        align(bytes, 0);
         long all = 28L + json.size() + bytes.size();
         if (all > Integer.MAX_VALUE) throw new IOException("the model needs more than 2 GB; export it as .gltf");
         ByteBuffer b = ByteBuffer.allocate((int) all).order(ByteOrder.LITTLE_ENDIAN);

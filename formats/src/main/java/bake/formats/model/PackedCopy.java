@@ -7,7 +7,6 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -17,8 +16,6 @@ import java.nio.file.Path;
  * meshes in the order in which nodes use them first.
  */
 final class PackedCopy {
-    private static final int GLB = 0x46546C67, JSON = 0x4E4F534A, BIN = 0x004E4942;
-
     private PackedCopy() {}
 
     /** Writes it into a folder. */
@@ -56,11 +53,6 @@ final class PackedCopy {
         out.putArray("scenes").addObject().set("nodes", all);
         out.put("scene", 0);
         byte[] json = Json.MAPPER.writeValueAsString(out).getBytes(StandardCharsets.UTF_8);
-        int jsonLength = json.length + 3 & ~3;
-        ByteBuffer b = ByteBuffer.allocate(12 + 8 + jsonLength + 8 + bytes.size()).order(ByteOrder.LITTLE_ENDIAN);
-        b.putInt(GLB).putInt(2).putInt(b.capacity()).putInt(jsonLength).putInt(JSON).put(json);
-        while (b.position() < 20 + jsonLength) b.put((byte) ' ');
-        b.putInt(bytes.size()).putInt(BIN).put(bytes.toByteArray());
-        return Files.write(folder.resolve("packed.glb"), b.array());
+        return Files.write(folder.resolve("packed.glb"), GlbFile.bytes(json, bytes));
     }
 }
