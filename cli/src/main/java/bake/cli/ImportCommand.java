@@ -50,12 +50,17 @@ final class ImportCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         List<String> said = new ArrayList<>();
         Path file = out.resolve("project.json");
-        if (again) said.addAll(ProjectImport.replace(model, out, replace));
-        else file = ProjectImport.create(model, out, metres(), axis());
-        // What was seen in the file is said once, here; "check" says it again.
-        Projects.Opened p = Projects.open(out.toString(), List.of());
-        SceneAssembly assembly = new SceneAssembly(p.folder());
-        for (Project.ModelRef m : p.project().models()) assembly.model(m).findings().forEach(f -> said.add(f.line()));
+        if (again) {
+            said.addAll(ProjectImport.replace(model, out, replace));
+            // What was seen in the file is said once, here; "check" says it again.
+            Projects.Opened p = Projects.open(out.toString(), List.of());
+            SceneAssembly assembly = new SceneAssembly(p.folder());
+            for (Project.ModelRef m : p.project().models()) assembly.model(m).findings().forEach(f -> said.add(f.line()));
+        } else {
+            ProjectImport.Begun begun = ProjectImport.create(model, out, metres(), axis(), () -> false);
+            file = begun.file();
+            begun.findings().forEach(f -> said.add(f.line()));
+        }
         if (json) {
             ObjectNode n = Json.MAPPER.createObjectNode().put("project", file.toString());
             said.forEach(n.putArray("findings")::add);

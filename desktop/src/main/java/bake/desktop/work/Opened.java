@@ -70,6 +70,6 @@ public record Opened(ProjectSession session, SceneAssembly assembly, ProofStore 
         Path parent = model.toAbsolutePath().getParent(), folder = parent.resolve(stem + " project");
         for (int i = 2; Files.exists(folder); i++) folder = parent.resolve(stem + " project " + i);
         reading.step("Reading " + model.getFileName());
-        return ProjectImport.create(model, folder, null, null, reading::stopped);
+        return ProjectImport.create(model, folder, null, null, reading::stopped).file();
     }
 }

@@ -1,14 +1,13 @@
 package bake.studio.project;
 
-import bake.core.math.Vec3;
-import bake.core.scene.Camera;
 import bake.formats.FormatException;
+import bake.formats.model.Finding;
 import bake.formats.model.ImportedModel;
 import bake.formats.model.ModelReader;
 import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
-import bake.formats.project.View;
-import bake.studio.scene.Bounds;
+import bake.studio.first.FirstViews;
+import bake.studio.scene.SceneAssembly;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -22,13 +21,20 @@ public final class ProjectImport {
     private ProjectImport() {}
 
     /**
+     * A project that was begun.
+     *
+     * @param file the project's
+     * @param findings what was seen in the model's file that may be wrong
+     */
+    public record Begun(Path file, List<Finding> findings) {}
+
+    /**
      * Copies the model with its files into a new project folder.
      *
-     * @return the project's file
      * @throws FormatException when the model cannot be read or the folder holds a project already
      */
-    public static Path create(Path model, Path folder) throws IOException {
-        return create(model, folder, null, null);
+    public static Begun create(Path model, Path folder) throws IOException {
+        return create(model, folder, null, null, () -> false);
     }
 
     /**
@@ -36,28 +42,24 @@ public final class ProjectImport {
      *
      * @param unit metres per unit, or null
      * @param up "y" or "z", or null
+     * @param stop when it says true nothing is made and reading ends with an error
      */
-    public static Path create(Path model, Path folder, Double unit, String up) throws IOException {
-        return create(model, folder, unit, up, () -> false);
-    }
-
-    /** The same; when {@code stop} says true nothing is made and reading ends with an error. */
-    public static Path create(Path model, Path folder, Double unit, String up, BooleanSupplier stop) throws IOException {
+    public static Begun create(Path model, Path folder, Double unit, String up, BooleanSupplier stop) throws IOException {
         ImportedModel m = ModelReader.read(model, unit, up, null, stop);
-        if (stop.getAsBoolean()) throw new FormatException(m.name(), null, "reading was stopped");
         if (m.placedTriangles() == 0) throw new FormatException(m.name(), null, "holds nothing that can be rendered; export it again");
         if (Files.exists(folder.resolve(ProjectFile.NAME)))
             throw new FormatException(folder.toString(), null, "holds a project already; choose another folder");
+        if (stop.getAsBoolean()) throw new FormatException(m.name(), null, "reading was stopped");
         Files.createDirectories(folder);
-        String brought = new ModelStore(folder).bring(model);
-        String name = model.getFileName().toString();
-        String title = name.replaceFirst("\\.[^.]+$", "");
-        Project p = new Project(Project.VERSION, title, null, Project.Place.DEFAULT,
-                List.of(Project.ModelRef.of(brought).withUnit(unit).withUp(up)), List.of(), List.of(), List.of(), List.of(),
-                List.of(), views(m), List.of(), null, Map.of());
+        Project.ModelRef ref = Project.ModelRef.of(new ModelStore(folder).bring(model)).withUnit(unit).withUp(up);
+        String title = model.getFileName().toString().replaceFirst("\\.[^.]+$", "");
+        Project bare = new Project(Project.VERSION, title, null, Project.Place.DEFAULT, List.of(ref), List.of(), List.of(), List.of(),
+                List.of(), List.of(), List.of(), List.of(), null, Map.of());
+        SceneAssembly assembly = new SceneAssembly(folder);
+        assembly.know(ref, m);
         Path file = folder.resolve(ProjectFile.NAME);
-        ProjectFile.write(file, p);
-        return file;
+        ProjectFile.write(file, FirstViews.of(assembly, bare, m, stop));
+        return new Begun(file, m.findings());
     }
 
     /**
@@ -123,32 +125,5 @@ public final class ProjectImport {
             if (!m.layers().contains(l.name()) && now.shapes().stream().noneMatch(x -> l.name().equals(x.layer())))
                 lost.add("layer '" + l.name() + "' is not in the new file");
         return new Replaced(now, lost);
-    }
-
-    private static List<View> views(ImportedModel m) {
-        List<View> out = new ArrayList<>();
-        for (ImportedModel.NamedCamera c : m.cameras()) {
-            View v = view(c.name(), c.camera().withEv(13.5));
-            // The picture has the shape that the file gives it, at the usual width.
-            out.add(c.aspect() > 0 ? v.withSize(v.size()[0], Math.max(1, (int) Math.round(v.size()[0] / c.aspect()))) : v);
-        }
-        if (out.isEmpty()) out.add(view("First view", outside(m)));
-        return out;
-    }
-
-    private static View view(String name, Camera c) {
-        return new View(name, "exterior", View.CameraSpec.of(c), View.Around.sunAndSky("2027-06-21", "10:30", 2.5), null, "film", null,
-                Map.of(), List.of(), Map.of(), List.of(), Map.of());
-    }
-
-    /** Looks at the whole model from the south-east, a little above eye level. */
-    private static Camera outside(ImportedModel m) {
-        Bounds all = new Bounds();
-        for (var i : m.instances()) for (Vec3 c : Bounds.of(m.meshes().get(i.mesh()).positions()).corners()) all.add(i.toWorld().point(c));
-        double[] s = all.size();
-        Vec3 middle = all.middle();
-        double size = Math.max(1e-3, Math.sqrt(s[0] * s[0] + s[1] * s[1] + s[2] * s[2]));
-        Vec3 eye = middle.plus(new Vec3(0.75, -1, 0.35).normalized().times(size * 0.95));
-        return Camera.of(eye, middle, 28).withEv(13.5);
     }
 }

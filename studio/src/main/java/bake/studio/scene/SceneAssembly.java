@@ -128,7 +128,7 @@ public final class SceneAssembly {
         Project.ModelRef ref = asRead(placed);
         Path p = SafePath.inside(folder, ref.file(), "project.json");
         // A newer file may have taken the place of one of the same name.
-        String stamp = Files.exists(p) ? Files.getLastModifiedTime(p) + " " + Files.size(p) : "";
+        String stamp = stamp(p);
         ImportedModel m = stamp.equals(stamps.put(ref, stamp)) ? models.get(ref) : null;
         if (m != null) return m;
         models.remove(ref);
@@ -138,6 +138,17 @@ public final class SceneAssembly {
                 Math.max(TextureBudget.bytes() - others, TextureBudget.bytes() / 8));
         models.put(ref, m);
         return m;
+    }
+
+    /** A model that was read already, so that it need not be read again. */
+    public void know(Project.ModelRef placed, ImportedModel m) throws IOException {
+        Project.ModelRef ref = asRead(placed);
+        stamps.put(ref, stamp(SafePath.inside(folder, ref.file(), "project.json")));
+        models.put(ref, m);
+    }
+
+    private static String stamp(Path p) throws IOException {
+        return Files.exists(p) ? Files.getLastModifiedTime(p) + " " + Files.size(p) : "";
     }
 
     /** Where a model stands has nothing to do with how it is read. */

@@ -39,7 +39,7 @@ class ReimportTest {
         Project plain = ProjectFile.read(file);
         first.scene(plain, plain.views().getFirst());
         String layer = first.layers().getFirst();
-        Project p = plain.withMaterials(List.of(Project.Surface.of("wall", "brick, red")))
+        Project p = plain.withShapes(List.of()).withMaterials(List.of(Project.Surface.of("wall", "brick, red")))
                 .withLayers(List.of(new Project.Layer(layer, false, Map.of())));
         ProjectFile.write(file, p);
         assertEquals(List.of(), ProjectImport.replace(obj("house-v2.obj", "wall", 5), folder, null));
