@@ -1,6 +1,7 @@
 package bake.cli;
 
 import bake.core.light.GeneralSky;
+import bake.core.light.LightTable;
 import bake.core.scene.Mesh;
 import bake.core.scene.PhotometricWeb;
 import bake.formats.FormatException;
@@ -16,6 +17,7 @@ import bake.formats.picture.TextureReader;
 import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
 import bake.formats.project.View;
+import bake.studio.scene.SceneAssembly;
 import bake.studio.scene.SunPosition;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
@@ -47,7 +49,9 @@ final class FileFacts {
         else if (n.endsWith(".ies")) photometry(f, out.put("kind", "photometry"));
         else if (n.endsWith(".hdr") || n.endsWith(".exr")) light(n.endsWith(".hdr") ? HdrFile.read(f) : ExrFile.read(f), out.put("kind", "light"));
         else try (InputStream in = Files.newInputStream(f)) {
-            var t = TextureReader.read(in, f.getFileName().toString(), true);
+            ArrayNode findings = Json.MAPPER.createArrayNode();
+            var t = TextureReader.read(in, f.getFileName().toString(), true, findings::add);
+            if (!findings.isEmpty()) out.set("findings", findings);
             out.put("kind", "picture").put("width", t.width()).put("height", t.height());
         }
         return out;
@@ -55,8 +59,12 @@ final class FileFacts {
 
     private static void light(Raster r, ObjectNode out) {
         double most = 0, mean = 0;
+        long odd = 0;
+        for (float x : r.rgb()) if (!Float.isFinite(x)) odd++;
+        if (odd > 0) out.putArray("findings").add(odd + (odd == 1 ? " value is no finite number" : " values are no finite numbers"));
         for (int i = 0; i < r.rgb().length; i += 3) {
             double l = 0.2126 * r.rgb()[i] + 0.7152 * r.rgb()[i + 1] + 0.0722 * r.rgb()[i + 2];
+            if (!Double.isFinite(l)) continue;
             most = Math.max(most, l);
             mean += l * 3 / r.rgb().length;
         }
@@ -105,15 +113,34 @@ final class FileFacts {
         out.put("name", p.name()).put("models", p.models().size()).put("shapes", p.shapes().size()).put("lamps", p.lamps().size())
                 .put("due", p.due());
         ArrayNode views = out.putArray("views");
+        Path folder = f.toAbsolutePath().getParent();
         for (View v : p.views()) {
             ObjectNode n = views.addObject().put("name", v.name()).put("setting", v.setting()).put("width", v.size()[0])
                     .put("height", v.size()[1]).put("around", v.around().kind()).put("exposure", v.camera().camera().ev100());
+            sky(p, v, folder, n);
             boolean sun = v.around().kind().equals("sun and sky") || v.around().kind().equals("standard sky") && !GeneralSky.hidesSun(
                     v.around().standardSky());
             if (!sun) continue;
             SunPosition.Angles a = SunPosition.of(p.place(), v.around());
             n.put("sunAzimuth", a.azimuth()).put("sunHeight", a.height());
+            String odd = SunPosition.oddity(p.place(), v.around());
+            if (odd != null) out.withArrayProperty("findings").add("view '" + v.name() + "': " + odd);
         }
+    }
+
+    /** What the surroundings give: luminance of the zenith, cd/m2, and illuminance of open level ground, lx. */
+    private static void sky(Project p, View v, Path folder, ObjectNode n) throws IOException {
+        LightTable.Surround s;
+        try {
+            s = LightTable.Surround.of(new SceneAssembly(folder).surroundings(p, v));
+        } catch (FormatException e) {
+            n.put("light", e.getMessage());
+            return;
+        }
+        float[] rgb = new float[3];
+        s.dome().read(0, 0, 1, rgb);
+        n.put("zenithLuminance", 0.2126 * rgb[0] + 0.7152 * rgb[1] + 0.0722 * rgb[2]).put("skyLux", s.dome().horizontalIlluminance())
+                .put("sunLux", s.toSun() == null ? 0 : s.sunLux().luminance() * Math.max(0, s.toSun().z()));
     }
 
     private static String list(JsonNode array, int most) {

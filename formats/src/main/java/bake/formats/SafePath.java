@@ -18,6 +18,9 @@ public final class SafePath {
      * @throws FormatException when the reference is absolute, climbs out of the folder, or names no file
      */
     public static Path inside(Path folder, String reference, String owner) throws IOException {
+        // Nothing is fetched from anywhere: what is to be used lies beside the file.
+        if (reference != null && reference.matches("[A-Za-z][A-Za-z0-9+.-]+://.*")) throw new FormatException(owner, "reference '" + reference
+                + "'", "lies on the network, from where nothing is fetched; put the file beside and name it");
         Path p;
         try {
             if (reference == null || reference.isBlank() || reference.contains("\0")) throw new InvalidPathException("", "empty");

@@ -48,7 +48,11 @@ public final class ForeignWorker {
                 ? aiProcess_JoinIdenticalVertices : 0);
         AIPropertyStore properties = aiCreatePropertyStore();
         // A file without meshes holds none: no bones are to be drawn for its cameras.
-        if (properties != null) aiSetImportPropertyInteger(properties, AI_CONFIG_IMPORT_NO_SKELETON_MESHES, 1);
+        if (properties != null) {
+            aiSetImportPropertyInteger(properties, AI_CONFIG_IMPORT_NO_SKELETON_MESHES, 1);
+            // Layers are to have the names that were given, and not the identifiers of the file.
+            aiSetImportPropertyInteger(properties, AI_CONFIG_IMPORT_COLLADA_USE_COLLADA_NAMES, 1);
+        }
         AIScene scene = aiImportFileExWithProperties(file.toAbsolutePath().toString(), steps, io, properties);
         if (scene == null || scene.mRootNode() == null)
             throw new IOException("cannot be read (" + reason() + "); export it again, or as .glb without compression");

@@ -28,7 +28,8 @@ record SceneUnits(Affine toBake) {
         boolean zUp = up == 'z';
         if (lower.endsWith(".fbx")) {
             if (given == 0) metres = number(scene, "UnitScaleFactor", 100) / 100;
-            if (up == '-') zUp = (int) number(scene, "UpAxis", 1) == 2;
+            // The library turns the root of files that say z up, so that y points up in all.
+            zUp &= (int) number(scene, "UpAxis", 1) != 2;
         } else if (lower.endsWith(".dae") || lower.endsWith(".ifc")) {
             if (given == 0) metres = 1;
         } else {

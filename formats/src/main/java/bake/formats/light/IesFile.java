@@ -124,6 +124,9 @@ public final class IesFile {
         if (negative > 0) notes.add(negative + (negative == 1 ? " intensity" : " intensities") + " below zero taken as none");
         PhotometricWeb web = new PhotometricWeb(type == 1 ? PhotometricWeb.Angle.C : type == 2 ? PhotometricWeb.Angle.B
                 : PhotometricWeb.Angle.A, v, h, candela);
+        if (!(web.lumens() > 0) && web.peak() > 0 && type > 1) throw new FormatException(name, "horizontal angles",
+                "of type " + (type == 2 ? "B" : "A") + " go over " + horizontal + (horizontal == 1 ? " angle" : " angles")
+                        + " only, in which no light fits; the type in the file may be wrong: one angle alone is of type C");
         if (!(web.lumens() > 0)) throw new FormatException(name, "intensities", "are all zero; choose another file");
         boolean round = width < 0 || length < 0;
         double w = Math.abs(round ? (width != 0 ? width : length) : width), l = round ? 0 : length;

@@ -17,7 +17,7 @@ public record Finding(Kind kind, String where, String text) {
     public enum Kind {
         FLIPPED_NORMALS("flipped normals"), ZERO_AREA("zero-area faces"), MISSING_TEXTURE("missing textures"),
         BROKEN_VALUES("broken values"), NOT_READ("parts not read"), HUGE_TEXTURE("huge textures"), UNITS("units"), UNLIT("unlit materials"),
-        VARIANTS("variants");
+        VARIANTS("variants"), POSED("bones and movement");
 
         private final String words;
 

@@ -33,6 +33,8 @@ final class GltfMaterials {
     private final ModelTextures pictures;
     private final List<Texture> textures;
     private final Map<String, Integer> loaded = new HashMap<>();
+    /** Values of the material in reading that the format does not allow. */
+    private int outOfRange;
     private int plain = -1;
 
     GltfMaterials(JsonNode root, GltfAccessors data, String file, List<Finding> findings, long textureBytes) throws IOException {
@@ -42,7 +44,12 @@ final class GltfMaterials {
         this.file = file;
         this.findings = findings;
         int i = 0;
-        for (JsonNode m : root.path("materials")) materials.add(read(m, i++));
+        for (JsonNode m : root.path("materials")) {
+            outOfRange = 0;
+            materials.add(read(m, i++));
+            if (outOfRange > 0) findings.add(new Finding(Finding.Kind.BROKEN_VALUES, materials.getLast().name(), outOfRange
+                    + (outOfRange == 1 ? " value is" : " values are") + " outside of what the format allows; the nearest allowed was taken"));
+        }
         textures = pictures.decode(findings);
     }
 
@@ -64,13 +71,14 @@ final class GltfMaterials {
         return plain;
     }
 
-    static Vec3 colour(JsonNode n, Vec3 otherwise) {
+    Vec3 colour(JsonNode n, Vec3 otherwise) {
         if (n.size() < 3) return otherwise;
         return new Vec3(number(n.get(0), 1, 0, 1e9), number(n.get(1), 1, 0, 1e9), number(n.get(2), 1, 0, 1e9));
     }
 
-    private static double number(JsonNode n, double otherwise, double min, double max) {
+    private double number(JsonNode n, double otherwise, double min, double max) {
         double v = n.asDouble(otherwise);
+        if (!n.isMissingNode() && !(v >= min && v <= max)) outOfRange++;
         return v >= min && v <= max ? v : v > max ? max : v < min ? min : otherwise;
     }
 

@@ -19,6 +19,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 
@@ -91,8 +92,9 @@ public final class GltfReader {
             json = new byte[chunks[0].remaining()];
             chunks[0].get(json);
             binary = chunks[1];
-        }
-        JsonNode root = Json.parse(new String(json, StandardCharsets.UTF_8), name);
+        } else if (name.toLowerCase(Locale.ROOT).endsWith(".glb") && new String(bytes, 0, 12, StandardCharsets.ISO_8859_1).strip().indexOf('{') != 0)
+            throw new FormatException(name, "header", "does not begin with the letters glTF and so is no .glb file; export or copy it again");
+        JsonNode root = Json.parse(Json.text(json, name), name);
         GltfReader r = new GltfReader(name, path, root, new GltfAccessors(root, path.toAbsolutePath().getParent(), name, binary));
         r.chooseVariant(variant);
         r.textureBytes = textureBytes;
@@ -156,6 +158,8 @@ public final class GltfReader {
                 findings.add(new Finding(Finding.Kind.NOT_READ, file, "the extension " + e.asText() + " is left out"));
         GltfMaterials materials = new GltfMaterials(root, data, file, findings, textureBytes);
         walkScene(materials);
+        if (root.path("skins").size() > 0) findings.add(new Finding(Finding.Kind.POSED, file,
+                "the file has bones; its figures stand as they were modelled, not as they are posed"));
         return new ImportedModel(file, meshes, instances, materials.materials(), materials.textures(), layers, cameras, lamps, findings);
     }
 
@@ -204,7 +208,7 @@ public final class GltfReader {
                 place(name, n.get("mesh").asInt(-1), each, here < 0 ? layer(name) : here, materials);
         if (n.has("camera")) camera(name, n.get("camera").asInt(-1), world);
         JsonNode light = n.path("extensions").path("KHR_lights_punctual").path("light");
-        if (!light.isMissingNode()) light(name, light.asInt(-1), world);
+        if (!light.isMissingNode()) light(name, light.asInt(-1), world, materials);
         for (JsonNode c : n.path("children")) walk(c.asInt(-1), world, below, depth + 1, open, visited, materials);
         open[node] = false;
     }
@@ -378,10 +382,10 @@ public final class GltfReader {
         cameras.add(new ImportedModel.NamedCamera(name, c, p.path("aspectRatio").asDouble(0) > 0 ? aspect : 0));
     }
 
-    private void light(String name, int i, Affine world) {
+    private void light(String name, int i, Affine world, GltfMaterials materials) {
         JsonNode l = root.path("extensions").path("KHR_lights_punctual").path("lights").path(i);
         double candela = l.path("intensity").asDouble(1);
-        Vec3 c = GltfMaterials.colour(l.path("color"), new Vec3(1, 1, 1));
+        Vec3 c = materials.colour(l.path("color"), new Vec3(1, 1, 1));
         String type = l.path("type").asText();
         if (!(candela >= 0 && candela < 1e9) || !(c.luminance() > 0) || type.equals("directional")) {
             findings.add(new Finding(Finding.Kind.NOT_READ, name, type.equals("directional")

@@ -85,16 +85,17 @@ public final class ModelTextures {
         int n = all.size();
         int[] halvings = halvings(all.stream().mapToInt(Named::width).toArray(), all.stream().mapToInt(Named::height).toArray(), most);
         Texture[] out = new Texture[n];
-        String[] problems = new String[n];
+        String[] problems = new String[n], warnings = new String[n];
         // Pictures do not depend on each other, and decoding is most of the time of a textured file.
-        IntStream.range(0, n).parallel().filter(i -> !large(i)).forEach(i -> decode(i, halvings[i], out, problems));
-        IntStream.range(0, n).filter(this::large).forEach(i -> decode(i, halvings[i], out, problems));
+        IntStream.range(0, n).parallel().filter(i -> !large(i)).forEach(i -> decode(i, halvings[i], out, problems, warnings));
+        IntStream.range(0, n).filter(this::large).forEach(i -> decode(i, halvings[i], out, problems, warnings));
         long before = 0, after = 0;
         int less = 0;
         for (int i = 0; i < n; i++) {
             Named p = all.get(i);
             before += bytes(p.width, p.height);
             after += bytes(out[i].width(), out[i].height());
+            if (warnings[i] != null) findings.add(new Finding(Finding.Kind.BROKEN_VALUES, p.name, warnings[i]));
             if (problems[i] != null) findings.add(new Finding(Finding.Kind.MISSING_TEXTURE, p.name, problems[i]));
             else if (halvings[i] > 0) {
                 less++;
@@ -112,12 +113,12 @@ public final class ModelTextures {
         return (long) all.get(i).width * all.get(i).height > LARGE;
     }
 
-    private void decode(int i, int halvings, Texture[] out, String[] problems) {
+    private void decode(int i, int halvings, Texture[] out, String[] problems, String[] warnings) {
         Named p = all.get(i);
         out[i] = new Texture(p.name, 1, 1, new byte[] {-128, -128, -1, -1}, p.srgb);
         if (p.source == null) return;
         try (InputStream in = p.source.open()) {
-            Texture t = TextureReader.read(in, p.name, p.srgb);
+            Texture t = TextureReader.read(in, p.name, p.srgb, w -> warnings[i] = w);
             for (int k = 0; k < halvings; k++) t = SurfaceTable.halved(t);
             out[i] = t;
         } catch (IOException e) {

@@ -45,6 +45,8 @@ final class ObjParts {
     void read(byte[] bytes) throws FormatException {
         ObjText t = new ObjText(bytes);
         while (t.line()) if (t.word()) statement(t);
+        if (parts.isEmpty() && oddNumbers > 0) throw new FormatException(file, "line " + firstOdd, "'" + firstOddText
+                + "' is no number, and no face is left without such; export the file again");
         if (parts.isEmpty()) throw new FormatException(file, leftOut > 0 ? "line " + firstLeftOut : null,
                 leftOut > 0 ? "its faces do not fit its vertices; export the file again" : "holds no faces; export it again");
         if (leftOut > 0) findings.add(new Finding(Finding.Kind.NOT_READ, file, leftOut

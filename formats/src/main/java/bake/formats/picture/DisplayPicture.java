@@ -2,6 +2,7 @@ package bake.formats.picture;
 
 import bake.formats.AtomicFile;
 import java.awt.color.ColorSpace;
+import java.awt.color.ICC_Profile;
 import java.awt.image.BufferedImage;
 import java.awt.image.ComponentColorModel;
 import java.awt.image.DataBuffer;
@@ -19,6 +20,10 @@ import javax.imageio.ImageWriteParam;
 import javax.imageio.ImageWriter;
 import javax.imageio.metadata.IIOMetadata;
 import javax.imageio.metadata.IIOMetadataNode;
+import javax.imageio.plugins.tiff.BaselineTIFFTagSet;
+import javax.imageio.plugins.tiff.TIFFDirectory;
+import javax.imageio.plugins.tiff.TIFFField;
+import javax.imageio.plugins.tiff.TIFFTag;
 import javax.imageio.stream.ImageOutputStream;
 
 /** Display-referred pictures, sRGB: PNG in 8 or 16 bit and TIFF in 16 bit. */
@@ -72,15 +77,29 @@ public final class DisplayPicture {
         write(w, out, new IIOImage(image, null, meta), p);
     }
 
-    /** Writes a deflated TIFF. */
-    public static void writeTiff(Path file, BufferedImage image) throws IOException {
+    /** Writes a deflated TIFF with its resolution and the profile of its colours, sRGB. */
+    public static void writeTiff(Path file, BufferedImage image, double dpi) throws IOException {
         AtomicFile.write(file, out -> {
             ImageWriter w = writer("tiff", "com.sun.imageio");
             ImageWriteParam p = w.getDefaultWriteParam();
             p.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
             p.setCompressionType("Deflate");
-            write(w, out, new IIOImage(image, null, null), p);
+            write(w, out, new IIOImage(image, null, tagged(w.getDefaultImageMetadata(ImageTypeSpecifier.createFromRenderedImage(image), p), dpi)),
+                    p);
         });
+    }
+
+    /** Tags of baseline TIFF 6.0: resolution in pixels by inch; and the ICC profile (ICC.1, annex B.4). */
+    private static IIOMetadata tagged(IIOMetadata plain, double dpi) throws IOException {
+        TIFFDirectory d = TIFFDirectory.createFromMetadata(plain);
+        BaselineTIFFTagSet tags = BaselineTIFFTagSet.getInstance();
+        long[][] perInch = {{Math.round(dpi * 1000), 1000}};
+        for (int tag : new int[] {BaselineTIFFTagSet.TAG_X_RESOLUTION, BaselineTIFFTagSet.TAG_Y_RESOLUTION})
+            d.addTIFFField(new TIFFField(tags.getTag(tag), TIFFTag.TIFF_RATIONAL, 1, perInch));
+        d.addTIFFField(new TIFFField(tags.getTag(BaselineTIFFTagSet.TAG_RESOLUTION_UNIT), BaselineTIFFTagSet.RESOLUTION_UNIT_INCH));
+        byte[] profile = ICC_Profile.getInstance(ColorSpace.CS_sRGB).getData();
+        d.addTIFFField(new TIFFField(tags.getTag(BaselineTIFFTagSet.TAG_ICC_PROFILE), TIFFTag.TIFF_UNDEFINED, profile.length, profile));
+        return d.getAsMetadata();
     }
 
     private static void write(ImageWriter w, OutputStream out, IIOImage image, ImageWriteParam p) throws IOException {

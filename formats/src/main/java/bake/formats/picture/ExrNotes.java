@@ -11,6 +11,13 @@ import java.util.TreeMap;
 public record ExrNotes(Map<String, String> texts, Map<String, Float> numbers) {
     public static final ExrNotes PLAIN = new ExrNotes(Map.of("software", "Bake"), Map.of());
 
+    /** The same with the resolution that it is meant to be printed at. */
+    public ExrNotes withDensity(double dpi) {
+        TreeMap<String, Float> n = new TreeMap<>(numbers);
+        n.put("xDensity", (float) dpi);
+        return new ExrNotes(texts, n);
+    }
+
     /** Of a view and its exposure. */
     public static ExrNotes of(String view, Camera c) {
         return new ExrNotes(new TreeMap<>(Map.of("software", "Bake", "view", view)), new TreeMap<>(Map.of("expTime", (float) c.shutter(),

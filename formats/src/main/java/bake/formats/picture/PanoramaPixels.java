@@ -3,6 +3,7 @@ package bake.formats.picture;
 import bake.core.scene.Panorama;
 import bake.formats.picture.exr.Reader;
 import java.util.Arrays;
+import java.util.concurrent.atomic.LongAdder;
 
 /** A panorama in the reading: full or 16 bit floats, and what was negative in it. */
 final class PanoramaPixels implements Reader.Sink {
@@ -18,6 +19,7 @@ final class PanoramaPixels implements Reader.Sink {
     private int[] below = new int[64];
     private float[] by = new float[64];
     private int count;
+    private final LongAdder odd = new LongAdder();
 
     PanoramaPixels(int width, int height) {
         this.width = width;
@@ -41,6 +43,7 @@ final class PanoramaPixels implements Reader.Sink {
         for (int i = Math.max(0, -x); i < n && x + i < width; i++)
             for (int c = 0; c < 3; c++) {
                 float v = rgb[3 * i + c];
+                if (!Float.isFinite(v)) odd.increment();
                 int at = 3 * (y * width + x + i) + c;
                 if (v < 0 && v >= -MOST) keep(at, v);
                 set(at, v > 0 ? Math.min(v, MOST) : 0);
@@ -99,6 +102,11 @@ final class PanoramaPixels implements Reader.Sink {
             set(at, fill);
             set(brightest, (float) (most - given));
         }
+    }
+
+    /** How many values were no finite numbers. */
+    long odd() {
+        return odd.sum();
     }
 
     Panorama panorama(String name) {

@@ -9,6 +9,7 @@ import java.util.Locale;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.BooleanSupplier;
 import java.util.function.DoubleConsumer;
+import java.util.function.LongConsumer;
 
 /** Reads an HDRI for use as light. Panoramas wider than 8192 are kept in 16 bit floats. */
 public final class PanoramaReader {
@@ -28,6 +29,11 @@ public final class PanoramaReader {
      * @param stop asked now and then; true gives up with a message
      */
     public static Panorama read(Path file, DoubleConsumer done, BooleanSupplier stop) throws IOException {
+        return read(file, done, stop, n -> {});
+    }
+
+    /** @param odd told how many values were no finite numbers; such are black, those that are endless as bright as may be */
+    public static Panorama read(Path file, DoubleConsumer done, BooleanSupplier stop, LongConsumer odd) throws IOException {
         String name = file.getFileName().toString();
         boolean exr = exr(name);
         PanoramaPixels[] out = new PanoramaPixels[1];
@@ -48,6 +54,7 @@ public final class PanoramaReader {
             rows(file, exr, (w, h) -> p, done, stop);
         }
         out[0].mend();
+        odd.accept(out[0].odd());
         return out[0].panorama(name);
     }
 

@@ -8,7 +8,11 @@ import java.awt.image.Raster;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.util.HashSet;
 import java.util.Iterator;
+import java.util.Locale;
+import java.util.Set;
+import java.util.function.Consumer;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReader;
 import javax.imageio.stream.ImageInputStream;
@@ -27,7 +31,27 @@ public final class TextureReader {
     }
 
     public static Texture read(InputStream in, String name, boolean srgb) throws IOException {
-        return with(in, name, (r, w, h) -> texture(r.read(0), name, srgb));
+        return read(in, name, srgb, w -> {});
+    }
+
+    /** @param wrong told in words what is wrong with a picture that can be read all the same */
+    public static Texture read(InputStream in, String name, boolean srgb, Consumer<String> wrong) throws IOException {
+        return with(in, name, (r, w, h) -> {
+            Set<String> said = new HashSet<>();
+            r.addIIOReadWarningListener((source, warning) -> {
+                if (said.add(words(warning))) wrong.accept(words(warning));
+            });
+            return texture(r.read(0), name, srgb);
+        });
+    }
+
+    /** What a decoder warns of, in words for people. */
+    private static String words(String warning) {
+        String w = warning.toLowerCase(Locale.ROOT);
+        if (w.contains("icc") || w.contains("profile")) return "its colour profile is damaged and not used; colours are taken for sRGB";
+        if (w.contains("end of") || w.contains("premature") || w.contains("eoi") || w.contains("truncated"))
+            return "the picture is cut short; what is missing is grey. Copy it again";
+        return "parts of the picture are damaged; save or copy it again";
     }
 
     /** Width and height in pixels, without decoding. */

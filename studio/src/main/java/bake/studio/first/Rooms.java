@@ -12,7 +12,7 @@ import java.util.Set;
 final class Rooms {
     /** How far a place must be closed in to be a room; eye height and least height of a room, metres (common practice, no source). */
     static final double CLOSED = 0.8;
-    private static final double EYE = 1.5, LOWEST = 1.9, NARROW = 1.2, HIGHEST = 40, WALL = 0.35, FOCAL = 20;
+    private static final double EYE = 1.5, LOWEST = 1.9, NARROW = 1.2, TABLE = 1.2, HIGHEST = 40, WALL = 0.35, FOCAL = 20;
     private static final int WAYS = 16, GRID = 7, LEVELS = 3;
 
     /** Least share of what stands around a place in a room that shows its outside; within a solid only backs are seen. */
@@ -78,10 +78,21 @@ final class Rooms {
 
     /** At eye height over the floor below a place; null where nobody can stand. */
     private Vec3 standing(Vec3 p) {
-        double down = survey.free(p, Vec3.UP.times(-1)), up = survey.free(p, Vec3.UP), tall = down + up;
+        double down = floor(p), up = survey.free(p, Vec3.UP), tall = down + up;
         if (tall < LOWEST || tall > HIGHEST) return null;
         for (int k = 0; k < WAYS / 2; k++) if (survey.free(p, way(k)) + survey.free(p, way(k + WAYS / 2)) < NARROW) return null;
         return new Vec3(p.x(), p.y(), p.z() - down + Math.min(EYE, 0.6 * tall));
+    }
+
+    /** How far below a place the floor is; tables are none: what lies lowest around counts. */
+    private double floor(Vec3 p) {
+        double down = survey.free(p, Vec3.UP.times(-1));
+        for (int k = 0; k < WAYS; k += 4) {
+            Vec3 q = p.plus(way(k).times(Math.min(TABLE, 0.8 * survey.free(p, way(k)))));
+            double d = survey.free(q, Vec3.UP.times(-1));
+            if (d < down + TABLE) down = Math.max(down, d);
+        }
+        return down;
     }
 
     /** The look around a place that shows most, from as far back as the room allows. */

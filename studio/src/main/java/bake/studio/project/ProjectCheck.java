@@ -6,6 +6,7 @@ import bake.formats.model.Finding;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.scene.SceneAssembly;
+import bake.studio.scene.SunPosition;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
@@ -30,6 +31,9 @@ public final class ProjectCheck {
             if (dark && s.lamps().isEmpty() && s.materials().stream().noneMatch(m -> m.glows()))
                 out.add(at + "nothing gives light; choose a sky or add a lamp");
             if (s.instances().isEmpty()) out.add(at + "nothing stands in the picture; switch a layer on or add a model");
+            String odd = v.around().kind().equals("sun and sky") || v.around().kind().equals("standard sky")
+                    ? SunPosition.oddity(p.place(), v.around()) : null;
+            if (odd != null) out.add(at + odd);
             double ev = v.camera().camera().ev100();
             // Common practice, no source: full sun is EV 15, an ordinary room by day 8 to 11.
             if (v.setting().equals("interior") && ev > 13)

@@ -9,6 +9,8 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import com.fasterxml.jackson.databind.node.TextNode;
 import java.io.IOException;
+import java.util.regex.MatchResult;
+import java.util.regex.Pattern;
 
 /** Changes a project by path, as {@code --set views[0].around.haze=4} does. */
 public final class Settings {
@@ -30,9 +32,10 @@ public final class Settings {
         } catch (JsonProcessingException e) {
             value = TextNode.valueOf(text);
         }
-        String[] keys = path.replace("[", ".[").split("\\.");
+        String[] keys = keys(path);
         JsonNode at = root;
         for (int i = 0; i + 1 < keys.length; i++) {
+            if (keys[i].equals("materials") && i + 1 < keys.length && keys[i + 1].startsWith("[")) own(root, keys[i + 1]);
             JsonNode next = step(at, keys[i]);
             if (next == null && at instanceof ObjectNode o && !keys[i].startsWith("[") && !keys[i + 1].startsWith("["))
                 next = o.putObject(keys[i]);
@@ -44,6 +47,20 @@ public final class Settings {
         else if (at instanceof ObjectNode o && !last.startsWith("[")) o.set(last, value);
         else throw new IllegalArgumentException("--set " + path + ": '" + last + "' cannot be set");
         return ProjectFile.read(root, "--set " + path);
+    }
+
+    /** A material of a model that the project has not touched yet gets an entry of its own, which then changes it. */
+    private static void own(JsonNode root, String key) {
+        String name = key.substring(1, key.length() - 1);
+        ArrayNode all = ((ObjectNode) root).withArrayProperty("materials");
+        if (name.matches("\\d{1,9}")) return;
+        for (JsonNode m : all) if (m.path("name").asText("").equals(name)) return;
+        all.addObject().put("name", name);
+    }
+
+    /** The steps of a path; names in brackets may have dots. */
+    private static String[] keys(String path) {
+        return Pattern.compile("\\[[^\\]]*\\]|[^.\\[]+").matcher(path).results().map(MatchResult::group).toArray(String[]::new);
     }
 
     private static JsonNode step(JsonNode at, String key) {

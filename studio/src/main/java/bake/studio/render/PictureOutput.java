@@ -53,20 +53,20 @@ public final class PictureOutput {
             }
             TreeMap<String, float[]> planes = planes(raster);
             if (film.front() != null) planes.put("A", cover(film, r));
-            ExrFile.write(file, r.width(), r.height(), planes, true, notes);
+            ExrFile.write(file, r.width(), r.height(), planes, true, notes.withDensity(dpi));
             return;
         }
         if (film.front() != null) {
             BufferedImage image = DisplayPicture.image16WithAlpha(r.width(), r.height(),
                     apart(film, finish, r, denoise && film.hasFeatures()));
             if (n.endsWith(".png")) DisplayPicture.writePng(file, image, dpi);
-            else DisplayPicture.writeTiff(file, image);
+            else DisplayPicture.writeTiff(file, image, dpi);
             return;
         }
         short[] codes = denoise && film.hasFeatures() ? finish.rgb16(Denoiser.run(film, gains, r)) : finish.rgb16(film, gains, r);
         BufferedImage image = DisplayPicture.image16(r.width(), r.height(), codes);
         if (n.endsWith(".png")) DisplayPicture.writePng(file, image, dpi);
-        else DisplayPicture.writeTiff(file, image);
+        else DisplayPicture.writeTiff(file, image, dpi);
     }
 
     /** Writes what a job has made. */

@@ -6,13 +6,16 @@ import bake.core.scene.Panorama;
 import bake.core.scene.Surroundings;
 import bake.formats.FormatException;
 import bake.formats.SafePath;
+import bake.formats.model.Finding;
 import bake.formats.picture.PanoramaReader;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 
 /** The panoramas of a project, read once, and what views make of them. */
 final class Panoramas {
@@ -24,8 +27,17 @@ final class Panoramas {
     private final Map<Panorama, PanoramaEdits.Parted> parted = kept();
     private final Map<Panorama, Double> level = kept();
 
+    /** Values of each file that were no finite numbers. */
+    private final Map<String, Long> broken = new ConcurrentHashMap<>();
+
     Panoramas(Path folder) {
         this.folder = folder;
+    }
+
+    List<Finding> findings() {
+        return broken.entrySet().stream().filter(e -> e.getValue() > 0).map(e -> new Finding(Finding.Kind.BROKEN_VALUES, e.getKey(),
+                e.getValue() + (e.getValue() == 1 ? " value is no number; it is" : " values are no numbers; they are")
+                        + " taken as black, endless ones as very bright")).toList();
     }
 
     private static <K, V> Map<K, V> kept() {
@@ -42,7 +54,8 @@ final class Panoramas {
         if (a.file() == null) throw new FormatException("project.json", "view '" + view.name() + "'",
                 "uses an HDRI but names no file; choose one on the Light station");
         Panorama p = read.get(a.file());
-        if (p == null) read.put(a.file(), p = PanoramaReader.read(SafePath.inside(folder, a.file(), "project.json")));
+        if (p == null) read.put(a.file(), p = PanoramaReader.read(SafePath.inside(folder, a.file(), "project.json"), d -> {}, () -> false,
+                odd -> broken.put(a.file(), odd)));
         double gamma = a.or(a.gamma(), 1), saturation = a.or(a.saturation(), 1);
         Panorama whole = p;
         if (gamma != 1 || saturation != 1) {

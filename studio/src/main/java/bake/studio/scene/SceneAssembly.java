@@ -36,6 +36,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * Turns a project and one of its views into a {@link Scene}. Model files are read once; the lists that an edit does
@@ -73,7 +74,7 @@ public final class SceneAssembly {
     }
 
     public List<Finding> findings() {
-        return List.copyOf(findings);
+        return Stream.concat(findings.stream(), skies.findings().stream()).toList();
     }
 
     /** Names of all materials. */
@@ -358,6 +359,11 @@ public final class SceneAssembly {
 
     private static Outlook.Ground ground(View.GroundSpec g) {
         return new Outlook.Ground(g.x(), g.y(), g.z(), g.radius(), g.tripod(), g.softness(), g.stretch());
+    }
+
+    /** What lies around the model in a view. */
+    public synchronized Surroundings surroundings(Project project, View view) throws IOException {
+        return surroundings(project, view, view.around());
     }
 
     private Surroundings surroundings(Project project, View view, View.Around a) throws IOException {

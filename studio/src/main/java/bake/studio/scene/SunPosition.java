@@ -6,14 +6,20 @@ import bake.formats.project.Project;
 import bake.formats.project.View;
 import java.time.DateTimeException;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import net.e175.klaus.solarpositioning.DeltaT;
 import net.e175.klaus.solarpositioning.SPA;
 
 /** Where the sun stands, by the algorithm of Reda and Andreas 2004 (NREL/TP-560-34302). */
 public final class SunPosition {
+    private static final Pattern WITH_OFFSET = Pattern.compile("(\\d{2}:\\d{2}(?::\\d{2})?)([+-]\\d{2}:\\d{2}|Z)");
+
     private SunPosition() {}
 
     /**
@@ -27,12 +33,29 @@ public final class SunPosition {
     public static ZonedDateTime moment(Project.Place place, View.Around a) throws FormatException {
         try {
             LocalDate d = a.date() == null ? LocalDate.of(2027, 3, 14) : LocalDate.parse(a.date());
-            LocalTime t = a.time() == null ? LocalTime.of(9, 10) : LocalTime.parse(a.time());
-            return ZonedDateTime.of(d, t, ZoneId.of(place.zone()));
+            String written = a.time() == null ? "09:10" : a.time();
+            Matcher parts = WITH_OFFSET.matcher(written);
+            ZoneOffset offset = parts.matches() ? ZoneOffset.of(parts.group(2)) : null;
+            LocalTime t = LocalTime.parse(parts.matches() ? parts.group(1) : written);
+            return ZonedDateTime.ofLocal(LocalDateTime.of(d, t), ZoneId.of(place.zone()), offset);
         } catch (DateTimeException e) {
             throw new FormatException("project.json", "date, time or zone",
                     "is not one (" + e.getMessage() + "); write 2027-03-14, 09:10 and Europe/Zurich or +01:00");
         }
+    }
+
+    /**
+     * What is odd about a local time, or null: when clocks go forward an hour is left out, and one is moved by that hour; when they go
+     * back an hour comes twice, and the first is taken where the time does not name its offset, as 02:30+01:00 does.
+     */
+    public static String oddity(Project.Place place, View.Around a) throws FormatException {
+        if (a.byHand() || a.time() == null || a.date() == null) return null;
+        ZonedDateTime when = moment(place, a);
+        String written = a.time().substring(0, 5), shown = when.toLocalTime().toString().substring(0, 5);
+        if (!written.equals(shown)) return written + " is left out that day, as clocks go forward; " + shown + " is taken";
+        var offsets = when.getZone().getRules().getValidOffsets(when.toLocalDateTime());
+        if (offsets.size() < 2 || WITH_OFFSET.matcher(a.time()).matches()) return null;
+        return written + " comes twice that day, as clocks go back; the first is taken. " + written + offsets.getLast() + " is the second";
     }
 
     public static Angles at(Project.Place place, ZonedDateTime when) {

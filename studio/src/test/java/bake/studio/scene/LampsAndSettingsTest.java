@@ -1,6 +1,7 @@
 package bake.studio.scene;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertNull;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
@@ -9,8 +10,10 @@ import bake.formats.FormatException;
 import bake.formats.Json;
 import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
+import bake.formats.project.View;
 import bake.studio.project.Settings;
 import java.io.IOException;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -126,5 +129,28 @@ class LampsAndSettingsTest {
     void valuesOutOfRange(String assignment) throws IOException {
         Project p = project("\"kind\": \"point\", \"lumens\": 5");
         assertThrows(FormatException.class, () -> Settings.set(p, assignment));
+    }
+
+    /** A local time that is left out or comes twice is said, and one of the two can be named. */
+    @Test
+    void hoursThatDoNotExistOrComeTwice() throws IOException {
+        Project.Place zurich = new Project.Place(47.1, 8.9, "Europe/Zurich", 0, Map.of());
+        View.Around a = View.Around.sunAndSky("2027-03-28", "02:30", 2.5);
+        assertTrue(SunPosition.oddity(zurich, a).contains("03:30 is taken"));
+        View.Around twice = a.withTime("2027-10-31", "02:30");
+        assertTrue(SunPosition.oddity(zurich, twice).contains("comes twice"), SunPosition.oddity(zurich, twice));
+        View.Around second = a.withTime("2027-10-31", "02:30+01:00");
+        assertNull(SunPosition.oddity(zurich, second));
+        assertEquals(3600, SunPosition.moment(zurich, second).toEpochSecond() - SunPosition.moment(zurich, twice).toEpochSecond());
+        assertNull(SunPosition.oddity(zurich, a.withTime("2027-06-21", "02:30")));
+    }
+
+    /** A material that only the model has is changed by its name, which may have dots. */
+    @Test
+    void aModelsOwnMaterialCanBeSet() throws IOException {
+        Project p = Settings.set(project("\"kind\": \"point\", \"lumens\": 800"), "materials[oak.01].roughness=0.25");
+        assertEquals(0.25, p.materials().stream().filter(m -> m.name().equals("oak.01")).findFirst().orElseThrow().roughness(), 1e-12);
+        int n = p.materials().size();
+        assertEquals(n, Settings.set(p, "materials[oak.01].metallic=1").materials().size());
     }
 }

@@ -35,7 +35,7 @@ public final class LightSheet extends VBox {
     private final ToggleGroup kinds = new ToggleGroup();
     private final SunPathDiagram path;
     private final Field date = new Field("date", 118, this::day), time = new Field("time", 62, this::clock);
-    private final Label place = Ui.label("", "figure"), angles = Ui.label("", "figure");
+    private final Label place = Ui.label("", "figure"), angles = Ui.label("", "figure"), oddity = Ui.label("", "hint");
     private final Dial haze, sun, sky, size, azimuth, height, north;
     private final VBox sunCards, plainCard, levels;
     private final HdriCard hdri;
@@ -76,7 +76,7 @@ public final class LightSheet extends VBox {
                 x -> around("plain", a -> a.with("skyStops", 0.0, "luminance", new double[] {x, x, x})));
         sunCards = new VBox(Ui.card("Sun path", place, path, Ui.row(Ui.label("Date", "dial-name"), Ui.spring(), date, time),
                 SunTimes.buttons(bench),
-                Ui.row(Ui.label("Sun stands", "dial-name"), Ui.spring(), angles),
+                Ui.row(Ui.label("Sun stands", "dial-name"), Ui.spring(), angles), oddity,
                 Ui.more("sun-more", azimuth, height, Ui.button("follow-clock", "Follow the clock",
                 "The sun stands where date and time put it", () -> around(null, a -> a.with("sunAzimuth", null, "sunHeight", null)),
                 "small"),
@@ -165,7 +165,12 @@ public final class LightSheet extends VBox {
 
     private void clock(String t) {
         try {
-            LocalTime c = LocalTime.parse(t.matches("\\d:\\d{2}") ? "0" + t : t);
+            String full = t.matches("\\d:\\d{2}.*") ? "0" + t : t;
+            if (full.matches("\\d{2}:\\d{2}([+-]\\d{2}:\\d{2}|Z)")) {
+                around(null, a -> a.withTime(a.date(), full));
+                return;
+            }
+            LocalTime c = LocalTime.parse(full);
             moment(m -> m.with(c));
         } catch (DateTimeParseException e) {
             throw new IllegalArgumentException("'" + t + "' is no time; one looks like 09:10.");
@@ -215,6 +220,9 @@ public final class LightSheet extends VBox {
             time.show(when.toLocalTime().truncatedTo(ChronoUnit.MINUTES).toString());
             angles.setText(String.format(Locale.ROOT, "%.0f\u00b0 %s, azimuth %.0f\u00b0", Math.abs(s.height()),
                     s.height() < 0 ? "below" : "high", s.azimuth()) + (a.byHand() ? ", by hand" : ""));
+            String odd = SunPosition.oddity(pl, a);
+            oddity.setText(odd == null ? "" : odd);
+            Ui.show(oddity, odd != null);
         } catch (FormatException e) {
             angles.setText("\u2013");
         }

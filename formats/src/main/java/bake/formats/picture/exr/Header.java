@@ -196,7 +196,11 @@ final class Header {
             throw new FormatException(file, "header", "the compression " + compression + " is not known; save it as ZIP");
         long w = (long) x1 - x0 + 1, h = (long) y1 - y0 + 1, dw = (long) displayX1 - displayX0 + 1, dh = (long) displayY1 - displayY0 + 1;
         long most = bake.formats.picture.Raster.MOST_PIXELS;
-        if (w < 1 || h < 1 || w > 1 << 20 || h > 1 << 20 || w * h > most || dw < 1 || dh < 1 || dw > 1 << 20 || dh > 1 << 20
+        if (w < 1 || h < 1) throw new FormatException(file, "header", "the data window ends before it begins (from " + x0 + ", " + y0
+                + " to " + x1 + ", " + y1 + "); export the file again");
+        if (dw < 1 || dh < 1) throw new FormatException(file, "header", "the display window ends before it begins (from " + displayX0 + ", "
+                + displayY0 + " to " + displayX1 + ", " + displayY1 + "); export the file again");
+        if (w > 1 << 20 || h > 1 << 20 || w * h > most || dw > 1 << 20 || dh > 1 << 20
                 || dw * dh > most)
             throw new FormatException(file, "header", "a size of " + Math.max(w, dw) + "x" + Math.max(h, dh)
                     + " is not possible; the largest is 16384x8192");
