@@ -19,6 +19,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.lwjgl.assimp.AIColor4D;
@@ -44,7 +45,8 @@ final class SceneReader {
     private final List<Instance> instances = new ArrayList<>();
     private final List<Material> materials = new ArrayList<>();
     private final ModelTextures pictures;
-    private final List<String> layers = new ArrayList<>();
+    /** Numbers of the layers by name; files may have a hundred thousand. */
+    private final Map<String, Integer> layers = new LinkedHashMap<>();
     private final Map<String, Integer> known = new HashMap<>();
     private final int[] number;
     private final CamerasAndLights others;
@@ -85,7 +87,7 @@ final class SceneReader {
     }
 
     List<String> layers() {
-        return layers;
+        return List.copyOf(layers.keySet());
     }
 
     void read() {
@@ -206,10 +208,7 @@ final class SceneReader {
     }
 
     private int layer(String name) {
-        int i = layers.indexOf(name);
-        if (i >= 0) return i;
-        layers.add(name);
-        return layers.size() - 1;
+        return layers.computeIfAbsent(name, n -> layers.size());
     }
 
     private Material material(AIMaterial m, int i) {

@@ -18,6 +18,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -51,7 +52,8 @@ public final class GltfReader {
     private final List<Mesh> meshes = new ArrayList<>();
     private final Map<Integer, List<Integer>> meshParts = new HashMap<>();
     private final List<Instance> instances = new ArrayList<>();
-    private final List<String> layers = new ArrayList<>();
+    /** Numbers of the layers by name; files may have a hundred thousand. */
+    private final Map<String, Integer> layers = new LinkedHashMap<>();
     private final List<ImportedModel.NamedCamera> cameras = new ArrayList<>();
     private final List<Lamp> lamps = new ArrayList<>();
 
@@ -160,7 +162,8 @@ public final class GltfReader {
         walkScene(materials);
         if (root.path("skins").size() > 0) findings.add(new Finding(Finding.Kind.POSED, file,
                 "the file has bones; its figures stand as they were modelled, not as they are posed"));
-        return new ImportedModel(file, meshes, instances, materials.materials(), materials.textures(), layers, cameras, lamps, findings);
+        return new ImportedModel(file, meshes, instances, materials.materials(), materials.textures(), List.copyOf(layers.keySet()), cameras, lamps,
+                findings);
     }
 
     private void walkScene(GltfMaterials materials) throws IOException {
@@ -235,10 +238,7 @@ public final class GltfReader {
     }
 
     private int layer(String name) {
-        int i = layers.indexOf(name);
-        if (i >= 0) return i;
-        layers.add(name);
-        return layers.size() - 1;
+        return layers.computeIfAbsent(name, n -> layers.size());
     }
 
     private Affine local(JsonNode n, String place) throws FormatException {

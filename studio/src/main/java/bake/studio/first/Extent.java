@@ -24,8 +24,11 @@ record Extent(List<Vec3> outermost, Bounds box) {
         Map<Mesh, List<Vec3>> known = new IdentityHashMap<>();
         List<Vec3> out = new ArrayList<>();
         Bounds box = new Bounds();
+        // Of very many small things their boxes are exact enough.
+        boolean many = scene.instances().size() > 2000;
         for (Instance i : scene.instances())
-            for (Vec3 p : known.computeIfAbsent(scene.meshes().get(i.mesh()), Extent::outermost)) {
+            for (Vec3 p : known.computeIfAbsent(scene.meshes().get(i.mesh()), many ? m -> List.of(Bounds.of(m.positions()).corners())
+                    : Extent::outermost)) {
                 Vec3 q = i.toWorld().point(p);
                 out.add(q);
                 box.add(q);

@@ -25,7 +25,7 @@ import java.util.function.Consumer;
  * same bits as if nothing had happened. The file belongs to one scene, view and way of rendering; for any other it is ignored.
  */
 public final class Checkpoint {
-    private static final int MAGIC = 0x42414b43, VERSION = 3;
+    private static final int MAGIC = 0x42414b43, VERSION = 4;
     /** To be raised whenever the engine makes other bits of the same scene. */
     private static final int ENGINE = 5;
     /** Time between two writes, and how much more work than writing there must be. */
@@ -36,8 +36,9 @@ public final class Checkpoint {
      *
      * @param worked nanoseconds
      * @param clamped luminance that the clamp took away, summed over samples, cd/m2
+     * @param done whether no pass is to follow
      */
-    record State(int passes, long worked, long rays, double clamped) {}
+    record State(int passes, long worked, long rays, double clamped, boolean done) {}
 
     private final Path file;
     private final String identity;
@@ -129,13 +130,14 @@ public final class Checkpoint {
         int passes = in.readInt();
         long worked = in.readLong(), rays = in.readLong();
         double clamped = in.readDouble();
-        return passes > 0 && worked >= 0 ? new State(passes, worked, rays, clamped) : null;
+        boolean done = in.readBoolean();
+        return passes > 0 && worked >= 0 ? new State(passes, worked, rays, clamped, done) : null;
     }
 
-    /** After a whole pass: writes the file when it is time to. */
+    /** After a whole pass: writes the file when it is time to, and after the last one. */
     void passed(Film film, State s) {
         long now = System.nanoTime();
-        if (!asked && now - last < wait) return;
+        if (!asked && !s.done() && now - last < wait) return;
         asked = false;
         try {
             AtomicFile.write(file, o -> {
@@ -147,6 +149,7 @@ public final class Checkpoint {
                 out.writeLong(s.worked());
                 out.writeLong(s.rays());
                 out.writeDouble(s.clamped());
+                out.writeBoolean(s.done());
                 out.flush();
                 film.save(b -> {
                     try {

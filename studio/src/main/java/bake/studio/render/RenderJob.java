@@ -279,9 +279,10 @@ public final class RenderJob {
             worked = resumed = saved.worked();
             renderer.goOn(saved.rays(), saved.clamped());
             noise = finish.noise(film(), order.region);
-            checkAt = pass + 1;
+            checkAt = judgedAfter(pass);
         }
-        while (pass < most && !stop) {
+        boolean done = saved != null && saved.done();
+        while (!done && pass < most && !stop) {
             long waited = System.nanoTime();
             waitWhilePaused();
             idle += System.nanoTime() - waited;
@@ -303,23 +304,36 @@ public final class RenderJob {
                     Math.max(0, (end - begun - idle - worked + resumed) / 1e9));
             if (!whole) break;
             pass++;
-            if (checkpoint != null) checkpoint.passed(film(), new Checkpoint.State(pass, worked, renderer.rays(), renderer.clampedSum()));
+            keep(pass, worked, false);
             // Estimating noise costs a walk over the film; rarer checks suffice as passes add up.
             if (pass >= checkAt || pass == most) {
                 noise = finish.noise(film(), order.region);
-                checkAt = pass + Math.max(1, pass / 12);
+                checkAt = judgedAfter(pass);
             }
             double seconds = worked / 1e9;
-            boolean done = p.noiseAim() > 0 && noise <= p.noiseAim() && pass >= 8 || p.timeLimit() > 0 && seconds >= p.timeLimit();
+            done = p.noiseAim() > 0 && noise <= p.noiseAim() && pass >= 8 || p.timeLimit() > 0 && seconds >= p.timeLimit();
             report(each, done ? State.DONE : State.RENDERING, pass, noise, seconds);
-            if (done) break;
         }
         double seconds = worked / 1e9;
         boolean timeUp = p.timeLimit() > 0 && seconds >= p.timeLimit() * 0.98;
         state = stop && !timeUp ? State.STOPPED : State.DONE;
+        // Until the picture is in its file its passes are kept: what comes between would cost all of them.
+        if (state == State.DONE && pass > 0) keep(pass, worked, true);
         noise = finish.noise(film(), order.region);
         progress = new Progress(state, pass, noise, seconds, 0, state == State.DONE ? 1 : progress.fraction, renderer.rays());
         each.accept(progress);
+    }
+
+    /** The next pass after which noise is judged: the same ones whether the picture was begun anew or gone on with. */
+    private static int judgedAfter(int pass) {
+        int at = 2;
+        while (at <= pass) at += Math.max(1, at / 12);
+        return at;
+    }
+
+    private void keep(int pass, long worked, boolean done) {
+        if (checkpoint != null)
+            checkpoint.passed(film(), new Checkpoint.State(pass, worked, renderer.rays(), renderer.clampedSum(), done));
     }
 
     private void preparing(Consumer<Progress> each, double share, long worked, double noise) {

@@ -31,6 +31,7 @@ import java.util.Arrays;
 import java.util.Collections;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -200,7 +201,7 @@ public final class SceneAssembly {
         List<Instance> instances = new ArrayList<>();
         List<Material> materials = new ArrayList<>();
         List<Texture> textures = new ArrayList<>();
-        List<String> layers = new ArrayList<>();
+        Map<String, Integer> layers = new LinkedHashMap<>();
         List<Lamp> lamps = new ArrayList<>();
         findings.clear();
         Set<Project.ModelRef> wanted = project.models().stream().map(SceneAssembly::asRead).collect(Collectors.toSet());
@@ -245,7 +246,7 @@ public final class SceneAssembly {
         // Lists that hold the same things stay the same lists: an edit of a material builds no hierarchy anew.
         return new Parts(project.models(), project.shapes(), project.materials(), kept(meshes, parts == null ? null : parts.meshes),
                 kept(instances, parts == null ? null : parts.instances),
-                List.copyOf(materials), kept(textures, parts == null ? null : parts.textures), List.copyOf(layers), List.copyOf(lamps));
+                List.copyOf(materials), kept(textures, parts == null ? null : parts.textures), List.copyOf(layers.keySet()), List.copyOf(lamps));
     }
 
     private static <T> List<T> kept(List<T> now, List<T> before) {
@@ -277,11 +278,9 @@ public final class SceneAssembly {
         };
     }
 
-    private static int layer(List<String> layers, String name) {
-        int i = layers.indexOf(name);
-        if (i >= 0) return i;
-        layers.add(name);
-        return layers.size() - 1;
+    /** Number of a layer; files may have a hundred thousand. */
+    private static int layer(Map<String, Integer> layers, String name) {
+        return layers.computeIfAbsent(name, n -> layers.size());
     }
 
     private static Material replaced(Material m, Project.Surface s) throws FormatException {
