@@ -6,6 +6,7 @@ import bake.formats.light.CacheFile;
 import bake.formats.project.View;
 import bake.studio.cache.CacheStore;
 import bake.studio.preset.Presets;
+import bake.studio.preset.Shelves;
 import bake.studio.render.RenderJob;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -51,7 +52,7 @@ final class CacheCommand implements Runnable {
         else {
             Projects.Opened p = Projects.open(project, List.of());
             View v = p.view(view);
-            all = store.list(p.project(), p.folder(), v, RenderJob.bounced(Presets.named(p.project(), v, preset)));
+            all = store.list(p.project(), p.folder(), v, RenderJob.bounced(Presets.named(p.project(), v, preset, Shelves.of(p.folder(), null))));
         }
         ArrayNode out = Json.MAPPER.createArrayNode();
         for (CacheStore.Entry e : all) {

@@ -13,7 +13,8 @@ import picocli.CommandLine;
             "Also: bake package makes an application folder, bake bench runs the benchmarks.",
             "Exit codes: 0 done, 2 bad usage or input, 1 failure."},
         subcommands = {RenderCommand.class, MeasureCommand.class, InfoCommand.class, CheckCommand.class, ImportCommand.class,
-        MaterialsCommand.class, CacheCommand.class, ExportCommand.class})
+        MaterialsCommand.class, CacheCommand.class, ExportCommand.class,
+        PresetCommand.class, EstimateCommand.class, CompareCommand.class})
 public final class Main implements Runnable {
     @CommandLine.Spec
     private CommandLine.Model.CommandSpec spec;
@@ -51,6 +52,7 @@ public final class Main implements Runnable {
     @Override
     public void run() {
         throw new CommandLine.ParameterException(spec.commandLine(),
-                "name a command: render, measure, info, check, import, materials, cache, export, demo or open");
+                "name a command: render, measure, info, check, import, materials, cache, export, preset, estimate, compare,"
+                + " demo or open");
     }
 }

@@ -12,8 +12,12 @@ import bake.studio.cache.Begun;
 import bake.studio.cache.CacheStore;
 import bake.studio.cache.GuideStore;
 import bake.studio.cache.HierarchyCache;
+import bake.studio.estimate.Estimate;
+import bake.studio.estimate.Estimator;
+import bake.studio.estimate.WorkLog;
 import bake.studio.preset.PresetKeys;
 import bake.studio.preset.Presets;
+import bake.studio.preset.Shelves;
 import bake.studio.render.BandedRender;
 import bake.studio.render.Checkpoint;
 import bake.studio.render.OutputPlace;
@@ -43,9 +47,12 @@ final class RenderCommand implements Callable<Integer> {
     @Option(names = "--view", paramLabel = "NAME", description = "view; default: the one last worked on")
     private String view;
 
-    @Option(names = "--preset", paramLabel = "NAME",
+    @Option(names = "--preset", paramLabel = "NAME[@VERSION]",
             description = "preset, or test or final for the one that suits the view (default: test)")
     private String preset = "test";
+
+    @Option(names = "--shelf", paramLabel = "FOLDER", description = "the studio's shelf of presets")
+    private Path shelf;
 
     @Option(names = "--size", paramLabel = "WxH", description = "pixels; default: the preset's")
     private String size;
@@ -104,10 +111,9 @@ final class RenderCommand implements Callable<Integer> {
         PictureOutput.checkEnding(out);
         Projects.Opened p = Projects.open(project, sets);
         View v = p.view(view);
-        Preset chosen = Presets.named(p.project(), v, preset);
-        for (String s : sets == null ? List.<String>of() : sets) if (PresetKeys.about(s)) chosen = PresetKeys.set(p.project(), chosen, s);
+        Preset chosen = PresetKeys.set(p.project(), Presets.named(p.project(), v, preset, Shelves.of(p.folder(), shelf)), sets);
         Preset settings = limits(chosen);
-        int[] wh = size == null ? Presets.size(settings, v) : size();
+        int[] wh = size == null ? Presets.size(settings, v) : size(size);
         Region part = region == null ? null : region();
         int n = threads == null ? Runtime.getRuntime().availableProcessors() : threads;
         if (n < 1 || n > 1024) throw new IllegalArgumentException("--threads takes 1 to 1024");
@@ -138,12 +144,17 @@ final class RenderCommand implements Callable<Integer> {
                 job.keepIn(new Checkpoint(Checkpoint.beside(out), identity,
                         e -> spec.commandLine().getErr().println("bake: the unfinished picture could not be kept: " + e.getMessage())));
             }
+            Estimator estimator = new Estimator(WorkLog.shared());
+            Estimate expected = cacheFolder != null ? null : estimator.quick(p.project(), p.folder(), v, settings,
+                    new int[] {order.region().width(), order.region().height()}, n);
             try (Interrupt i = Interrupt.calls(job::stop)) {
                 job.run(g -> progress(g));
                 if (!json) spec.commandLine().getErr().println();
                 if (job.progress().passes() == 0) throw new IOException("stopped before the first pass was done; nothing is written");
+                long saving = System.nanoTime();
                 PictureOutput.write(out, job, 72);
                 job.written();
+                learn(p, v, job, n, (System.nanoTime() - saving) / 1e9, expected);
                 // A picture that is to be gone on with must find the caches that it began with.
                 if (store != null && !(resume && job.state() == RenderJob.State.STOPPED))
                     store.keep(p.project(), p.folder(), v, RenderJob.bounced(job.order().preset()), job.caches());
@@ -151,6 +162,16 @@ final class RenderCommand implements Callable<Integer> {
             }
         }
         return 0;
+    }
+
+    /** What the picture took makes later predictions better; one that began with kept caches is none to go by. */
+    private void learn(Projects.Opened p, View v, RenderJob job, int threads, double saving, Estimate expected) {
+        if (cacheFolder != null || region != null) return;
+        try {
+            new Estimator(WorkLog.shared()).made(p.project(), p.folder(), v, job, threads, saving, expected);
+        } catch (IOException e) {
+            // The picture is made; that nothing was learnt from it is no failure.
+        }
     }
 
     private long memory() {
@@ -206,7 +227,7 @@ final class RenderCommand implements Callable<Integer> {
         return p.withLimits(noise != null ? noise : 0, time != null ? time : 0, samples != null ? samples : 0);
     }
 
-    private int[] size() {
+    static int[] size(String size) {
         Matcher m = Pattern.compile("(\\d{1,9})[xX](\\d{1,9})").matcher(size);
         if (!m.matches()) throw new IllegalArgumentException("--size takes width x height in pixels, such as 640x360, not '" + size + "'");
         return new int[] {Integer.parseInt(m.group(1)), Integer.parseInt(m.group(2))};

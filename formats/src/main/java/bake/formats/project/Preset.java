@@ -105,6 +105,11 @@ public record Preset(
         return purpose.equals("final");
     }
 
+    /** The same settings as another version, or under another name. */
+    public Preset named(String n, int v) {
+        return with(Map.of("name", n, "version", v));
+    }
+
     public Preset withLimits(double noise, double seconds, int most) {
         return with(Map.of("noiseAim", noise, "timeLimit", seconds, "samples", most));
     }

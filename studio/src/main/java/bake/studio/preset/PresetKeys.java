@@ -27,6 +27,13 @@ public final class PresetKeys {
         return eq > 0 && KEYS.contains(assignment.substring(0, eq).trim());
     }
 
+    /** All of some assignments that are about the preset. */
+    public static Preset set(Project p, Preset preset, List<String> assignments) throws IOException {
+        Preset out = preset;
+        for (String a : assignments == null ? List.<String>of() : assignments) if (about(a)) out = set(p, out, a);
+        return out;
+    }
+
     /**
      * @param assignment one that is {@link #about} a preset
      * @throws IOException when the value is not one that the key takes

@@ -24,6 +24,7 @@ import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
 import bake.formats.project.View;
 import bake.studio.preset.Presets;
+import bake.studio.preset.Shelves;
 import bake.studio.project.ProjectImport;
 import bake.studio.project.ProjectSession;
 import bake.studio.proof.Proof;
@@ -40,6 +41,8 @@ import org.junit.jupiter.api.io.TempDir;
 
 /** What the studio writes and reads: pictures, proofs, presets, imported models. */
 class StudioFilesTest {
+    private static final Shelves NO_SHELVES = new Shelves(List.of());
+
     @TempDir
     Path dir;
 
@@ -112,10 +115,10 @@ class StudioFilesTest {
     void presetsSuitTheirView() throws IOException {
         Project p = project();
         View inside = p.views().getFirst(), outside = p.views().get(1);
-        assertEquals("Interior test", Presets.named(p, inside, "test").name());
-        assertEquals("Exterior final", Presets.named(p, outside, "FINAL").name());
-        assertEquals("Exterior test", Presets.named(p, inside, "exterior TEST").name());
-        IllegalArgumentException e = assertThrows(IllegalArgumentException.class, () -> Presets.named(p, inside, "best"));
+        assertEquals("Interior test", Presets.named(p, inside, "test", NO_SHELVES).name());
+        assertEquals("Exterior final", Presets.named(p, outside, "FINAL", NO_SHELVES).name());
+        assertEquals("Exterior test", Presets.named(p, inside, "exterior TEST", NO_SHELVES).name());
+        IllegalArgumentException e = assertThrows(IllegalArgumentException.class, () -> Presets.named(p, inside, "best", NO_SHELVES));
         assertTrue(e.getMessage().contains("Interior final"), "it says which there are: " + e.getMessage());
         assertArrayEquals(new int[] {640, 400}, Presets.size(Presets.suiting(p, inside, false), inside),
                 "a test is as wide as its preset says");
@@ -123,7 +126,7 @@ class StudioFilesTest {
         // One of the project's own takes the place of a shipped one of its name.
         Preset mine = Preset.of("Interior test", 7, "test", "interior", 320, 3, 0, 0, 4, 0, true);
         Project q = p.withPresets(List.of(mine));
-        assertEquals(7, Presets.named(q, inside, "test").version());
+        assertEquals(7, Presets.named(q, inside, "test", NO_SHELVES).version());
         assertEquals(1, Presets.all(q).stream().filter(x -> x.name().equals("Interior test")).count());
     }
 

@@ -1,0 +1,184 @@
+package bake.studio.estimate;
+
+import bake.core.compiled.RenderScene;
+import bake.core.work.Workers;
+import bake.formats.project.Preset;
+import bake.formats.project.Project;
+import bake.formats.project.View;
+import bake.studio.render.RenderJob;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
+import java.util.function.BooleanSupplier;
+
+/**
+ * Predicts pictures. Passes take time in proportion to their pixels, noise falls with the root of the passes, caches grow with a power of
+ * the pixels that was measured (docs/performance.md). What a pass takes and how noisy one is comes from pictures of the same view that were
+ * made here, or from a small one that is made now; how far predictions of that kind were off so far mends them and gives the range.
+ */
+public final class Estimator {
+    /** Width of the small picture, pixels; the longest that its passes are measured, seconds, and the fewest. */
+    private static final int SMALL = 240, FEWEST = 6;
+    private static final double SECONDS = 4;
+    private static final double CACHE_GROWTH = 0.7;
+    /** Seconds to denoise and save a million pixels where no picture has told: 0.93 s and about as much to save half a million. */
+    private static final double FINISH = 3;
+    /** Spread of predictions before any was checked, as factors. */
+    private static final double[] UNSURE = {1.45, 1.2};
+    private static final int RECENT = 24;
+
+    private final WorkLog log;
+
+    public Estimator(WorkLog log) {
+        this.log = log;
+    }
+
+    /** What is known of the cost of a view: seconds of a pass for a pixel, noise of one pass, and of caches. */
+    private record Costs(double pass, double noise, double caches, long cachePixels, boolean probed, int pictures) {}
+
+    /**
+     * Predicts a picture; takes some seconds where none like it was made before.
+     *
+     * @param scene the compiled scene of the view; asked for only when a small picture has to be made
+     * @param size pixels: width, height
+     * @param stop gives up
+     * @return null when it was stopped
+     */
+    public Estimate of(Project project, Path folder, View v, Preset p, int[] size, Compiled scene, Workers workers, BooleanSupplier stop)
+            throws IOException {
+        List<Work> all = log.list();
+        String key = Work.scene(project, folder, v), solvers = Work.solvers(p);
+        Costs c = known(all, key, solvers, workers.threads());
+        if (c == null) c = probe(v, p, size, scene.scene(), workers, stop);
+        return c == null ? null : predicted(c, all, p, size, solvers);
+    }
+
+    /** The same where a like picture was made before; null where only a small picture would tell. */
+    public Estimate quick(Project project, Path folder, View v, Preset p, int[] size, int threads) throws IOException {
+        List<Work> all = log.list();
+        Costs c = known(all, Work.scene(project, folder, v), Work.solvers(p), threads);
+        return c == null ? null : predicted(c, all, p, size, Work.solvers(p));
+    }
+
+    /** Where the scene comes from. */
+    public interface Compiled {
+        RenderScene scene() throws IOException;
+    }
+
+    private static Costs known(List<Work> all, String key, String solvers, int threads) {
+        List<Work> like = all.stream().filter(w -> w.scene().equals(key) && w.solvers().equals(solvers) && w.threads() == threads
+                && w.passes() > 1 && w.rendering() > 0.5).toList();
+        if (like.isEmpty()) return null;
+        List<Work> last = like.subList(Math.max(0, like.size() - 3), like.size());
+        double pass = median(last.stream().mapToDouble(w -> w.rendering() / w.passes() / w.pixels()).toArray()),
+                noise = median(last.stream().mapToDouble(w -> w.noise() * Math.sqrt(w.passes())).toArray());
+        Work cached = last.stream().reduce((a, b) -> b.caches() >= a.caches() ? b : a).orElseThrow();
+        return new Costs(pass, noise, cached.caches(), cached.pixels(), false, like.size());
+    }
+
+    /** A small picture that is really made. */
+    private static Costs probe(View v, Preset p, int[] size, RenderScene scene, Workers workers, BooleanSupplier stop) throws IOException {
+        int w = Math.min(SMALL, size[0]), h = Math.max(8, (int) Math.round((double) w * size[1] / size[0]));
+        Preset q = p.withLimits(0, 0, 0);
+        RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), q, w, h, null, 1, false), workers);
+        double[] early = new double[2];
+        j.run(g -> {
+            if (stop.getAsBoolean()) j.stop();
+            // The first passes find everything cold, and learn.
+            if (g.passes() == 2) {
+                early[0] = j.phases().passes();
+                early[1] = 2;
+            }
+            if (g.passes() >= FEWEST && j.phases().passes() >= SECONDS || j.phases().passes() >= 4 * SECONDS) j.stop();
+        });
+        int n = j.progress().passes();
+        if (stop.getAsBoolean() || n < 2) return null;
+        double pass = n > 3 ? (j.phases().passes() - early[0]) / (n - early[1]) : j.phases().passes() / n;
+        double noise = j.finish().noise(j.film(), j.order().region());
+        return new Costs(pass / ((double) w * h), noise * Math.sqrt(n), j.phases().caches(), (long) w * h, true, 0);
+    }
+
+    private static Estimate predicted(Costs c, List<Work> all, Preset p, int[] size, String solvers) {
+        double pixels = (double) size[0] * size[1];
+        String basis = c.probed ? "probe" : "pictures";
+        double[] off = all.stream().filter(w -> w.basis().equals(basis) && w.solvers().equals(solvers) && w.off() > 0.05 && w.off() < 20)
+                .mapToDouble(Work::off).toArray();
+        double[] recent = Arrays.copyOfRange(off, Math.max(0, off.length - RECENT), off.length);
+        // A few are not yet believed whole: the mean of logarithms, as if two more had been right.
+        double mend = Math.exp(Arrays.stream(recent).map(Math::log).sum() / (recent.length + 2));
+        double caches = c.caches * Math.pow(pixels / c.cachePixels, CACHE_GROWTH), pass = c.pass * pixels;
+        double[] finishes = all.stream().filter(w -> w.pixels() > 10_000).mapToDouble(w -> w.finish() / w.pixels()).toArray();
+        double finish = pixels * (finishes.length == 0 ? FINISH * 1e-6 : median(Arrays.copyOfRange(finishes,
+                Math.max(0, finishes.length - RECENT), finishes.length)));
+        double passes = Double.POSITIVE_INFINITY;
+        String limit = "passes";
+        if (p.samples() > 0) passes = p.samples();
+        double aim = p.noiseAim() > 0 ? Math.max(8, Math.pow(c.noise / p.noiseAim(), 2)) : Double.POSITIVE_INFINITY;
+        if (aim < passes) {
+            passes = aim;
+            limit = "noise aim";
+        }
+        double inTime = p.timeLimit() > 0 ? Math.max(1, (p.timeLimit() - caches * mend) / (pass * mend)) : Double.POSITIVE_INFINITY;
+        boolean timed = inTime < passes;
+        if (timed) {
+            passes = inTime;
+            limit = "time limit";
+        }
+        double rendering = passes * pass * mend, before = caches * mend;
+        if (timed) rendering = Math.max(pass * mend, p.timeLimit() - before);
+        double seconds = before + rendering + finish, spread = timed ? 1.05 : spread(recent, mend, c.probed);
+        String words = c.probed ? String.format(java.util.Locale.ROOT, "a small picture made for this%s", checked(recent.length))
+                : c.pictures + (c.pictures == 1 ? " picture" : " pictures") + " of this view made here" + checked(recent.length);
+        return new Estimate(seconds, seconds / spread, seconds * spread, c.noise / Math.sqrt(Math.max(1, passes)), (int) Math.ceil(passes),
+                before, rendering, finish, words, limit, c.probed);
+    }
+
+    private static String checked(int n) {
+        return n == 0 ? "" : ", mended by " + n + (n == 1 ? " prediction" : " predictions") + " before";
+    }
+
+    /** The factor within which eight of ten fell, widened while few are known. */
+    private static double spread(double[] off, double mend, boolean probed) {
+        double unsure = UNSURE[probed ? 0 : 1];
+        if (off.length < 4) return unsure;
+        double[] d = Arrays.stream(off).map(x -> Math.abs(Math.log(x / mend))).sorted().toArray();
+        return Math.max(1.05, Math.exp(d[(int) Math.min(d.length - 1, Math.ceil(0.8 * d.length))] * (1 + 1.0 / d.length)));
+    }
+
+    /**
+     * Keeps what a picture really took.
+     *
+     * @param before what was predicted for it, or null
+     * @param saving seconds that it took to denoise and save it
+     */
+    public void made(Project project, Path folder, View v, RenderJob job, int threads, double saving, Estimate before) throws IOException {
+        RenderJob.Progress g = job.progress();
+        // A picture that was gone on with or stopped says nothing about what a whole one takes.
+        if (g.state() != RenderJob.State.DONE || job.resumedAt() > 0 || g.passes() < 1) return;
+        RenderJob.Order o = job.order();
+        RenderJob.Phases t = job.phases();
+        log.add(new Work(Work.scene(project, folder, v), Work.solvers(o.preset()), threads, (long) o.region().width() * o.region().height(),
+                g.passes(), t.caches(), t.passes(), t.finish() + saving, Double.isFinite(g.noise()) ? g.noise() : 100,
+                before == null ? 0 : before.seconds(), before == null ? 0 : before.noise(), before == null ? "" : before.probed() ? "probe"
+                        : "pictures"));
+    }
+
+    /**
+     * How predictions did: share of the last ones that were right within a fifth, and how many they were.
+     *
+     * @return {share, count}; share is NaN for none
+     */
+    public double[] score() {
+        double[] off = log.list().stream().mapToDouble(Work::off).filter(x -> x > 0).toArray();
+        double[] last = Arrays.copyOfRange(off, Math.max(0, off.length - RECENT), off.length);
+        long right = Arrays.stream(last).filter(x -> x > 1 / 1.2 && x < 1.2).count();
+        return new double[] {last.length == 0 ? Double.NaN : right / (double) last.length, last.length};
+    }
+
+    private static double median(double[] v) {
+        double[] s = v.clone();
+        Arrays.sort(s);
+        return s.length % 2 == 1 ? s[s.length / 2] : (s[s.length / 2 - 1] + s[s.length / 2]) / 2;
+    }
+}

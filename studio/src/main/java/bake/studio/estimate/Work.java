@@ -1,0 +1,52 @@
+package bake.studio.estimate;
+
+import bake.formats.Json;
+import bake.formats.project.Preset;
+import bake.formats.project.Project;
+import bake.formats.project.View;
+import bake.studio.project.Digests;
+import bake.studio.render.Fingerprint;
+import bake.studio.render.RenderJob;
+import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.security.MessageDigest;
+
+/**
+ * A picture that this machine made, and what was predicted for it.
+ *
+ * @param scene what was seen and lit, as a digest: the same for pictures of other sizes and presets
+ * @param solvers how light was computed, in words
+ * @param caches seconds before the passes, {@code rendering} of the passes, {@code finish} of all else with saving
+ * @param noise percent at the end
+ * @param predicted seconds, and {@code predictedNoise} percent; 0 where nothing was
+ * @param basis what the prediction stood on: "pictures" or "probe"; empty for none
+ */
+@JsonIgnoreProperties(ignoreUnknown = true)
+public record Work(String scene, String solvers, int threads, long pixels, int passes, double caches, double rendering, double finish,
+        double noise, double predicted, double predictedNoise, String basis) {
+
+    /** Seconds in all. */
+    public double seconds() {
+        return caches + rendering + finish;
+    }
+
+    /** Real over predicted time; NaN where nothing was predicted. */
+    public double off() {
+        return predicted > 0 ? seconds() / predicted : Double.NaN;
+    }
+
+    /** Names what is seen and lit, and how it is exposed: the same for pictures of other sizes and presets. */
+    public static String scene(Project p, Path folder, View v) throws IOException {
+        MessageDigest d = Digests.sha();
+        Digests.put(d, Fingerprint.of(p, folder, v).light() + Json.MAPPER.writeValueAsString(v.camera()) + v.around().skyStops()
+                + v.around().sunStops() + v.faders() + v.muted());
+        return Digests.hex(d);
+    }
+
+    /** How a preset computes light, as far as its cost goes. */
+    public static String solvers(Preset p) {
+        var b = RenderJob.bounced(p);
+        return b.cached() ? b.first() + ", " + b.later() : "traced";
+    }
+}
