@@ -19,14 +19,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import picocli.CommandLine;
 
 /** Presets on shelves that a studio shares. */
 @Command(name = "preset", mixinStandardHelpOptions = true, description =
-        "Presets on a shelf: a folder that is shared. Without --shelf it is the artist's own, or that of the variable BAKE_SHELF.")
+        "Presets on a shelf: a folder that is shared. Without --shelf it is the artist's own, or the studio's where one is chosen or named by BAKE_SHELF.")
 final class PresetCommand implements Runnable {
     @CommandLine.Spec
     private CommandLine.Model.CommandSpec spec;
@@ -38,8 +38,8 @@ final class PresetCommand implements Runnable {
 
     private static PresetShelf shelf(Path folder) {
         if (folder != null) return Shelves.studio(folder);
-        String env = System.getenv(Shelves.STUDIO);
-        return env == null || env.isBlank() ? Shelves.own() : Shelves.studio(Path.of(env));
+        Path studio = Shelves.studioFolder();
+        return studio == null ? Shelves.own() : Shelves.studio(studio);
     }
 
     /** A preset of the shelf, or one that ships. */

@@ -5,6 +5,7 @@ import bake.desktop.text.Texts;
 import bake.desktop.work.Station;
 import bake.desktop.work.Workbench;
 import bake.formats.project.Preset;
+import bake.studio.estimate.Estimate;
 import bake.studio.preset.Presets;
 import bake.studio.proof.Proof;
 import bake.studio.render.RenderJob;
@@ -39,6 +40,7 @@ final class TitleBlock extends GridPane {
         add(cell(timeHead, time), 0, 2, 2, 1);
         add(cell(Ui.label("Due", "block-head"), due), 2, 2);
         bench.viewProperty().addListener((o, a, b) -> refresh());
+        bench.prover().costs().estimateProperty().addListener((o, a, b) -> refresh());
         bench.prover().presetProperty().addListener((o, a, b) -> refresh());
         bench.prover().progressProperty().addListener((o, a, b) -> refresh());
         bench.prover().runningProperty().addListener((o, a, b) -> refresh());
@@ -91,7 +93,8 @@ final class TitleBlock extends GridPane {
             timeHead.setText("This proof");
             noise.setText("aim " + Texts.noise(p.noiseAim()));
             passes.setText("\u2013");
-            time.setText(p.timeLimit() > 0 ? "at most " + Texts.time(p.timeLimit()) : "until the noise aim");
+            Estimate e = bench.prover().costs().estimateProperty().get();
+            time.setText(e != null ? "about " + Texts.time(e.seconds()) : p.timeLimit() > 0 ? "at most " + Texts.time(p.timeLimit()) : "until the noise aim");
         }
     }
 }

@@ -3,10 +3,12 @@ package bake.desktop.work;
 import bake.core.compiled.RenderScene;
 import bake.core.film.Region;
 import bake.core.guide.Guides;
+import bake.core.solve.Caches;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.cache.GuideStore;
+import bake.studio.estimate.Estimate;
 import bake.studio.live.LiveRender;
 import bake.studio.preset.Presets;
 import bake.studio.proof.Proof;
@@ -44,6 +46,7 @@ public final class Prover {
     private final ObjectProperty<Region> region = new SimpleObjectProperty<>();
     private final CacheHand caches;
     private final CostHand costs;
+    private final PresetHand presets;
     private volatile RenderJob job;
     private volatile boolean stopAsked, pauseAsked;
 
@@ -59,6 +62,7 @@ public final class Prover {
         });
         caches = new CacheHand(bench, background, preset);
         costs = new CostHand(bench, background, this);
+        presets = new PresetHand(bench, background, this);
         bench.viewProperty().addListener((o, a, b) -> {
             boolean other = !Objects.equals(of, bench.folder());
             of = bench.folder();
@@ -109,6 +113,11 @@ public final class Prover {
         return costs;
     }
 
+    /** The presets of shelves. */
+    public PresetHand presets() {
+        return presets;
+    }
+
     /** Settings of the next proof: a preset, perhaps changed. */
     public ObjectProperty<Preset> presetProperty() {
         return preset;
@@ -131,9 +140,7 @@ public final class Prover {
 
     /** How many settings differ from the preset of the same name. */
     public int changes() {
-        Preset p = preset.get();
-        if (p == null || bench.project() == null) return 0;
-        return Presets.all(bench.project()).stream().filter(x -> x.name().equals(p.name())).findFirst().map(p::changesFrom).orElse(0);
+        return presets.changes().size();
     }
 
     /** Whether a proof is made, or what one would cost is measured. */
@@ -163,13 +170,14 @@ public final class Prover {
         boolean anyway = caches.anywayProperty().get();
         LiveRender live = bench.easel().live();
         Path folder = bench.folder();
-        background.execute(() -> make(new Place(folder, project, store, live), v, p, part, anyway));
+        Estimate foreseen = costs.estimateProperty().get();
+        background.execute(() -> make(new Place(folder, project, store, live), v, p, part, anyway, foreseen));
     }
 
     /** Where a proof belongs, whatever is opened while it is made. */
     private record Place(Path folder, Project project, ProofStore store, LiveRender live) {}
 
-    private void make(Place at, View v, Preset p, Region part, boolean anyway) {
+    private void make(Place at, View v, Preset p, Region part, boolean anyway, Estimate foreseen) {
         ProofStore store = at.store;
         Project project = at.project;
         try {
@@ -186,7 +194,10 @@ public final class Prover {
             j.run(g -> making.shown(j, g));
             if (j.progress().passes() == 0) bench.notices().say("Stopped before the first pass was done; nothing to keep.");
             else {
+                long saving = System.nanoTime();
                 Proof made = store.keep(j, v);
+                if (part == null && begin.caches() == Caches.NONE)
+                    costs.estimator().made(project, at.folder, v, j, bench.workers().threads(), (System.nanoTime() - saving) / 1e9, foreseen);
                 Proof kept = begin.other() ? made.withTitle(OTHER_LIGHT) : made;
                 if (begin.other()) store.save(kept);
                 Guides learnt = j.guides();
@@ -194,6 +205,7 @@ public final class Prover {
                 bench.later(() -> {
                     if (bench.prints().store() != store) return;
                     bench.prints().hang(kept);
+                    costs.foresee();
                     bench.guides().made(project, v, learnt, passes);
                     caches.made(project, v, p, j.caches(), j.phases());
                 });

@@ -9,8 +9,6 @@ import java.lang.reflect.RecordComponent;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
-import java.util.Set;
 
 /**
  * Named, versioned settings for making a proof.
@@ -55,8 +53,6 @@ public record Preset(
         other = other == null ? Map.of() : other;
         denoise = denoise == null || denoise;
     }
-
-    private static final Set<String> ABOUT = Set.of("name", "version", "purpose", "setting", "other");
 
     /** What ships with Bake. Widths and aims are common practice, no source. */
     public static final List<Preset> SHIPPED = List.of(
@@ -178,17 +174,5 @@ public record Preset(
     /** Darkens corners for the look of it; null for not at all, and for the usual distance. */
     public Preset withDarkCorners(Double strength, Double metres) {
         return with("darkCorners", strength).with("darkWithin", metres);
-    }
-
-    /** Number of settings that differ from another preset's; what it is called and is for are none. */
-    public int changesFrom(Preset p) {
-        int n = 0;
-        try {
-            for (RecordComponent c : Preset.class.getRecordComponents())
-                if (!ABOUT.contains(c.getName()) && !Objects.equals(c.getAccessor().invoke(this), c.getAccessor().invoke(p))) n++;
-        } catch (ReflectiveOperationException e) {
-            throw new IllegalStateException(e);
-        }
-        return n;
     }
 }

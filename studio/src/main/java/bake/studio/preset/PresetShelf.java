@@ -3,7 +3,6 @@ package bake.studio.preset;
 import bake.formats.AtomicFile;
 import bake.formats.FormatException;
 import bake.formats.Json;
-import bake.formats.project.Preset;
 import bake.formats.project.SharedPreset;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -61,7 +60,7 @@ public final class PresetShelf {
 
     /** Whether the folder cannot be reached, and what is listed is only what was known last. */
     public boolean away() {
-        return !Files.isDirectory(folder);
+        return copies != null && !Files.isDirectory(folder) && Files.isDirectory(copies.folder());
     }
 
     /**
@@ -211,8 +210,7 @@ public final class PresetShelf {
     }
 
     private Entry open(String preset) throws IOException {
-        if (away() && !Files.isDirectory(folder.toAbsolutePath().getParent() == null ? folder : folder.toAbsolutePath().getParent()))
-            throw new FormatException(name, null, "is away: " + folder + " cannot be reached; save to another shelf meanwhile");
+        if (away()) throw new FormatException(name, null, "is away: " + folder + " cannot be reached; save to another shelf meanwhile");
         return find(preset);
     }
 

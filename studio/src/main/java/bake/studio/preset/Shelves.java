@@ -1,10 +1,13 @@
 package bake.studio.preset;
 
+import bake.formats.AtomicFile;
 import bake.formats.project.Preset;
 import bake.formats.project.SharedPreset;
 import bake.studio.user.UserFolders;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -26,10 +29,31 @@ public record Shelves(List<PresetShelf> all) {
         List<PresetShelf> out = new ArrayList<>();
         if (project != null) out.add(new PresetShelf("project", project.resolve("presets"), null));
         out.add(own());
-        String env = System.getenv(STUDIO);
-        Path s = studio != null ? studio : env == null || env.isBlank() ? null : Path.of(env);
+        Path s = studio != null ? studio : studioFolder();
         if (s != null) out.add(studio(s));
         return new Shelves(List.copyOf(out));
+    }
+
+    /** The studio's shelf: that of the environment, or the one that was chosen; null for none. */
+    public static Path studioFolder() {
+        String env = System.getenv(STUDIO);
+        try {
+            if (env != null && !env.isBlank()) return Path.of(env);
+            Path f = chosen();
+            return Files.isRegularFile(f) && Files.size(f) < 4096 ? Path.of(Files.readString(f).strip()) : null;
+        } catch (IOException | InvalidPathException e) {
+            return null;
+        }
+    }
+
+    /** Remembers where the studio's shelf is. */
+    public static void chooseStudio(Path folder) throws IOException {
+        byte[] b = (folder.toAbsolutePath() + "\n").getBytes(StandardCharsets.UTF_8);
+        AtomicFile.write(chosen(), o -> o.write(b));
+    }
+
+    private static Path chosen() {
+        return UserFolders.settings().resolve("studio-shelf.txt");
     }
 
     /** The artist's own shelf. */

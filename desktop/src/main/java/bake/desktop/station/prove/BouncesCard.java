@@ -10,7 +10,6 @@ import bake.desktop.work.CacheHand;
 import bake.desktop.work.CostHand;
 import bake.desktop.work.Prover;
 import bake.formats.project.Preset;
-import bake.studio.preset.SolverCosts;
 import bake.studio.render.RenderJob;
 import java.util.ArrayList;
 import java.util.List;
@@ -47,7 +46,7 @@ final class BouncesCard extends VBox {
         caches.shownProperty().addListener((o, a, b) -> refresh());
         caches.askedProperty().addListener((o, a, b) -> refresh());
         caches.anywayProperty().addListener((o, a, b) -> refresh());
-        costs.costsProperty().addListener((o, a, b) -> refresh());
+        costs.waysProperty().addListener((o, a, b) -> refresh());
         costs.measuringProperty().addListener((o, a, b) -> refresh());
         costs.roomProperty().addListener((o, a, b) -> refresh());
         refresh();
@@ -84,7 +83,7 @@ final class BouncesCard extends VBox {
 
     /** What the two ways cost here, as measured, or the offer to measure it. */
     private void cost() {
-        SolverCosts c = costs.costsProperty().get();
+        CostHand.Ways c = costs.waysProperty().get();
         boolean busy = costs.measuringProperty().get();
         if (busy) getChildren().add(Ui.row(Ui.note("Making small pictures both ways..."), Ui.spring(),
                 Ui.button("cost-stop", "Stop", null, costs::stop, "small")));

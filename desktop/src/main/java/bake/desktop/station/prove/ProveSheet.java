@@ -8,26 +8,24 @@ import bake.desktop.work.Prover;
 import bake.desktop.work.Workbench;
 import bake.formats.project.Preset;
 import bake.formats.project.View;
+import bake.studio.estimate.Estimate;
 import bake.studio.preset.Presets;
 import bake.studio.render.RenderJob;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
-import javafx.scene.control.Toggle;
-import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.VBox;
 
 /** Prove: Test or Final, the preset and its limits, and the proof in the making. */
 public final class ProveSheet extends VBox {
     private final Workbench bench;
-    private final ToggleGroup purpose = new ToggleGroup();
-    private final VBox list = new VBox(1), running;
-    private final Dial width, noise, time, bounces, clamp;
+    private final VBox running;
+    private final Dial quality, width, noise, time, bounces, clamp;
     private final Dial radius, diffuse, mirrored, refracted;
     private final VBox filters = new VBox(1);
     private final CheckBox denoise = new CheckBox("Denoise the picture");
-    private final Label changes = Ui.label("", "figure"), size = Ui.note(""), state = Ui.label("", "figure");
+    private final Label foreseen = Ui.note(""), size = Ui.note(""), state = Ui.label("", "figure");
     private final ProgressBar bar = new ProgressBar(0);
     private final Button pause;
     /** The far end of the dials of bounces stands for no limit. */
@@ -49,7 +47,12 @@ public final class ProveSheet extends VBox {
         clamp = new Dial("clamp", "Clamp", "%.0f", 0, 200, 20, false,
                 "Limits stray bright pixels, in multiples of the camera's white; 0 is no limit and no lost light.",
                 x -> change(q -> q.withClamp(Math.rint(x))));
-        VBox presets = Ui.card("Preset", changes, Ui.choice(purpose, "purpose-", "Test", "Final"), list);
+        quality = new Dial("quality", "Overall quality", "%.2f", 1 / 16.0, 16, 1, true,
+                "All settings of quality together, in samples: 2 is twice the samples, about twice the time and 0.7 of the noise.",
+                x -> {
+                    if (!setting) p.presets().quality(Math.log(x) / Math.log(2));
+                });
+        foreseen.setId("foreseen");
         radius = new Dial("filter-radius", "Radius", "%.2f px", 0.5, 4, 1, false,
                 "How far around a pixel light counts for it: small is crisp and jagged, large is soft.",
                 x -> change(q -> q.withFilter(q.filter(), Math.rint(x * 20) / 20)));
@@ -62,7 +65,7 @@ public final class ProveSheet extends VBox {
                 (q, n) -> q.withKinds(q.diffuse(), q.mirrored(), n));
         VBox edges = Ui.card("Edges", null, filters, radius), kinds = Ui.card("Bounces of each kind", null, diffuse, mirrored, refracted,
                 Ui.note("The total above holds as well; 64 stands for no limit of its own."));
-        VBox quality = Ui.card("Quality", null, width, noise, time, bounces, clamp, denoise, size);
+        VBox card = Ui.card("Quality", null, quality, foreseen, width, noise, time, bounces, clamp, denoise, size);
         denoise.setId("denoise");
         denoise.setTooltip(Ui.tip("Smooths what noise is left; fine shadows and reflections may soften. The noise figure is that before denoising; EXR and HDR are never denoised."));
         denoise.selectedProperty().addListener((o, a, b) -> change(q -> q.withDenoise(b)));
@@ -80,11 +83,10 @@ public final class ProveSheet extends VBox {
             rare.setManaged(rare.isVisible());
             more.setText(rare.isVisible() ? "Less" : "More");
         });
-        quality.getChildren().add(more);
-        getChildren().addAll(running, presets, quality, new BouncesCard(p), rare);
-        purpose.selectedToggleProperty().addListener((o, a, b) -> {
-            if (!setting && b != null) p.wantsFinalProperty().set(b.getUserData().equals("Final"));
-        });
+        card.getChildren().add(more);
+        getChildren().addAll(running, new PresetCard(p), card, new BouncesCard(p), rare);
+        p.costs().estimateProperty().addListener((o, a, b) -> foresee(b));
+        foresee(p.costs().estimateProperty().get());
         p.presetProperty().addListener((o, a, b) -> refresh());
         p.runningProperty().addListener((o, a, b) -> refresh());
         p.pausedProperty().addListener((o, a, b) -> refresh());
@@ -128,6 +130,13 @@ public final class ProveSheet extends VBox {
                 + (Double.isNaN(g.secondsLeft()) || g.secondsLeft() <= 0 ? "" : ", " + Texts.time(g.secondsLeft()) + " left"));
     }
 
+    /** What the proof will take, and why that can be said. */
+    private void foresee(Estimate e) {
+        foreseen.setText(e == null ? "How long it takes is known after the first proof of this view, or when its ways are measured below."
+                : "About " + Texts.time(e.seconds()) + ", " + Texts.time(e.low()) + " to " + Texts.time(e.high()) + "; noise about "
+                        + Texts.noise(e.noise()) + ". From " + e.basis() + ".");
+    }
+
     private void refresh() {
         View v = bench.view();
         Preset p = bench.prover().presetProperty().get();
@@ -136,23 +145,10 @@ public final class ProveSheet extends VBox {
         running.setManaged(busy);
         pause.setText(bench.prover().pausedProperty().get() ? "Go on" : "Pause");
         setDisable(v == null);
-        list.getChildren().clear();
         if (v == null || p == null) return;
         setting = true;
-        for (Toggle t : purpose.getToggles()) if (t.getUserData().equals(bench.prover().wantsFinalProperty().get() ? "Final" : "Test"))
-            t.setSelected(true);
-        int n = 0;
-        for (Preset x : Presets.all(bench.project())) {
-            if (x.isFinal() != bench.prover().wantsFinalProperty().get()) continue;
-            Button b = Ui.button("preset-" + n++, x.name() + "   v" + x.version(), null, () -> bench.prover().presetProperty().set(x),
-                    "list-line");
-            b.setMaxWidth(Double.MAX_VALUE);
-            if (x.name().equals(p.name())) b.getStyleClass().add("list-here");
-            list.getChildren().add(b);
-        }
-        int c = bench.prover().changes();
-        changes.setText(c == 0 ? "" : c + (c == 1 ? " change" : " changes"));
         int[] s = Presets.size(p, v);
+        quality.show(Math.pow(2, bench.prover().presets().quality()));
         width.show(s[0]);
         noise.show(p.noiseAim());
         time.show(p.timeLimit());
@@ -170,7 +166,7 @@ public final class ProveSheet extends VBox {
         size.setText(Texts.size(s[0], s[1]) + " pixels" + (bench.prover().regionProperty().get() == null ? "" : ", only the region") + ". "
                 + limits(p));
         setting = false;
-        for (Dial d : new Dial[] {width, noise, time, bounces, clamp, radius, diffuse, mirrored, refracted}) d.setDisable(busy);
+        for (Dial d : new Dial[] {quality, width, noise, time, bounces, clamp, radius, diffuse, mirrored, refracted}) d.setDisable(busy);
     }
 
     private static String limits(Preset p) {

@@ -1,0 +1,193 @@
+package bake.desktop.station.prove;
+
+import bake.desktop.parts.Field;
+import bake.desktop.parts.Ui;
+import bake.desktop.work.PresetHand;
+import bake.desktop.work.Prover;
+import bake.formats.project.Preset;
+import bake.formats.project.SharedPreset;
+import bake.studio.preset.PresetChanges;
+import bake.studio.preset.PresetShelf;
+import java.io.File;
+import java.util.List;
+import java.util.stream.Collectors;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Toggle;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import javafx.stage.DirectoryChooser;
+
+/** Test or Final, the presets there are, what was changed of the chosen one, and the shelf that it is saved to. */
+final class PresetCard extends VBox {
+    private final Prover prover;
+    private final PresetHand hand;
+    private final ToggleGroup purpose = new ToggleGroup();
+    private final HBox choice = Ui.choice(purpose, "purpose-", "Test", "Final");
+    /** Whether the lines for saving are shown; and the texts typed so far. */
+    private boolean saving;
+    private String name = "", reason = "";
+    private int shelf;
+    private boolean setting;
+
+    PresetCard(Prover prover) {
+        super(7);
+        this.prover = prover;
+        hand = prover.presets();
+        setId("preset-card");
+        getStyleClass().add("card");
+        purpose.selectedToggleProperty().addListener((o, a, b) -> {
+            if (!setting && b != null) prover.wantsFinalProperty().set(b.getUserData().equals("Final"));
+        });
+        prover.presetProperty().addListener((o, a, b) -> {
+            if (a == null || b == null || !a.name().equals(b.name()) || a.version() != b.version()) saving = false;
+            refresh();
+        });
+        prover.runningProperty().addListener((o, a, b) -> refresh());
+        hand.allProperty().addListener((o, a, b) -> refresh());
+        hand.newerProperty().addListener((o, a, b) -> refresh());
+        hand.meetingProperty().addListener((o, a, b) -> {
+            if (b == null && a != null) saving = false;
+            refresh();
+        });
+        refresh();
+    }
+
+    private void refresh() {
+        Ui.refill(this, this::fill);
+    }
+
+    private void fill() {
+        Preset p = prover.presetProperty().get();
+        getChildren().clear();
+        boolean last = prover.wantsFinalProperty().get();
+        setting = true;
+        for (Toggle t : purpose.getToggles()) if (t.getUserData().equals(last ? "Final" : "Test")) t.setSelected(true);
+        setting = false;
+        List<PresetChanges.Change> changes = hand.changes();
+        getChildren().addAll(Ui.row(Ui.label("Preset", "card-title"), Ui.spring(), Ui.label(changes.isEmpty() ? ""
+                : changes.size() + (changes.size() == 1 ? " change" : " changes"), "figure")), choice);
+        if (p == null) return;
+        getChildren().add(presets(p, last));
+        newer();
+        if (!changes.isEmpty()) changes(changes);
+        PresetHand.Meeting m = hand.meetingProperty().get();
+        if (m != null) meeting(m);
+        else save(p);
+        setDisable(prover.runningProperty().get());
+    }
+
+    private VBox presets(Preset p, boolean last) {
+        VBox list = new VBox(1);
+        int n = 0;
+        for (Preset x : hand.allProperty().get()) {
+            if (x.isFinal() != last) continue;
+            Button b = Ui.button("preset-" + n++, x.name() + "   v" + (x.name().equals(p.name()) ? p : x).version(), null,
+                    () -> hand.choose(x), "list-line");
+            b.setMaxWidth(Double.MAX_VALUE);
+            if (x.name().equals(p.name())) b.getStyleClass().add("list-here");
+            list.getChildren().add(b);
+        }
+        return list;
+    }
+
+    /** A newer version on a shelf, with what it would change. */
+    private void newer() {
+        SharedPreset n = hand.newerProperty().get();
+        Preset p = prover.presetProperty().get();
+        if (n == null || p == null || !n.preset().name().equalsIgnoreCase(p.name())) return;
+        String what = PresetChanges.between(p, n.preset()).stream().map(PresetChanges.Change::line).collect(Collectors.joining(", "));
+        Node text = Ui.note("Version " + n.preset().version() + " is on the shelf" + (n.reason() == null ? "" : ": " + n.reason()) + ". "
+                + (what.isEmpty() ? "It has the same settings." : "It would change " + what + "."));
+        getChildren().add(Ui.row(text, Ui.spring(), Ui.button("take-newer", "Take it", "Use this version from now on; undo brings the old one back",
+                hand::takeNewer, "small")));
+    }
+
+    /** Each changed setting with a way back. */
+    private void changes(List<PresetChanges.Change> changes) {
+        VBox lines = new VBox(1);
+        for (PresetChanges.Change c : changes) {
+            Button back = Ui.button("back-" + c.key(), "Back", "Return " + c.name() + " to " + c.was(), () -> hand.back(c.key()), "small");
+            lines.getChildren().add(Ui.row(Ui.note(c.line()), Ui.spring(), back));
+        }
+        if (changes.size() > 1) lines.getChildren().add(Ui.row(Ui.spring(), Ui.button("back-all", "All back",
+                "Return all settings to those of the preset", () -> hand.back(null), "small")));
+        getChildren().add(lines);
+    }
+
+    private void save(Preset p) {
+        if (!saving) {
+            getChildren().add(Ui.row(Ui.button("preset-save", "Save to a shelf", "Keep these settings for other projects and colleagues", () -> {
+                saving = true;
+                name = p.name();
+                reason = "";
+                refresh();
+            }, "small"), Ui.spring()));
+            return;
+        }
+        ComboBox<String> where = new ComboBox<>();
+        where.setId("preset-shelf");
+        for (PresetShelf s : hand.shelves().all()) where.getItems().add(s.name() + (s.away() ? ", away" : ""));
+        shelf = Math.clamp(shelf, 0, where.getItems().size() - 1);
+        where.getSelectionModel().select(shelf);
+        where.setOnAction(e -> shelf = where.getSelectionModel().getSelectedIndex());
+        Field title = new Field("preset-name", 150, t -> name = t), why = new Field("preset-reason", 150, t -> reason = t);
+        title.show(name);
+        why.show(reason);
+        why.setPromptText("why it was changed");
+        Button now = Ui.button("preset-save-now", "Save", "As the next version, or as a new preset under another name",
+                () -> hand.save(shelf, name, reason), "small"),
+                leave = Ui.button("preset-save-not", "Do not save", null, () -> {
+                    saving = false;
+                    refresh();
+                }, "small");
+        getChildren().addAll(Ui.line("Name", title), Ui.line("Reason", why), Ui.line("Shelf", where), Ui.row(now, leave),
+                Ui.row(Ui.button("preset-studio", "Choose the studio's folder", "A folder that colleagues reach too is the studio's shelf",
+                        this::studio, "small")));
+    }
+
+    private void studio() {
+        DirectoryChooser c = new DirectoryChooser();
+        c.setTitle("The studio's shelf of presets");
+        File f = c.showDialog(getScene().getWindow());
+        if (f == null) return;
+        hand.chooseStudio(f.toPath());
+        refresh();
+    }
+
+    /** Somebody else was quicker: setting by setting, side by side. */
+    private void meeting(PresetHand.Meeting m) {
+        SharedPreset t = m.theirs();
+        String who = t.author() == null ? "Somebody" : t.author();
+        VBox box = new VBox(6);
+        box.setId("preset-meeting");
+        box.getChildren().add(Ui.note(who + " saved version " + t.preset().version() + " of " + t.preset().name() + " meanwhile"
+                + (t.reason() == null ? "." : ": " + t.reason() + ".") + (m.merge() == null ? " What both were made from is not on the shelf."
+                        : m.merge().conflicts().isEmpty() ? " Nothing that you changed was changed there."
+                                : " Both changed what follows; choose for each.")));
+        if (m.merge() != null) for (PresetChanges.Change c : m.merge().conflicts()) {
+            ToggleGroup g = new ToggleGroup();
+            HBox two = Ui.choice(g, "meet-" + c.key() + "-", "theirs", "mine");
+            for (Toggle x : g.getToggles()) {
+                boolean mine = x.getUserData().equals("mine");
+                ((javafx.scene.control.ToggleButton) x).setText((mine ? "mine " : "theirs ") + (mine ? c.is() : c.was()));
+                if (m.takesMine().containsKey(c.key()) && m.takesMine().get(c.key()) == mine) x.setSelected(true);
+            }
+            g.selectedToggleProperty().addListener((o, a, b) -> {
+                if (b != null) hand.decide(c.key(), b.getUserData().equals("mine"));
+            });
+            box.getChildren().addAll(Ui.label(c.name(), "note"), two);
+        }
+        Button merge = Ui.button("meet-merge", "Save both together", "As version " + (t.preset().version() + 1), hand::merge, "small");
+        merge.setDisable(!hand.decided());
+        Field other = new Field("meet-name", 120, x -> name = x);
+        other.show(name.equalsIgnoreCase(t.preset().name()) ? name + ", mine" : name);
+        name = other.getText();
+        box.getChildren().addAll(Ui.row(merge, Ui.button("meet-leave", "Save nothing", "Your settings stay changed in this project",
+                hand::leaveIt, "small")), Ui.row(Ui.button("meet-keep", "Keep mine as", "A preset of its own beside theirs",
+                        () -> hand.keepBoth(name), "small"), other));
+        getChildren().add(box);
+    }
+}

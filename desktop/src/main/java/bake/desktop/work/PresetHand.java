@@ -1,0 +1,245 @@
+package bake.desktop.work;
+
+import bake.formats.project.Preset;
+import bake.formats.project.Project;
+import bake.formats.project.SharedPreset;
+import bake.studio.preset.PresetChanges;
+import bake.studio.preset.PresetMerge;
+import bake.studio.preset.PresetShelf;
+import bake.studio.preset.Presets;
+import bake.studio.preset.Shelves;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.Executor;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleObjectProperty;
+
+/** The presets of shelves: which there are, saving to them, and what to do when somebody else was quicker. Holds no control. */
+public final class PresetHand {
+    /**
+     * A preset that could not be saved, since somebody else saved a newer version meanwhile.
+     *
+     * @param mine what was to be saved, {@code theirs} what is there, {@code base} what both were made from, or null
+     * @param merge both brought together; null where there is no base
+     * @param takesMine how its conflicts are decided, by key
+     */
+    public record Meeting(PresetShelf shelf, Preset mine, SharedPreset theirs, SharedPreset base, PresetMerge merge, String reason,
+            Map<String, Boolean> takesMine) {}
+
+    private final Workbench bench;
+    private final Executor background;
+    private final Prover prover;
+    private final ObjectProperty<List<Preset>> all = new SimpleObjectProperty<>(List.of());
+    private final ObjectProperty<SharedPreset> newer = new SimpleObjectProperty<>();
+    private final ObjectProperty<Meeting> meeting = new SimpleObjectProperty<>();
+    /** The studio's shelf; null for the one of the environment. */
+    private Path studio;
+    private int asked;
+
+    PresetHand(Workbench bench, Executor background, Prover prover) {
+        this.bench = bench;
+        this.background = background;
+        this.prover = prover;
+        bench.projectProperty().addListener((o, a, b) -> {
+            if (a == null || b == null || a.presets() != b.presets()) look();
+        });
+        prover.presetProperty().addListener((o, a, b) -> {
+            if (a == null || b == null || !a.name().equals(b.name()) || a.version() != b.version()) look();
+        });
+    }
+
+    /** All presets that pictures of the project can be made with. */
+    public ObjectProperty<List<Preset>> allProperty() {
+        return all;
+    }
+
+    /** A newer version of the chosen preset than the project uses, or null. */
+    public ObjectProperty<SharedPreset> newerProperty() {
+        return newer;
+    }
+
+    /** Two that saved one preset, until it is decided; or null. */
+    public ObjectProperty<Meeting> meetingProperty() {
+        return meeting;
+    }
+
+    /** Where the studio's shelf is, for as long as the window is open. */
+    public void useStudio(Path folder) {
+        studio = folder;
+        look();
+    }
+
+    /** Where the studio's shelf is from now on. */
+    public void chooseStudio(Path folder) {
+        try {
+            Shelves.chooseStudio(folder);
+        } catch (IOException e) {
+            bench.notices().fail(e);
+        }
+        useStudio(folder);
+    }
+
+    /** The shelves that a preset can be saved to. */
+    public Shelves shelves() {
+        return Shelves.of(bench.folder(), studio);
+    }
+
+    /** Looks at the shelves again. */
+    public void look() {
+        Project p = bench.project();
+        Preset chosen = prover.presetProperty().get();
+        int number = ++asked;
+        if (p == null) return;
+        Shelves s = shelves();
+        background.execute(() -> {
+            List<Preset> found = Presets.all(p, s);
+            SharedPreset better = chosen == null ? null : s.newer(chosen);
+            bench.later(() -> {
+                if (number != asked) return;
+                all.set(found);
+                newer.set(better);
+            });
+        });
+    }
+
+    /** Makes the next proofs with a preset; the project keeps this version of one that is from a shelf. */
+    public void choose(Preset p) {
+        if (!Preset.SHIPPED.contains(p)) bench.edit(null, q -> Presets.pinned(q, p));
+        prover.presetProperty().set(p);
+    }
+
+    /** Takes the newer version that is offered. */
+    public void takeNewer() {
+        SharedPreset n = newer.get();
+        if (n != null) choose(n.preset());
+    }
+
+    /** What differs from the preset of the same name. */
+    public List<PresetChanges.Change> changes() {
+        Preset now = prover.presetProperty().get(), base = base();
+        return now == null || base == null ? List.of() : PresetChanges.between(base, now);
+    }
+
+    /** The preset as it is kept, before it was changed here. */
+    private Preset base() {
+        Preset now = prover.presetProperty().get();
+        if (now == null || bench.project() == null) return null;
+        return Presets.all(bench.project()).stream().filter(x -> x.name().equals(now.name())).findFirst()
+                .orElseGet(() -> all.get().stream().filter(x -> x.name().equals(now.name())).findFirst().orElse(null));
+    }
+
+    /** Takes one change back, or all for null. */
+    public void back(String key) {
+        Preset base = base();
+        if (base != null) prover.change(p -> key == null ? base : PresetChanges.back(p, base, key));
+    }
+
+    /**
+     * Saves the settings as the next version of their preset, or as a new one under another name.
+     *
+     * @param shelf its place in {@link #shelves()}
+     */
+    public void save(int shelf, String name, String reason) {
+        Preset p = prover.presetProperty().get();
+        if (p == null || name.isBlank()) return;
+        PresetShelf s = shelves().all().get(shelf);
+        background.execute(() -> {
+            try {
+                PresetShelf.Entry there = s.find(name);
+                boolean same = name.equalsIgnoreCase(p.name());
+                // Settings under another name begin a preset of their own.
+                save(s, p.named(same && there != null ? there.name() : name, same && there != null ? p.version() : 0), reason);
+            } catch (IOException e) {
+                bench.notices().fail(e);
+            }
+        });
+    }
+
+    private void save(PresetShelf s, Preset p, String reason) throws IOException {
+        try {
+            SharedPreset made = s.save(SharedPreset.of(p), reason.isBlank() ? null : reason, System.getProperty("user.name"));
+            bench.later(() -> saved(s, made));
+        } catch (PresetShelf.Conflict c) {
+            PresetMerge m = c.base() == null ? null : PresetMerge.of(c.base().preset(), c.theirs().preset(), p);
+            bench.later(() -> meeting.set(new Meeting(s, p, c.theirs(), c.base(), m, reason, Map.of())));
+        }
+    }
+
+    private void saved(PresetShelf s, SharedPreset made) {
+        meeting.set(null);
+        choose(made.preset());
+        bench.notices().say("Saved as version " + made.preset().version() + " of " + made.preset().name() + " on the "
+                + s.name() + " shelf.");
+        look();
+    }
+
+    /** Decides a conflict. */
+    public void decide(String key, boolean mine) {
+        Meeting m = meeting.get();
+        if (m == null) return;
+        Map<String, Boolean> takes = new HashMap<>(m.takesMine);
+        takes.put(key, mine);
+        meeting.set(new Meeting(m.shelf, m.mine, m.theirs, m.base, m.merge, m.reason, Map.copyOf(takes)));
+    }
+
+    /** Whether every conflict is decided. */
+    public boolean decided() {
+        Meeting m = meeting.get();
+        return m != null && m.merge != null && m.merge.conflicts().stream().allMatch(c -> m.takesMine.containsKey(c.key()));
+    }
+
+    /** Saves both brought together, on top of theirs. */
+    public void merge() {
+        Meeting m = meeting.get();
+        if (m == null || !decided()) return;
+        Preset both = m.merge.decided(m.mine, m.takesMine).named(m.theirs.preset().name(), m.theirs.preset().version());
+        background.execute(() -> {
+            try {
+                save(m.shelf, both, m.reason);
+            } catch (IOException e) {
+                bench.notices().fail(e);
+            }
+        });
+    }
+
+    /** Saves mine under another name: both are kept. */
+    public void keepBoth(String name) {
+        Meeting m = meeting.get();
+        if (m == null || name.isBlank() || name.equalsIgnoreCase(m.theirs.preset().name())) return;
+        background.execute(() -> {
+            try {
+                save(m.shelf, m.mine.named(name, 0), m.reason);
+            } catch (IOException e) {
+                bench.notices().fail(e);
+            }
+        });
+    }
+
+    /** Leaves the shelf as it is; the settings stay changed here. */
+    public void leaveIt() {
+        meeting.set(null);
+    }
+
+    /** Moves all settings of quality together: each step up doubles the samples, which halves the variance. */
+    public void quality(double doublings) {
+        Preset base = base();
+        if (base == null) return;
+        double more = Math.pow(2, doublings);
+        prover.change(p -> {
+            Preset q = p.withLimits(Math.min(100, base.noiseAim() / Math.sqrt(more)), base.timeLimit() * more,
+                    (int) Math.min(1 << 24, Math.round(base.samples() * more)));
+            return base.gatherRays() == null ? q : q.withGatherRays((int) Math.clamp(Math.round(base.gatherRays() * more), 32, 16384));
+        });
+    }
+
+    /** By how many doublings of its samples the settings differ from their preset. */
+    public double quality() {
+        Preset base = base(), now = prover.presetProperty().get();
+        if (base == null || now == null) return 0;
+        if (base.noiseAim() > 0 && now.noiseAim() > 0) return 2 * Math.log(base.noiseAim() / now.noiseAim()) / Math.log(2);
+        return base.samples() > 0 && now.samples() > 0 ? Math.log((double) now.samples() / base.samples()) / Math.log(2) : 0;
+    }
+}
