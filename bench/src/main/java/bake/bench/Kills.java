@@ -111,7 +111,7 @@ public final class Kills {
                 RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), preset, WIDTH, HEIGHT, null,
                         1, false), workers);
                 j.run(g -> {});
-                System.out.println("proof " + proofs.keep(j, v).number());
+                System.out.println("proof " + proofs.keep(j, v, p, 1).number());
                 new Delivery(workers, (q, w) -> scene, dir).run(p, List.of(new Delivery.Item(v, preset, WIDTH, HEIGHT, dir.resolve("final.png"),
                         true)), new Quiet());
                 System.out.println("final " + now);

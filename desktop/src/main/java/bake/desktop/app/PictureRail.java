@@ -2,11 +2,15 @@ package bake.desktop.app;
 
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Texts;
+import bake.desktop.work.Station;
 import bake.desktop.work.Workbench;
 import bake.studio.proof.Proof;
 import java.nio.file.Path;
-import java.util.HashMap;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import javafx.collections.ListChangeListener;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -14,9 +18,11 @@ import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputDialog;
 import javafx.scene.image.Image;
 import javafx.scene.image.ImageView;
+import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
@@ -28,7 +34,16 @@ final class PictureRail extends VBox {
     private final Workbench bench;
     private final HBox prints = new HBox(12);
     private final ScrollPane scroll = new ScrollPane(prints);
-    private final Map<Path, Image> images = new HashMap<>();
+    /** Small pictures of the prints that were shown last. */
+    private final Map<Path, Image> images = new LinkedHashMap<>(16, 0.75f, true) {
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<Path, Image> eldest) {
+            return size() > 4 * PAGE;
+        }
+    };
+    /** How many hang at first and with each more; and from how many on they can be searched. */
+    private static final int PAGE = 48, MANY = 8;
+    private int shown = PAGE;
 
     PictureRail(Workbench bench) {
         this.bench = bench;
@@ -42,6 +57,8 @@ final class PictureRail extends VBox {
         getChildren().add(scroll);
         bench.prints().all().addListener((ListChangeListener<Proof>) c -> refresh());
         bench.prints().aProperty().addListener((o, a, b) -> refresh());
+        bench.prints().takenOffProperty().addListener((o, a, b) -> refresh());
+        bench.prints().searchedProperty().addListener((o, a, b) -> refresh());
         bench.prints().bProperty().addListener((o, a, b) -> refresh());
         fill();
     }
@@ -59,8 +76,33 @@ final class PictureRail extends VBox {
             images.clear();
             return;
         }
-        bench.prints().all().stream().sorted(java.util.Comparator.comparing((Proof p) -> !p.pinned()))
-                .forEach(p -> prints.getChildren().add(print(p)));
+        if (bench.prints().all().size() >= MANY) prints.getChildren().add(search());
+        Proof gone = bench.prints().takenOffProperty().get();
+        if (gone != null) prints.getChildren().add(Ui.button("put-back", "Put proof " + gone.number() + " back",
+                "It was taken off; when the project is opened again it is gone for good", bench.prints()::putBack, "small", "on-dark"));
+        String words = bench.prints().searchedProperty().get();
+        List<Proof> found = bench.prints().all().stream().filter(p -> p.has(words)).sorted(Comparator.comparing((Proof p) -> !p.pinned()))
+                .toList();
+        found.stream().limit(shown).forEach(p -> prints.getChildren().add(print(p)));
+        if (found.size() > shown) prints.getChildren().add(Ui.button("older-proofs", found.size() - shown + " older", "Hang more of them", () -> {
+            shown += PAGE;
+            refresh();
+        }, "small", "on-dark"));
+        if (found.isEmpty()) prints.getChildren().add(Ui.label("No proof has these words.", "rail-empty"));
+    }
+
+    /** Words that are looked for in numbers, names, notes, views and presets. */
+    private TextField search() {
+        TextField f = new TextField(bench.prints().searchedProperty().get());
+        f.setId("find-proof");
+        f.setPromptText("Find");
+        f.setAccessibleText("Find proofs by number, name, note, view or preset");
+        f.setStyle("-fx-pref-width: 7.5em;");
+        f.setOnAction(e -> bench.prints().searchedProperty().set(f.getText()));
+        f.setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.ESCAPE) bench.prints().searchedProperty().set("");
+        });
+        return f;
     }
 
     private Button print(Proof p) {
@@ -89,7 +131,7 @@ final class PictureRail extends VBox {
         button.setTooltip(Ui.tip("Proof " + p.number() + (p.title().isEmpty() ? "" : ", " + p.title()) + "\n" + p.view().name() + ", "
                 + p.preset().name() + ", " + Texts.size(p.width(), p.height()) + "\n"
                 + Texts.time(p.seconds()) + ", noise " + Texts.noise(p.noise()) + ", " + p.passes() + " passes"
-                + (p.stopped() ? ", stopped" : "") + "\nClick or Enter: A   with Shift: B   F2: rename   Delete"));
+                + (p.stopped() ? ", stopped" : "") + (p.note().isEmpty() ? "" : "\n" + p.note()) + "\nClick or Enter: A   with Shift: B   F2: rename   Delete"));
         button.setOnMouseClicked(e -> {
             if (e.getButton() != javafx.scene.input.MouseButton.PRIMARY) return;
             hang(p, e.isShiftDown());
@@ -121,25 +163,33 @@ final class PictureRail extends VBox {
         asA.setOnAction(e -> hang(p, false));
         asB.setOnAction(e -> hang(p, true));
         MenuItem pin = new MenuItem(p.pinned() ? "Unpin" : "Pin to the front"), name = new MenuItem("Rename\u2026"),
-                back = new MenuItem("Take its settings back"), gone = new MenuItem("Delete");
+                back = new MenuItem("Take back from it"), noted = new MenuItem("Note\u2026"), gone = new MenuItem("Delete");
         pin.setOnAction(e -> bench.prints().keep(p.withPinned(!p.pinned())));
         name.setOnAction(e -> rename(p));
-        back.setOnAction(e -> bench.views().takeBack(p));
+        back.setOnAction(e -> {
+            bench.stationProperty().set(Station.PROVE);
+            bench.takingBack().ask(p);
+        });
+        noted.setOnAction(e -> ask("Note on proof " + p.number(), "Note", p.note(), t -> bench.prints().keep(p.withNote(t))));
         gone.setOnAction(e -> bench.prints().delete(p));
-        return new ContextMenu(asA, asB, pin, name, back, gone);
+        return new ContextMenu(asA, asB, pin, name, back, noted, gone);
     }
 
     private void rename(Proof p) {
-        TextInputDialog d = new TextInputDialog(p.title());
+        ask("Rename proof " + p.number(), "Name", p.title(), t -> bench.prints().keep(p.withTitle(t)));
+    }
+
+    private void ask(String title, String what, String before, Consumer<String> take) {
+        TextInputDialog d = new TextInputDialog(before);
         d.initOwner(getScene().getWindow());
-        d.setTitle("Rename proof " + p.number());
+        d.setTitle(title);
         d.setHeaderText(null);
         d.setGraphic(null);
-        d.setContentText("Name");
+        d.setContentText(what);
         d.getDialogPane().getStylesheets().addAll(getScene().getStylesheets());
         d.setX(60);
         d.setY(160);
-        d.showAndWait().ifPresent(t -> bench.prints().keep(p.withTitle(t.strip())));
+        d.showAndWait().ifPresent(t -> take.accept(t.strip()));
     }
 
     private Image image(Path p) {

@@ -43,7 +43,7 @@ public final class Easel extends Pane {
         this.bench = bench;
         hand = new CameraHand(bench);
         handles = new LightHandles(bench);
-        hanging = new Hanging(bench.prints(), this::update);
+        hanging = new Hanging(bench.prints(), bench.comparing(), this::update);
         region = new RegionMark(bench.prover());
         measure = new MeasureMark(bench);
         welcome = new Welcome(bench, ways);
@@ -70,6 +70,9 @@ public final class Easel extends Pane {
         bench.prover().previewProperty().addListener((o, x, f) -> update());
         bench.prints().aProperty().addListener((o, x, f) -> update());
         bench.prints().bProperty().addListener((o, x, f) -> update());
+        bench.comparing().modeProperty().addListener((o, x, f) -> update());
+        bench.comparing().secondProperty().addListener((o, x, f) -> update());
+        bench.comparing().foundProperty().addListener((o, x, f) -> update());
         bench.opener().openingProperty().addListener((o, x, f) -> update());
         bench.projectProperty().addListener((o, x, f) -> {
             if (x == null || f == null || !x.name().equals(f.name())) hanging.forget();

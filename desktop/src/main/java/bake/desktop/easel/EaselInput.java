@@ -1,6 +1,7 @@
 package bake.desktop.easel;
 
 import bake.desktop.work.CameraHand;
+import bake.desktop.work.CompareHand;
 import bake.desktop.work.Lighting;
 import bake.desktop.work.ModelPicks;
 import bake.desktop.work.Station;
@@ -15,6 +16,8 @@ import javafx.scene.input.ScrollEvent;
 /** What pointer and keys do on the easel: mark a region, move the wipe, the camera, or the enlarged picture, whichever there is. */
 final class EaselInput {
     private static final double NOTCH = 1.25, KEY_PAN = 40, KEY_WIPE = 0.01, NEAR_WIPE = 14;
+    /** Held, it shows B in place of A. */
+    private static final KeyCode FLIP = KeyCode.F;
     /** What a drag does. */
     private enum Drag { NOTHING, MARK, WIPE, CAMERA, PAN }
 
@@ -45,10 +48,19 @@ final class EaselInput {
         easel.addEventHandler(MouseEvent.MOUSE_CLICKED, this::clicked);
         easel.addEventHandler(ScrollEvent.SCROLL, this::scrolled);
         easel.addEventHandler(KeyEvent.KEY_PRESSED, this::key);
+        easel.addEventHandler(KeyEvent.KEY_RELEASED, e -> {
+            if (e.getCode() == FLIP) bench.comparing().secondProperty().set(false);
+        });
     }
 
     private boolean marking() {
         return bench.prover().markingProperty().get();
+    }
+
+    /** Whether B can be flipped to and back. */
+    private boolean flips() {
+        return bench.stationProperty().get() == Station.PROVE && bench.prints().aProperty().get() != null
+                && bench.prints().bProperty().get() != null && bench.comparing().modeProperty().get() == CompareHand.Mode.FLIP;
     }
 
     private boolean cameraMoves() {
@@ -136,7 +148,8 @@ final class EaselInput {
             return;
         }
         int dx = k == KeyCode.LEFT ? -1 : k == KeyCode.RIGHT ? 1 : 0, dy = k == KeyCode.UP ? -1 : k == KeyCode.DOWN ? 1 : 0;
-        if (k == KeyCode.Z) toggle(x, y);
+        if (k == FLIP && flips()) bench.comparing().secondProperty().set(true);
+        else if (k == KeyCode.Z) toggle(x, y);
         else if (k == KeyCode.PLUS || k == KeyCode.ADD || k == KeyCode.EQUALS) enlarge(NOTCH, x, y);
         else if (k == KeyCode.MINUS || k == KeyCode.SUBTRACT) enlarge(1 / NOTCH, x, y);
         else if (k == KeyCode.ESCAPE && marking()) bench.prover().markingProperty().set(false);

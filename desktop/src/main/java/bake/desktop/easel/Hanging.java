@@ -1,6 +1,7 @@
 package bake.desktop.easel;
 
 import bake.desktop.parts.Ui;
+import bake.desktop.work.CompareHand;
 import bake.desktop.work.Prints;
 import bake.studio.proof.Proof;
 import java.nio.IntBuffer;
@@ -19,6 +20,7 @@ import javafx.scene.shape.Rectangle;
 /** The picture on the easel: one that is being made, or hung prints with a wipe between A and B. */
 final class Hanging extends Pane {
     private final Prints prints;
+    private final CompareHand comparing;
     private final Runnable changed;
     private final ImageView picture = new ImageView(), second = new ImageView();
     private final Rectangle clip = new Rectangle();
@@ -31,11 +33,15 @@ final class Hanging extends Pane {
             return size() > 6;
         }
     };
+    private static final double GAP = 3;
     private double wipeAt = 0.5;
+    /** Whether both are seen whole, side by side. */
+    private boolean beside;
 
     /** @param changed is run when a print that was being read is there */
-    Hanging(Prints prints, Runnable changed) {
+    Hanging(Prints prints, CompareHand comparing, Runnable changed) {
         this.prints = prints;
+        this.comparing = comparing;
         this.changed = changed;
         setMouseTransparent(true);
         picture.setId("easel-picture");
@@ -55,6 +61,7 @@ final class Hanging extends Pane {
     void show(int[] argb, int w, int h) {
         picture.setImage(argb == null ? null
                 : new WritableImage(new PixelBuffer<>(w, h, IntBuffer.wrap(argb), PixelFormat.getIntArgbPreInstance())));
+        beside = false;
         second.setVisible(false);
         wipe.setVisible(false);
         a.setVisible(false);
@@ -70,8 +77,23 @@ final class Hanging extends Pane {
         if (pb != null) b.setText("B  proof " + pb.number());
         boolean both = pa != null && pb != null;
         if (both) stored(pb, second);
-        second.setVisible(both);
-        wipe.setVisible(both);
+        CompareHand.Mode mode = comparing.modeProperty().get();
+        beside = both && mode == CompareHand.Mode.BESIDE;
+        boolean flips = both && mode == CompareHand.Mode.FLIP, differs = both && mode == CompareHand.Mode.DIFFERENCE;
+        boolean b2 = comparing.secondProperty().get();
+        second.setVisible(both && !differs && (!flips || b2));
+        second.setClip(both && mode == CompareHand.Mode.WIPE ? clip : null);
+        wipe.setVisible(both && mode == CompareHand.Mode.WIPE);
+        if (flips) {
+            a.setVisible(!b2);
+            b.setVisible(b2);
+        }
+        CompareHand.Found f = comparing.foundProperty().get();
+        if (differs && f != null && f.map() != null) {
+            picture.setImage(new WritableImage(new PixelBuffer<>(f.width(), f.height(), IntBuffer.wrap(f.map()), PixelFormat.getIntArgbPreInstance())));
+            a.setText("Difference of " + pa.number() + " and " + pb.number());
+            b.setVisible(false);
+        }
     }
 
     /** Shows a stored picture once it has been read; until then what is there stays. */
@@ -116,9 +138,9 @@ final class Hanging extends Pane {
     void lie(ZoomPan.Box on, double roomW, boolean smooth) {
         for (ImageView v : new ImageView[] {picture, second}) {
             v.setSmooth(smooth);
-            v.setFitWidth(on.w());
-            v.setFitHeight(on.h());
-            v.relocate(on.x(), on.y());
+            v.setFitWidth(beside ? on.w() / 2 - GAP : on.w());
+            v.setFitHeight(beside ? on.h() / 2 : on.h());
+            v.relocate(beside && v == second ? on.x() + on.w() / 2 + GAP : on.x(), beside ? on.y() + on.h() / 4 : on.y());
         }
         double k = Math.round(on.w() * wipeAt);
         clip.setX(k);

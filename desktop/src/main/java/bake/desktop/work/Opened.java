@@ -39,6 +39,7 @@ public record Opened(ProjectSession session, SceneAssembly assembly, ProofStore 
             RenderScene c = v == null ? null : compiled(a, s, v);
             if (reading.stopped()) throw new IOException("reading was stopped");
             ProofStore st = new ProofStore(s.folder());
+            if (!s.readOnly()) st.empty();
             return new Opened(s, a, st, st.list(), ModelFacts.of(a), c);
         } catch (IOException | RuntimeException | OutOfMemoryError e) {
             s.close();

@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.concurrent.Executor;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 
@@ -16,15 +18,21 @@ public final class Prints {
     private final Notices notices;
     private final ObservableList<Proof> all = FXCollections.observableArrayList();
     private final ObjectProperty<Proof> a = new SimpleObjectProperty<>(), b = new SimpleObjectProperty<>();
+    private final ObjectProperty<Proof> takenOff = new SimpleObjectProperty<>();
+    private final StringProperty searched = new SimpleStringProperty("");
+    private final Executor ui;
     private ProofStore store;
 
-    Prints(Executor background, Notices notices) {
+    Prints(Executor ui, Executor background, Notices notices) {
+        this.ui = ui;
         this.background = background;
         this.notices = notices;
     }
 
     void take(ProofStore s, List<Proof> proofs) {
         store = s;
+        takenOff.set(null);
+        searched.set("");
         all.setAll(proofs);
         a.set(null);
         b.set(null);
@@ -69,7 +77,35 @@ public final class Prints {
         all.remove(p);
         if (a.get() == p) a.set(null);
         if (b.get() == p) b.set(null);
+        takenOff.set(p);
         write(() -> st.delete(p));
+    }
+
+    /** The proof that was taken off last and can be put back, or null. */
+    public ObjectProperty<Proof> takenOffProperty() {
+        return takenOff;
+    }
+
+    /** Puts the proof back that was taken off last. */
+    public void putBack() {
+        Proof p = takenOff.get();
+        ProofStore st = store;
+        if (p == null) return;
+        takenOff.set(null);
+        int i = 0;
+        while (i < all.size() && all.get(i).number() > p.number()) i++;
+        int at = i;
+        write(() -> {
+            st.putBack(p);
+            ui.execute(() -> {
+                if (store == st) all.add(at, p);
+            });
+        });
+    }
+
+    /** Words that are searched for among all proofs. */
+    public StringProperty searchedProperty() {
+        return searched;
     }
 
     void hang(Proof p) {

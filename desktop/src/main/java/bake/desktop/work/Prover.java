@@ -195,7 +195,7 @@ public final class Prover {
             if (j.progress().passes() == 0) bench.notices().say("Stopped before the first pass was done; nothing to keep.");
             else {
                 long saving = System.nanoTime();
-                Proof made = store.keep(j, v);
+                Proof made = store.keep(j, v, project, bench.workers().threads());
                 if (part == null && begin.caches() == Caches.NONE)
                     costs.estimator().made(project, at.folder, v, j, bench.workers().threads(), (System.nanoTime() - saving) / 1e9, foreseen);
                 Proof kept = begin.other() ? made.withTitle(OTHER_LIGHT) : made;

@@ -2,7 +2,6 @@ package bake.desktop.work;
 
 import bake.core.scene.Camera;
 import bake.formats.project.View;
-import bake.studio.proof.Proof;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -103,17 +102,5 @@ public final class Views {
             views.remove(v);
             return p.withViews(views).withCurrent(views.get(Math.min(at, views.size() - 1)).name());
         });
-    }
-
-    /** Takes the settings of a proof back: its view, in place of the one of the same name or beside the others. */
-    public void takeBack(Proof p) {
-        bench.edit(null, x -> {
-            List<View> views = new ArrayList<>(x.views());
-            View same = x.view(p.view().name());
-            if (same != null) views.set(views.indexOf(same), p.view());
-            else views.add(p.view());
-            return x.withViews(views).withCurrent(p.view().name());
-        });
-        bench.prover().presetProperty().set(p.preset());
     }
 }

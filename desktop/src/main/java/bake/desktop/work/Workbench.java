@@ -38,6 +38,8 @@ public final class Workbench implements AutoCloseable {
     private final Notices notices;
     private final EaselPicture easel;
     private final Prints prints;
+    private final CompareHand comparing;
+    private final TakeBackHand takingBack;
     private final Views views = new Views(this);
     private final ModelFiles models = new ModelFiles(this, background);
     private final Lighting lighting;
@@ -55,12 +57,14 @@ public final class Workbench implements AutoCloseable {
         this.ui = ui;
         notices = new Notices(ui);
         document = new Document(notices, ui, background, this::changed);
-        prints = new Prints(background, notices);
+        prints = new Prints(ui, background, notices);
+        comparing = new CompareHand(this, background);
         easel = new EaselPicture(this);
         lighting = new Lighting(this, background);
         guides = new GuideHand(this, background);
         prover = new Prover(this, background);
         finals = new Finals(this, background);
+        takingBack = new TakeBackHand(this, background);
         leaving = new Leaving(this);
     }
 
@@ -120,6 +124,16 @@ public final class Workbench implements AutoCloseable {
 
     public EaselPicture easel() {
         return easel;
+    }
+
+    /** Looks at two prints. */
+    public CompareHand comparing() {
+        return comparing;
+    }
+
+    /** Takes settings back from prints. */
+    public TakeBackHand takingBack() {
+        return takingBack;
     }
 
     public Prints prints() {

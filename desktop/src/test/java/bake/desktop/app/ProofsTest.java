@@ -61,7 +61,9 @@ class ProofsTest extends WindowFixture {
         until("and first", () -> ((Node) r.lookup("#print-1").query()).getBoundsInParent().getMinX() < ((Node) r.lookup("#print-2").query())
                 .getBoundsInParent().getMinX());
         // Its settings come back.
-        r.rightClickOn("#print-1").clickOn("Take its settings back");
+        r.rightClickOn("#print-1").clickOn("Take back from it");
+        until("what would change is said", () -> r.lookup("#take-back-now").tryQuery().isPresent());
+        r.clickOn("#take-back-now");
         until("the haze is that of proof 1", () -> bench.view().around().haze() == null || bench.view().around().haze() != 7.0);
         r.push(KeyCode.CONTROL, KeyCode.Z);
         until("which can be undone", () -> Double.valueOf(7).equals(bench.view().around().haze()));

@@ -9,22 +9,46 @@ import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
  *
  * @param number counted from one, never used again
  * @param title what the artist called it, or empty
+ * @param note what the artist wrote about it, or empty
  * @param view the view as it was
  * @param made local time, ISO 8601
+ * @param seconds of rendering, of which {@code caches} came before the passes
  * @param noise percent
  * @param clamped share of the light that the clamp took away
  * @param stopped whether it was stopped before its limits
+ * @param over number of the proof that a region was laid over; 0 for a whole picture
+ * @param threads that made it
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
-public record Proof(int number, String title, View view, Preset preset, int width, int height, String made, double seconds, int passes,
-        double noise,
-        long rays, double clamped, long seed, boolean stopped, boolean pinned) {
+public record Proof(int number, String title, String note, View view, Preset preset, int width, int height, String made, double seconds,
+        double caches, int passes, double noise, long rays, double clamped, long seed, boolean stopped, boolean pinned, int over,
+        int threads) {
+
+    public Proof {
+        title = title == null ? "" : title;
+        note = note == null ? "" : note;
+    }
 
     public Proof withTitle(String t) {
-        return new Proof(number, t, view, preset, width, height, made, seconds, passes, noise, rays, clamped, seed, stopped, pinned);
+        return new Proof(number, t, note, view, preset, width, height, made, seconds, caches, passes, noise, rays, clamped, seed, stopped, pinned,
+                over, threads);
+    }
+
+    public Proof withNote(String n) {
+        return new Proof(number, title, n, view, preset, width, height, made, seconds, caches, passes, noise, rays, clamped, seed, stopped, pinned,
+                over, threads);
     }
 
     public Proof withPinned(boolean p) {
-        return new Proof(number, title, view, preset, width, height, made, seconds, passes, noise, rays, clamped, seed, stopped, p);
+        return new Proof(number, title, note, view, preset, width, height, made, seconds, caches, passes, noise, rays, clamped, seed, stopped, p,
+                over, threads);
+    }
+
+    /** Whether some words are all found in its number, name, note, view or preset, whatever their case. */
+    public boolean has(String words) {
+        String all = (number + " " + title + " " + note + " " + view.name() + " " + preset.name() + (pinned ? " pinned" : ""))
+                .toLowerCase(java.util.Locale.ROOT);
+        for (String w : words.toLowerCase(java.util.Locale.ROOT).strip().split("\\s+")) if (!all.contains(w)) return false;
+        return true;
     }
 }

@@ -3,12 +3,16 @@ package bake.studio.proof;
 import bake.core.film.Region;
 import bake.formats.AtomicFile;
 import bake.formats.Json;
+import bake.formats.picture.DisplayPicture;
 import bake.formats.picture.ExrNotes;
+import bake.formats.project.Project;
+import bake.formats.project.ProjectFile;
 import bake.formats.project.View;
 import bake.studio.render.PictureOutput;
 import bake.studio.render.RenderJob;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
@@ -19,12 +23,14 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
+import javax.imageio.ImageIO;
 
 /** The proofs of a project, one folder each below {@code proofs/}: picture.png, picture.exr and proof.json. */
 public final class ProofStore {
     private static final ObjectMapper MAPPER = Json.MAPPER.copy().configure(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES, false);
     /** Numbers are never given twice, even those of proofs that were deleted. */
     private static final String LAST = "last-number.txt";
+    private static final String STATE = "state.json", BIN = "taken off";
     private final Path folder;
 
     public ProofStore(Path projectFolder) {
@@ -61,21 +67,46 @@ public final class ProofStore {
         return out;
     }
 
-    /** Keeps what a job has made so far. */
-    public synchronized Proof keep(RenderJob job, View view) throws IOException {
+    /**
+     * Keeps what a job has made so far. A region is laid over the last whole proof of its view and size, so that several add up.
+     *
+     * @param project as it was when the picture was begun
+     */
+    public synchronized Proof keep(RenderJob job, View view, Project project, int threads) throws IOException {
         int number = claim();
         RenderJob.Progress g = job.progress();
         Region r = job.order().region();
-        Proof p = new Proof(number, "", view, job.order().preset(), r.width(), r.height(),
+        int w = job.order().width(), h = job.order().height();
+        Proof below = r.equals(Region.all(w, h)) ? null : list().stream().filter(p -> p.view().name().equals(view.name()) && p.width() == w
+                && p.height() == h).findFirst().orElse(null);
+        Proof p = new Proof(number, "", "", view, job.order().preset(), below == null ? r.width() : w, below == null ? r.height() : h,
                 LocalDateTime.now().truncatedTo(ChronoUnit.SECONDS).toString(),
-                g.seconds(), g.passes(), Double.isFinite(g.noise()) ? g.noise() : 100, g.rays(), job.clampedShare(), job.order().seed(),
-                job.state() == RenderJob.State.STOPPED, false);
+                g.seconds(), job.phases().caches(), g.passes(), Double.isFinite(g.noise()) ? g.noise() : 100, g.rays(), job.clampedShare(),
+                job.order().seed(), job.state() == RenderJob.State.STOPPED, false, below == null ? 0 : below.number(), threads);
         Path at = of(number);
         PictureOutput.writeWhole(at.resolve("picture.exr"), job.film(), r,
                 ExrNotes.of(job.order().view(), job.order().camera()));
-        PictureOutput.writePng8(at.resolve("picture.png"), job.film(), job.finish(), null, r, job.order().preset().denoise());
+        if (below == null) PictureOutput.writePng8(at.resolve("picture.png"), job.film(), job.finish(), null, r, job.order().preset().denoise());
+        else laidOver(picture(below), at.resolve("picture.png"), r, PictureOutput.argb(job.film(), job.finish(), null, r,
+                job.order().preset().denoise()));
+        // What the picture was made of, so that it can be made again and taken back from.
+        ProjectFile.write(at.resolve(STATE), project);
         save(p);
         return p;
+    }
+
+    private static void laidOver(Path below, Path target, Region r, int[] argb) throws IOException {
+        BufferedImage whole = ImageIO.read(below.toFile());
+        if (whole == null) throw new IOException(below.getFileName() + " cannot be read; make a whole proof again");
+        whole.setRGB(r.x(), r.y(), r.width(), r.height(), argb, 0, r.width());
+        int w = whole.getWidth(), h = whole.getHeight();
+        DisplayPicture.writePng(target, DisplayPicture.image8(w, h, whole.getRGB(0, 0, w, h, null, 0, w), false), 72);
+    }
+
+    /** The project as it was when a proof was made; null for one that was kept before that was kept. */
+    public Project project(Proof p) throws IOException {
+        Path f = of(p.number()).resolve(STATE);
+        return Files.isRegularFile(f) ? ProjectFile.read(f) : null;
     }
 
     /** A number that no proof of the project has or had: its folder is made, which only one process can do. */
@@ -115,14 +146,49 @@ public final class ProofStore {
         AtomicFile.write(of(p.number()).resolve("proof.json"), o -> o.write(json));
     }
 
-    /** Takes a proof off for good. */
+    /** Takes a proof off. Until {@link #empty} it can be put back. */
     public synchronized void delete(Proof p) throws IOException {
         remember(Math.max(p.number(), last()));
-        for (String f : new String[] {"proof.json", "picture.png", "picture.exr"}) Files.deleteIfExists(of(p.number()).resolve(f));
-        try {
-            Files.deleteIfExists(of(p.number()));
-        } catch (java.nio.file.DirectoryNotEmptyException e) {
-            // the user put something of their own there; it stays
+        Files.createDirectories(folder.resolve(BIN));
+        Path gone = folder.resolve(BIN).resolve(of(p.number()).getFileName());
+        if (Files.isDirectory(of(p.number()))) Files.move(of(p.number()), gone);
+    }
+
+    /** Puts a proof back that was taken off. */
+    public synchronized void putBack(Proof p) throws IOException {
+        Path gone = folder.resolve(BIN).resolve(of(p.number()).getFileName());
+        if (Files.isDirectory(gone)) Files.move(gone, of(p.number()));
+    }
+
+    /** Deletes for good what was taken off, but for files that somebody else put there. */
+    public synchronized void empty() throws IOException {
+        Path bin = folder.resolve(BIN);
+        if (!Files.isDirectory(bin)) return;
+        try (Stream<Path> all = Files.list(bin)) {
+            for (Path d : all.toList()) {
+                for (String f : new String[] {"proof.json", "picture.png", "picture.exr", STATE}) Files.deleteIfExists(d.resolve(f));
+                try {
+                    Files.deleteIfExists(d);
+                } catch (java.nio.file.DirectoryNotEmptyException e) {
+                    // the user put something of their own there; it stays
+                }
+            }
+        }
+    }
+
+    /** Bytes that the proofs take on disk. */
+    public synchronized long bytes() {
+        if (!Files.isDirectory(folder)) return 0;
+        try (Stream<Path> all = Files.walk(folder, 2)) {
+            return all.filter(Files::isRegularFile).mapToLong(f -> {
+                try {
+                    return Files.size(f);
+                } catch (IOException e) {
+                    return 0;
+                }
+            }).sum();
+        } catch (IOException e) {
+            return 0;
         }
     }
 }

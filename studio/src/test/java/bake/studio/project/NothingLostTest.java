@@ -216,11 +216,11 @@ class NothingLostTest {
                     v.name(), v.camera().camera(), Look.PLAIN, Preset.of("p", 1, "test", "interior", 0, 0, 0, 1, 2, 0, false), 24, 15, null, 1,
                     false), w);
             j.run(g -> {});
-            assertEquals(1, store.keep(j, v).number());
-            Proof second = other.keep(j, v);
+            assertEquals(1, store.keep(j, v, p, 1).number());
+            Proof second = other.keep(j, v, p, 1);
             assertEquals(2, second.number());
             store.delete(second);
-            assertEquals(3, store.keep(j, v).number(), "the deleted one's number is not given again");
+            assertEquals(3, store.keep(j, v, p, 1).number(), "the deleted one's number is not given again");
             store.list().forEach(x -> {
                 try {
                     store.delete(x);
@@ -228,7 +228,7 @@ class NothingLostTest {
                     throw new AssertionError(e);
                 }
             });
-            assertEquals(4, new ProofStore(dir).keep(j, v).number());
+            assertEquals(4, new ProofStore(dir).keep(j, v, p, 1).number());
         }
     }
 

@@ -141,7 +141,7 @@ class StudioFilesTest {
                 RenderJob j = new RenderJob(s, new RenderJob.Order("One", p.views().getFirst().camera().camera(), Look.PLAIN,
                         Preset.of("p", 1, "test", "interior", 32, 0, 0, 2, 2, 0, true), 32, 20, null, i, false), w);
                 j.run(g -> {});
-                assertEquals(i + 1, store.keep(j, p.views().getFirst()).number());
+                assertEquals(i + 1, store.keep(j, p.views().getFirst(), p, 1).number());
             }
             Files.writeString(dir.resolve("proofs/0002/proof.json"), "{\"number\": 2, \"view\": ");
             Files.writeString(dir.resolve("proofs/notes.txt"), "mine");

@@ -138,7 +138,7 @@ class StudioTest {
             t.join(5000);
             assertFalse(t.isAlive());
             assertEquals(RenderJob.State.STOPPED, j.state());
-            Proof p = new ProofStore(dir).keep(j, ProjectFile.read(dir.resolve("project.json")).views().getFirst());
+            Proof p = new ProofStore(dir).keep(j, ProjectFile.read(dir.resolve("project.json")).views().getFirst(), ProjectFile.read(dir.resolve("project.json")), 1);
             assertTrue(p.stopped() && p.passes() > n);
             Proof back = new ProofStore(dir).list().getFirst();
             assertEquals(p.preset(), back.preset());
@@ -156,10 +156,12 @@ class StudioTest {
     void proofsAreKeptNumberedAndDeleted() throws IOException {
         ProofStore store = new ProofStore(dir);
         try (Workers w = new Workers(1)) {
-            View v = ProjectFile.read(project()).views().getFirst();
+            Project now = ProjectFile.read(project());
+            View v = now.views().getFirst();
             RenderJob j = job(preset(0, 0, 2), w);
             j.run(g -> {});
-            Proof a = store.keep(j, v), b = store.keep(j, v);
+            Proof a = store.keep(j, v, now, 1), b = store.keep(j, v, now, 1);
+            assertEquals(ProjectFile.toJson(now), ProjectFile.toJson(store.project(a)), "the project is kept with it");
             assertEquals(1, a.number());
             assertEquals(2, b.number());
             store.save(a.withTitle("warmer").withPinned(true));
@@ -167,7 +169,13 @@ class StudioTest {
             assertEquals(List.of("warmer"), store.list().stream().map(Proof::title).toList());
             store.delete(a);
             assertTrue(store.list().isEmpty());
-            assertEquals(3, store.keep(j, v).number(), "numbers are never used again");
+            store.putBack(a);
+            assertEquals(List.of(1), store.list().stream().map(Proof::number).toList(), "what was taken off can be put back");
+            store.delete(a);
+            store.empty();
+            store.putBack(a);
+            assertTrue(store.list().isEmpty(), "until it is gone for good");
+            assertEquals(3, store.keep(j, v, now, 1).number(), "numbers are never used again");
         }
     }
 

@@ -2,52 +2,101 @@ package bake.desktop.station.prove;
 
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Texts;
+import bake.desktop.work.CompareHand;
 import bake.desktop.work.Workbench;
+import bake.studio.proof.Differences;
 import bake.studio.proof.Proof;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 import javafx.scene.control.Label;
+import javafx.scene.control.Toggle;
+import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
-/** Under the easel on the Prove station: what two hung prints have in common and what not. */
+/** Under the easel on the Prove station: how two hung prints are looked at, and only what differs between them. */
 public final class ProveStrip extends VBox {
+    private static final int MOST = 7;
     private final Workbench bench;
     private final GridPane table = new GridPane();
+    private final ToggleGroup modes = new ToggleGroup();
+    private final Label flip = Ui.label("", "strip-figure");
+    private final HBox looks;
 
     public ProveStrip(Workbench bench) {
         this.bench = bench;
         getStyleClass().add("strip");
+        setSpacing(6);
         table.setHgap(18);
-        table.setVgap(4);
-        table.getColumnConstraints().addAll(new ColumnConstraints(190), new ColumnConstraints(220), new ColumnConstraints(220));
-        getChildren().add(table);
+        table.setVgap(3);
+        table.getColumnConstraints().addAll(new ColumnConstraints(190), new ColumnConstraints(270), new ColumnConstraints(270));
+        HBox choice = Ui.choice(modes, "compare-", "Wipe", "Flip", "Side by side", "Difference");
+        choice.getStyleClass().add("on-dark");
+        flip.setId("flip");
+        flip.setTooltip(Ui.tip("How far the two are apart for a viewer who flips between them, 0 to 1 (FLIP). Below about 0.02 few see anything."));
+        looks = Ui.row(choice, flip);
+        modes.selectedToggleProperty().addListener((o, a, b) -> {
+            if (b != null) bench.comparing().modeProperty().set(mode((String) b.getUserData()));
+        });
+        getChildren().addAll(looks, table);
         bench.prints().aProperty().addListener((o, a, b) -> fill());
         bench.prints().bProperty().addListener((o, a, b) -> fill());
+        bench.comparing().foundProperty().addListener((o, a, b) -> fill());
+        bench.comparing().modeProperty().addListener((o, a, b) -> fill());
         bench.prints().all().addListener((javafx.collections.ListChangeListener<Object>) c -> fill());
         fill();
+    }
+
+    private static CompareHand.Mode mode(String word) {
+        return switch (word) {
+            case "Flip" -> CompareHand.Mode.FLIP;
+            case "Side by side" -> CompareHand.Mode.BESIDE;
+            case "Difference" -> CompareHand.Mode.DIFFERENCE;
+            default -> CompareHand.Mode.WIPE;
+        };
     }
 
     private void fill() {
         table.getChildren().clear();
         Proof a = bench.prints().aProperty().get(), b = bench.prints().bProperty().get();
+        Ui.show(looks, a != null && b != null);
+        for (Toggle t : modes.getToggles()) if (mode((String) t.getUserData()) == bench.comparing().modeProperty().get()) t.setSelected(true);
         if (a == null && b == null) {
             table.add(Ui.label(bench.prints().all().isEmpty()
-                    ? "Make a proof with F5. Two of them can be hung as A and B and wiped across each other."
+                    ? "Make a proof with F5. Two of them can be hung as A and B and looked at against each other."
                     : "Click a print to hang it as A, Shift+click another to hang it as B.", "strip-title"), 0, 0, 3, 1);
             return;
         }
         table.add(Ui.label("", "strip-title"), 0, 0);
         table.add(Ui.label(a == null ? "" : "A", "column-a"), 1, 0);
         table.add(Ui.label(b == null ? "" : "B", "column-b"), 2, 0);
+        CompareHand.Found f = bench.comparing().foundProperty().get();
+        if (a != null && b != null) both(a, b, f);
+        else one(a == null ? b : a, a == null);
+    }
+
+    /** Both: time and noise, and all that differs. */
+    private void both(Proof a, Proof b, CompareHand.Found f) {
+        flip.setText(f == null ? "looking\u2026" : Double.isNaN(f.flip()) ? "two sizes" : String.format(Locale.ROOT, "FLIP %.3f", f.flip())
+                + (bench.comparing().modeProperty().get() == CompareHand.Mode.FLIP ? "   hold F for B" : ""));
+        int r = row(1, "Time, passes, noise", figures(a), figures(b), true);
+        if (f == null) return;
+        List<Differences.Difference> lines = new ArrayList<>(f.lines());
+        boolean more = lines.size() > MOST;
+        for (Differences.Difference d : more ? lines.subList(0, MOST - 1) : lines)
+            r = row(r, d.part().word() + ": " + d.what(), d.a(), d.b(), false);
+        if (more) table.add(Ui.label("and " + (lines.size() - MOST + 1) + " more differences", "strip-title"), 0, r, 3, 1);
+        if (lines.isEmpty()) table.add(Ui.label("Nothing else differs.", "strip-title"), 0, r, 3, 1);
+    }
+
+    private void one(Proof p, boolean second) {
         int r = 1;
-        r = row(r, "View", a == null ? "" : a.view().name(), b == null ? "" : b.view().name(), false);
-        r = row(r, "Preset", a == null ? "" : a.preset().name(), b == null ? "" : b.preset().name(), false);
-        r = row(r, "Light", light(a), light(b), true);
-        r = row(r, "Time, passes", a == null ? "" : Texts.time(a.seconds()) + ", " + a.passes(),
-                b == null ? "" : Texts.time(b.seconds()) + ", " + b.passes(), true);
-        r = row(r, "Noise", a == null ? "" : Texts.noise(a.noise()), b == null ? "" : Texts.noise(b.noise()), true);
-        row(r, "Light clamped away", clamped(a), clamped(b), true);
+        for (String[] w : new String[][] {{"View", p.view().name()}, {"Preset", p.preset().name() + " v" + p.preset().version()},
+            {"Light", light(p)}, {"Time, passes, noise", figures(p)}, {"Light clamped away", String.format(Locale.ROOT, "%.2f %%", 100 * p.clamped())},
+            {"Note", p.note()}}) if (!w[1].isEmpty()) r = row(r, w[0], second ? "" : w[1], second ? w[1] : "", true);
     }
 
     private int row(int r, String name, String a, String b, boolean figures) {
@@ -61,14 +110,13 @@ public final class ProveStrip extends VBox {
         return r + 1;
     }
 
+    private static String figures(Proof p) {
+        return Texts.time(p.seconds()) + ", " + p.passes() + ", " + Texts.noise(p.noise());
+    }
+
     private static String light(Proof p) {
-        if (p == null) return "";
         var a = p.view().around();
         return a.kind().equals("sun and sky") ? a.date() + " " + a.time() + String.format(Locale.ROOT, ", haze %.1f", a.or(a.haze(), 2.5))
                 : a.kind().equals("standard sky") ? a.kind() + " " + a.standardSky() + ", " + a.date() + " " + a.time() : a.kind();
-    }
-
-    private static String clamped(Proof p) {
-        return p == null ? "" : String.format(Locale.ROOT, "%.2f %%", 100 * p.clamped());
     }
 }
