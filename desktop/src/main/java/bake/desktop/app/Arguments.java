@@ -1,5 +1,6 @@
 package bake.desktop.app;
 
+import bake.desktop.work.CompareHand;
 import bake.desktop.work.Station;
 import bake.studio.live.Showing;
 import java.nio.file.Path;
@@ -37,6 +38,15 @@ final class Arguments {
 
     @Option(names = "--proof", description = "make a proof at once")
     private boolean proof;
+
+    @Option(names = "--hang", paramLabel = "NUMBER", split = ",", description = "proofs to hang as A and B")
+    private int[] hung = {};
+
+    @Option(names = "--compare", paramLabel = "MODE", defaultValue = "WIPE", description = "wipe, flip, beside or difference")
+    private CompareHand.Mode compare;
+
+    @Option(names = "--take-back", description = "ask what would be taken back from A")
+    private boolean takeBack;
 
     @Option(names = "--find-openings", description = "look for openings at once")
     private boolean openings;
@@ -122,6 +132,19 @@ final class Arguments {
 
     boolean proof() {
         return proof;
+    }
+
+    /** Numbers of the proofs to hang. */
+    int[] hung() {
+        return hung.clone();
+    }
+
+    CompareHand.Mode compare() {
+        return compare;
+    }
+
+    boolean takeBack() {
+        return takeBack;
     }
 
     Showing showing() {

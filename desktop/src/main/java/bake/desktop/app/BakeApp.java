@@ -104,10 +104,21 @@ public final class BakeApp extends Application {
         });
     }
 
+    private void hang(Arguments a) {
+        for (int i = 0; i < Math.min(2, a.hung().length); i++) {
+            int wanted = a.hung()[i];
+            var at = i == 0 ? bench.prints().aProperty() : bench.prints().bProperty();
+            bench.prints().all().stream().filter(p -> p.number() == wanted).findFirst().ifPresent(at::set);
+        }
+        bench.comparing().modeProperty().set(a.compare());
+        if (a.takeBack() && bench.prints().aProperty().get() != null) bench.takingBack().ask(bench.prints().aProperty().get());
+    }
+
     private void shootAfter(Scene scene, Arguments a) {
         PauseTransition ready = new PauseTransition(Duration.seconds(Math.min(5, a.seconds() / 2)));
         ready.setOnFinished(e -> {
             if (a.lamp() != null) bench.lighting().lamps().chosenProperty().set(a.lamp());
+            hang(a);
             if (a.openings()) bench.lighting().openings().find();
             Platform.runLater(() -> window.scroll(a.scroll()));
         });

@@ -79,7 +79,7 @@ final class PictureRail extends VBox {
         if (bench.prints().all().size() >= MANY) prints.getChildren().add(search());
         Proof gone = bench.prints().takenOffProperty().get();
         if (gone != null) prints.getChildren().add(Ui.button("put-back", "Put proof " + gone.number() + " back",
-                "It was taken off; when the project is opened again it is gone for good", bench.prints()::putBack, "small", "on-dark"));
+                "It was taken off; when the project is opened again it is gone for good", bench.prints()::putBack, "small", "on-easel"));
         String words = bench.prints().searchedProperty().get();
         List<Proof> found = bench.prints().all().stream().filter(p -> p.has(words)).sorted(Comparator.comparing((Proof p) -> !p.pinned()))
                 .toList();
@@ -87,7 +87,7 @@ final class PictureRail extends VBox {
         if (found.size() > shown) prints.getChildren().add(Ui.button("older-proofs", found.size() - shown + " older", "Hang more of them", () -> {
             shown += PAGE;
             refresh();
-        }, "small", "on-dark"));
+        }, "small", "on-easel"));
         if (found.isEmpty()) prints.getChildren().add(Ui.label("No proof has these words.", "rail-empty"));
     }
 

@@ -128,10 +128,10 @@ public final class Easel extends Pane {
         double ratio = getScene() == null || getScene().getWindow() == null ? 1 : getScene().getWindow().getOutputScaleX();
         double aspect = bench.view() == null ? 16.0 / 9 : (double) bench.view().size()[0] / bench.view().size()[1];
         Image i = hanging.image();
-        if (hanging.hangs() && i != null && i.getHeight() > 0) aspect = i.getWidth() / i.getHeight();
+        if (hanging.hangs() && i != null && i.getHeight() > 0) aspect = hanging.across() * i.getWidth() / i.getHeight();
         // The live picture gets sharper by and by; it is measured by what it will be.
         boolean stored = i != null && (hanging.hangs() || bench.prover().previewProperty().get() != null);
-        zoom.room(w, h, aspect, stored ? i.getWidth() : ZoomPan.fitted(w, h, aspect) * ratio, ratio);
+        zoom.room(w, h, aspect, stored ? hanging.across() * i.getWidth() : ZoomPan.fitted(w, h, aspect) * ratio, ratio);
         ZoomPan.Box box = zoom.box();
         frame.setWidth(w);
         frame.setHeight(h);

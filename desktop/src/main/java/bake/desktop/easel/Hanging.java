@@ -120,6 +120,11 @@ final class Hanging extends Pane {
         return a.isVisible() || b.isVisible();
     }
 
+    /** How many prints lie side by side. */
+    int across() {
+        return beside ? 2 : 1;
+    }
+
     boolean wipes() {
         return wipe.isVisible();
     }
@@ -139,8 +144,8 @@ final class Hanging extends Pane {
         for (ImageView v : new ImageView[] {picture, second}) {
             v.setSmooth(smooth);
             v.setFitWidth(beside ? on.w() / 2 - GAP : on.w());
-            v.setFitHeight(beside ? on.h() / 2 : on.h());
-            v.relocate(beside && v == second ? on.x() + on.w() / 2 + GAP : on.x(), beside ? on.y() + on.h() / 4 : on.y());
+            v.setFitHeight(on.h());
+            v.relocate(beside && v == second ? on.x() + on.w() / 2 + GAP : on.x(), on.y());
         }
         double k = Math.round(on.w() * wipeAt);
         clip.setX(k);

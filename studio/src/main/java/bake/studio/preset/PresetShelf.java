@@ -12,6 +12,7 @@ import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.FileTime;
@@ -109,6 +110,7 @@ public final class PresetShelf {
     }
 
     private static Entry entry(Path folder) throws IOException {
+        if (!Files.isDirectory(folder)) return null;
         List<SharedPreset> versions = new ArrayList<>();
         try (Stream<Path> s = Files.list(folder)) {
             for (Path f : s.filter(x -> x.getFileName().toString().matches("v\\d{1,6}\\.json")).sorted().toList()) {
@@ -210,8 +212,15 @@ public final class PresetShelf {
     }
 
     private Entry open(String preset) throws IOException {
-        if (away()) throw new FormatException(name, null, "is away: " + folder + " cannot be reached; save to another shelf meanwhile");
-        return find(preset);
+        if (away()) throw gone();
+        Entry e = find(preset);
+        // An empty folder where a share is mounted usually.
+        if (e == null && copies != null && entry(copies.folder().resolve(folderName(preset))) != null) throw gone();
+        return e;
+    }
+
+    private FormatException gone() {
+        return new FormatException(name, null, "is away: " + folder + " cannot be reached; save to another shelf meanwhile");
     }
 
     /** Gives a version its file; false where there is one already. */
@@ -219,7 +228,17 @@ public final class PresetShelf {
         int n = p.preset().version();
         if (n > MOST_VERSIONS) throw new FormatException(name, "preset '" + p.preset().name() + "'", "has too many versions");
         Path target = folder.resolve(folderName(p.preset().name())).resolve(String.format("v%04d.json", n));
-        Files.createDirectories(target.getParent());
+        if (!Files.isDirectory(folder)) {
+            // A share that was there and is not is not begun anew: what is saved there would be lost when it returns.
+            if (copies != null && Files.isDirectory(copies.folder())) throw gone();
+            Files.createDirectories(folder);
+        }
+        // Just this one folder: where the shelf goes away at this moment, that fails.
+        try {
+            if (!Files.isDirectory(target.getParent())) Files.createDirectory(target.getParent());
+        } catch (FileAlreadyExistsException other) {
+            // another process was quicker
+        }
         if (Files.exists(target)) return false;
         sweep(target.getParent());
         Path part = AtomicFile.part(target);
@@ -233,6 +252,8 @@ public final class PresetShelf {
                 Files.createLink(target, part);
             } catch (FileAlreadyExistsException taken) {
                 return false;
+            } catch (NoSuchFileException away) {
+                throw gone();
             } catch (UnsupportedOperationException | IOException noLinks) {
                 return plainly(target, p.bytes());
             }

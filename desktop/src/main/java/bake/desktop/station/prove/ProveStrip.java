@@ -9,6 +9,7 @@ import bake.studio.proof.Proof;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.control.Toggle;
 import javafx.scene.control.ToggleGroup;
@@ -32,16 +33,18 @@ public final class ProveStrip extends VBox {
         setSpacing(6);
         table.setHgap(18);
         table.setVgap(3);
-        table.getColumnConstraints().addAll(new ColumnConstraints(190), new ColumnConstraints(270), new ColumnConstraints(270));
+        table.getColumnConstraints().addAll(new ColumnConstraints(170), new ColumnConstraints(210), new ColumnConstraints(210));
         HBox choice = Ui.choice(modes, "compare-", "Wipe", "Flip", "Side by side", "Difference");
-        choice.getStyleClass().add("on-dark");
+        choice.getStyleClass().add("on-easel");
         flip.setId("flip");
         flip.setTooltip(Ui.tip("How far the two are apart for a viewer who flips between them, 0 to 1 (FLIP). Below about 0.02 few see anything."));
         looks = Ui.row(choice, flip);
         modes.selectedToggleProperty().addListener((o, a, b) -> {
             if (b != null) bench.comparing().modeProperty().set(mode((String) b.getUserData()));
         });
-        getChildren().addAll(looks, table);
+        HBox below = Ui.row(table, Ui.spring(), new ProofMap(bench));
+        below.setAlignment(Pos.TOP_LEFT);
+        getChildren().addAll(looks, below);
         bench.prints().aProperty().addListener((o, a, b) -> fill());
         bench.prints().bProperty().addListener((o, a, b) -> fill());
         bench.comparing().foundProperty().addListener((o, a, b) -> fill());
@@ -81,7 +84,8 @@ public final class ProveStrip extends VBox {
     /** Both: time and noise, and all that differs. */
     private void both(Proof a, Proof b, CompareHand.Found f) {
         flip.setText(f == null ? "looking\u2026" : Double.isNaN(f.flip()) ? "two sizes" : String.format(Locale.ROOT, "FLIP %.3f", f.flip())
-                + (bench.comparing().modeProperty().get() == CompareHand.Mode.FLIP ? "   hold F for B" : ""));
+                + (bench.comparing().modeProperty().get() == CompareHand.Mode.FLIP ? "   hold F for B" : bench.comparing().modeProperty().get() == CompareHand.Mode.DIFFERENCE
+                        ? "   black 0, red 0.4, yellow 0.7, white 1" : ""));
         int r = row(1, "Time, passes, noise", figures(a), figures(b), true);
         if (f == null) return;
         List<Differences.Difference> lines = new ArrayList<>(f.lines());
