@@ -21,7 +21,7 @@ import java.util.stream.Stream;
  */
 public final class SharedShelf {
     private static final String NAME = "Client final";
-    private static final int MOST_MILLIS = 1500;
+    private static final int MOST_MILLIS = 4000;
 
     private SharedShelf() {}
 
@@ -47,7 +47,7 @@ public final class SharedShelf {
                 two.add(p);
                 out.add(p.inputReader());
             }
-            Thread.sleep(700 + random.nextInt(MOST_MILLIS));
+            Thread.sleep(1500 + random.nextInt(MOST_MILLIS));
             if (kills % 5 == 4) {
                 // A network share that is lost for a moment.
                 gone++;

@@ -15,8 +15,8 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.BooleanSupplier;
 
 /**
- * Predicts pictures. Passes take time in proportion to their pixels, noise falls with the root of the passes, caches grow with a power of
- * the pixels that was measured (docs/performance.md). What a pass takes and how noisy one is comes from pictures of the same view that were
+ * Predicts pictures. Passes take time in proportion to their pixels, noise falls with a power of the passes that is seen while they are
+ * made, caches grow with a power of the pixels that was measured (docs/performance.md). What a pass takes and how noisy one is comes from pictures of the same view that were
  * made here, or from a small one that is made now; how far predictions of that kind were off so far mends them and gives the range.
  */
 public final class Estimator {
@@ -39,8 +39,13 @@ public final class Estimator {
         this.log = log;
     }
 
-    /** What is known of the cost of a view: seconds of a pass for a pixel, noise of one pass, and of caches. */
-    private record Costs(double pass, double noise, double caches, long cachePixels, boolean probed, int pictures) {}
+    /**
+     * What is known of the cost of a view.
+     *
+     * @param pass seconds of a pass for a pixel
+     * @param noise percent after {@code passes}, {@code falling} with this power of them
+     */
+    private record Costs(double pass, double passes, double noise, double falling, double caches, long cachePixels, boolean probed, int pictures) {}
 
     /**
      * Predicts a picture; takes some seconds where none like it was made before.
@@ -80,9 +85,11 @@ public final class Estimator {
         if (like.isEmpty()) return probes.get(key + solvers + threads);
         List<Work> last = like.subList(Math.max(0, like.size() - 3), like.size());
         double pass = median(last.stream().mapToDouble(w -> w.rendering() / w.passes() / w.pixels()).toArray()),
-                noise = median(last.stream().mapToDouble(w -> w.noise() * Math.sqrt(w.passes())).toArray());
+                falling = median(last.stream().mapToDouble(w -> w.falling() > 0 ? w.falling() : 0.5).toArray());
+        // Of several the one with most passes says most of what more of them would do.
+        Work longest = last.stream().reduce((a, b) -> b.passes() >= a.passes() ? b : a).orElseThrow();
         Work cached = last.stream().reduce((a, b) -> b.caches() >= a.caches() ? b : a).orElseThrow();
-        return new Costs(pass, noise, cached.caches(), cached.pixels(), false, like.size());
+        return new Costs(pass, longest.passes(), longest.noise(), longest.falling() > 0 ? longest.falling() : falling, cached.caches(), cached.pixels(), false, like.size());
     }
 
     /** A small picture that is really made. */
@@ -104,7 +111,7 @@ public final class Estimator {
         if (stop.getAsBoolean() || n < 2) return null;
         double pass = n > 3 ? (j.phases().passes() - early[0]) / (n - early[1]) : j.phases().passes() / n;
         double noise = j.finish().noise(j.film(), j.order().region());
-        return new Costs(pass / ((double) w * h), noise * Math.sqrt(n), j.phases().caches(), (long) w * h, true, 0);
+        return new Costs(pass / ((double) w * h), n, noise, j.falling(), j.phases().caches(), (long) w * h, true, 0);
     }
 
     private static Estimate predicted(Costs c, List<Work> all, Preset p, int[] size, String solvers) {
@@ -122,7 +129,7 @@ public final class Estimator {
         double passes = Double.POSITIVE_INFINITY;
         String limit = "passes";
         if (p.samples() > 0) passes = p.samples();
-        double aim = p.noiseAim() > 0 ? Math.max(8, Math.pow(c.noise / p.noiseAim(), 2)) : Double.POSITIVE_INFINITY;
+        double aim = p.noiseAim() > 0 ? Math.max(8, c.passes * Math.pow(c.noise / p.noiseAim(), 1 / c.falling)) : Double.POSITIVE_INFINITY;
         if (aim < passes) {
             passes = aim;
             limit = "noise aim";
@@ -138,7 +145,7 @@ public final class Estimator {
         double seconds = before + rendering + finish, spread = timed ? 1.05 : spread(recent, mend, c.probed);
         String words = c.probed ? String.format(java.util.Locale.ROOT, "a small picture made for this%s", checked(recent.length))
                 : c.pictures + (c.pictures == 1 ? " picture" : " pictures") + " of this view made here" + checked(recent.length);
-        return new Estimate(seconds, seconds / spread, seconds * spread, c.noise / Math.sqrt(Math.max(1, passes)), (int) Math.ceil(passes),
+        return new Estimate(seconds, seconds / spread, seconds * spread, c.noise * Math.pow(c.passes / Math.max(1, passes), c.falling), (int) Math.ceil(passes),
                 before, rendering, finish, words, limit, c.probed);
     }
 
@@ -167,7 +174,7 @@ public final class Estimator {
         RenderJob.Order o = job.order();
         RenderJob.Phases t = job.phases();
         log.add(new Work(Work.scene(project, folder, v), Work.solvers(o.preset()), threads, (long) o.region().width() * o.region().height(),
-                g.passes(), t.caches(), t.passes(), t.finish() + saving, Double.isFinite(g.noise()) ? g.noise() : 100,
+                g.passes(), t.caches(), t.passes(), t.finish() + saving, Double.isFinite(g.noise()) ? g.noise() : 100, job.falling(),
                 before == null ? 0 : before.seconds(), before == null ? 0 : before.noise(), before == null ? "" : before.probed() ? "probe"
                         : "pictures"));
     }

@@ -18,13 +18,13 @@ import java.security.MessageDigest;
  * @param scene what was seen and lit, as a digest: the same for pictures of other sizes and presets
  * @param solvers how light was computed, in words
  * @param caches seconds before the passes, {@code rendering} of the passes, {@code finish} of all else with saving
- * @param noise percent at the end
+ * @param noise percent at the end, {@code falling} the power of the passes that it fell with; 0 where that is not known
  * @param predicted seconds, and {@code predictedNoise} percent; 0 where nothing was
  * @param basis what the prediction stood on: "pictures" or "probe"; empty for none
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Work(String scene, String solvers, int threads, long pixels, int passes, double caches, double rendering, double finish,
-        double noise, double predicted, double predictedNoise, String basis) {
+        double noise, double falling, double predicted, double predictedNoise, String basis) {
 
     /** Seconds in all. */
     public double seconds() {

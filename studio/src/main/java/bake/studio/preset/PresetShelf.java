@@ -24,6 +24,8 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Stream;
 
 /**
@@ -36,6 +38,9 @@ public final class PresetShelf {
     private static final int MOST_VERSIONS = 100_000;
     /** Nobody writes so small a file for so long. */
     private static final Duration LEFT_OVER = Duration.ofMinutes(10);
+
+    private static final int MOST_READ = 10_000;
+    private static final Map<String, SharedPreset> READ = new ConcurrentHashMap<>();
 
     private final String name;
     private final Path folder;
@@ -71,7 +76,7 @@ public final class PresetShelf {
      * @param locked who locked it against new versions, or null
      * @param retired of each version that is no longer to be used what to use instead, by number
      */
-    public record Entry(String name, List<SharedPreset> versions, String locked, java.util.Map<Integer, String> retired) {
+    public record Entry(String name, List<SharedPreset> versions, String locked, Map<Integer, String> retired) {
         public SharedPreset newest() {
             return versions.getLast();
         }
@@ -106,7 +111,10 @@ public final class PresetShelf {
 
     /** The preset of a name, whatever its case; null where there is none. */
     public Entry find(String wanted) throws IOException {
-        return list().stream().filter(e -> e.name().equalsIgnoreCase(wanted)).findFirst().orElse(null);
+        Path from = !away() ? folder : copies == null ? null : copies.folder();
+        Entry e = from == null ? null : entry(from.resolve(folderName(wanted)));
+        if (e != null && copies != null && !away()) copies.keep(folder, List.of(e));
+        return e;
     }
 
     private static Entry entry(Path folder) throws IOException {
@@ -115,7 +123,7 @@ public final class PresetShelf {
         try (Stream<Path> s = Files.list(folder)) {
             for (Path f : s.filter(x -> x.getFileName().toString().matches("v\\d{1,6}\\.json")).sorted().toList()) {
                 try {
-                    SharedPreset p = SharedPreset.read(f);
+                    SharedPreset p = read(f);
                     if (p.preset().version() == number(f)) versions.add(p);
                 } catch (IOException e) {
                     org.slf4j.LoggerFactory.getLogger(PresetShelf.class).warn("{} is passed over: {}", f, e.getMessage());
@@ -125,12 +133,24 @@ public final class PresetShelf {
         if (versions.isEmpty()) return null;
         versions.sort(Comparator.comparingInt(v -> v.preset().version()));
         JsonNode state = state(folder);
-        java.util.Map<Integer, String> retired = new java.util.TreeMap<>();
+        Map<Integer, String> retired = new java.util.TreeMap<>();
         state.path("retired").properties().forEach(e -> {
             if (e.getKey().matches("\\d{1,6}")) retired.put(Integer.parseInt(e.getKey()), e.getValue().asText());
         });
         String locked = state.path("locked").asText(null);
-        return new Entry(versions.getLast().preset().name(), List.copyOf(versions), locked, java.util.Map.copyOf(retired));
+        return new Entry(versions.getLast().preset().name(), List.copyOf(versions), locked, Map.copyOf(retired));
+    }
+
+    /** Versions never change: one that was read is known. */
+    private static SharedPreset read(Path file) throws IOException {
+        String key = file.toAbsolutePath() + " " + Files.size(file) + " " + Files.getLastModifiedTime(file).toMillis();
+        SharedPreset p = READ.get(key);
+        if (p == null) {
+            p = SharedPreset.read(file);
+            if (READ.size() > MOST_READ) READ.clear();
+            READ.put(key, p);
+        }
+        return p;
     }
 
     private static int number(Path file) {

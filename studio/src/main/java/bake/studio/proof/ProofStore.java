@@ -22,6 +22,7 @@ import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Objects;
 import java.util.stream.Stream;
 import javax.imageio.ImageIO;
 
@@ -45,24 +46,29 @@ public final class ProofStore {
         return of(p.number()).resolve("picture.png");
     }
 
+    /** The proof of a folder; null where it is none, or damaged. */
+    private static Proof read(Path p) {
+        Path f = p.resolve("proof.json");
+        if (!Files.isRegularFile(f) || !Files.isRegularFile(p.resolve("picture.png"))) return null;
+        try {
+            return MAPPER.readValue(f.toFile(), Proof.class);
+        } catch (IOException e) {
+            org.slf4j.LoggerFactory.getLogger(ProofStore.class).warn("proof {} cannot be read: {}", p.getFileName(), e.getMessage());
+            return null;
+        }
+    }
+
     /** All proofs, newest first. A damaged one is passed over. */
     public synchronized List<Proof> list() {
-        List<Proof> out = new ArrayList<>();
-        if (!Files.isDirectory(folder)) return out;
+        if (!Files.isDirectory(folder)) return new ArrayList<>();
+        List<Path> all;
         try (Stream<Path> s = Files.list(folder)) {
-            for (Path p : s.toList()) {
-                Path f = p.resolve("proof.json");
-                if (!Files.isRegularFile(f) || !Files.isRegularFile(p.resolve("picture.png"))) continue;
-                try {
-                    out.add(MAPPER.readValue(f.toFile(), Proof.class));
-                } catch (IOException e) {
-                    org.slf4j.LoggerFactory.getLogger(ProofStore.class)
-                            .warn("proof {} cannot be read: {}", p.getFileName(), e.getMessage());
-                }
-            }
+            all = s.toList();
         } catch (IOException e) {
-            return out;
+            return new ArrayList<>();
         }
+        // Hundreds are read by all processors.
+        List<Proof> out = new ArrayList<>(all.parallelStream().map(ProofStore::read).filter(Objects::nonNull).toList());
         out.sort(Comparator.comparingInt(Proof::number).reversed());
         return out;
     }

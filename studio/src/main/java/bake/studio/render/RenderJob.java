@@ -80,6 +80,7 @@ public final class RenderJob {
     private volatile Phases phases = new Phases(0, 0, 0);
     private volatile Progress progress = new Progress(State.WAITING, 0, Double.POSITIVE_INFINITY, 0, Double.NaN, 0, 0);
     private volatile long endsAt = Long.MAX_VALUE;
+    private final NoiseFall fall = new NoiseFall();
 
     public RenderJob(RenderScene scene, Order order, Workers workers) {
         this(scene, order, workers, film(order, scene, null));
@@ -308,6 +309,7 @@ public final class RenderJob {
             // Estimating noise costs a walk over the film; rarer checks suffice as passes add up.
             if (pass >= checkAt || pass == most) {
                 noise = finish.noise(film(), order.region);
+                fall.judged(pass, noise);
                 checkAt = judgedAfter(pass);
             }
             double seconds = worked / 1e9;
@@ -365,12 +367,17 @@ public final class RenderJob {
         each.accept(progress);
     }
 
-    /** The nearest of the three limits; noise falls with the square root of the passes. */
+    /** With which power of its passes the picture's noise falls. */
+    public double falling() {
+        return fall.power();
+    }
+
+    /** The nearest of the three limits. */
     private double secondsLeft(int pass, double noise, double seconds) {
         Preset p = order.preset;
         double each = seconds / pass, left = Double.NaN;
         if (p.noiseAim() > 0 && Double.isFinite(noise))
-            left = Math.max(0, each * pass * (noise * noise / (p.noiseAim() * p.noiseAim()) - 1));
+            left = Math.max(0, each * pass * (Math.pow(noise / p.noiseAim(), 1 / fall.power()) - 1));
         if (p.timeLimit() > 0) left = min(left, Math.max(0, p.timeLimit() - seconds));
         if (p.samples() > 0) left = min(left, each * (p.samples() - pass));
         return left;

@@ -1,0 +1,101 @@
+package bake.studio.estimate;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertNotNull;
+import static org.junit.jupiter.api.Assertions.assertNull;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import bake.core.compiled.RenderScene;
+import bake.core.work.Workers;
+import bake.formats.Json;
+import bake.formats.project.Preset;
+import bake.formats.project.Project;
+import bake.formats.project.ProjectFile;
+import bake.formats.project.View;
+import bake.studio.scene.SceneAssembly;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Times that can be believed: from work that was done, mended by how far off earlier predictions were. */
+class EstimatorTest {
+    private static final String ROOM = """
+            {"bake": 1, "name": "x", "materials": [{"name": "wall", "base": [0.7,0.7,0.7]}],
+             "shapes": [{"name": "floor", "type": "quad", "center": [0,0,0], "size": [6,6], "material": "wall"}],
+             "views": [{"name": "One", "camera": {"position": [0,-4,1.5], "target": [0,0,0.5]}, "size": [400, 200]}]}""";
+    private static final Preset TRACED = Preset.of("p", 1, "test", "interior", 0, 4, 0, 0, 4, 0, false);
+
+    @TempDir
+    private Path dir;
+
+    private Project project() throws IOException {
+        return ProjectFile.read(Json.parse(ROOM, "x"), "x");
+    }
+
+    private Work work(Project p, int passes, double rendering, double noise, double predicted) throws IOException {
+        return new Work(Work.scene(p, dir, p.views().getFirst()), Work.solvers(TRACED), 2, 20_000, passes, 0, rendering, 0.2, noise, 0.5, predicted,
+                0, predicted > 0 ? "pictures" : "");
+    }
+
+    /** 16 passes of 20,000 pixels took 2 s and ended at 8 %: half the noise takes four times the passes, four times the pixels four times each. */
+    @Test
+    void fromPicturesThatWereMade() throws IOException {
+        Project p = project();
+        View v = p.views().getFirst();
+        WorkLog log = new WorkLog(dir.resolve("work.jsonl"));
+        Estimator e = new Estimator(log);
+        assertNull(e.quick(p, dir, v, TRACED, new int[] {400, 200}, 2), "nothing is known");
+        log.add(work(p, 16, 2, 8, 0));
+        Estimate one = e.quick(p, dir, v, TRACED, new int[] {400, 200}, 2);
+        assertEquals(64, one.passes());
+        assertEquals(4.0 * 4 * 2, one.rendering(), 1e-6);
+        assertEquals(4, one.noise(), 1e-9);
+        assertEquals("noise aim", one.limit());
+        assertEquals(0.8, one.finish(), 1e-9);
+        // A time limit ends it earlier, and the noise is what comes out then.
+        Estimate timed = e.quick(p, dir, v, TRACED.withLimits(4, 8, 0), new int[] {400, 200}, 2);
+        assertEquals("time limit", timed.limit());
+        assertEquals(8.8, timed.seconds(), 1e-6);
+        assertEquals(8, timed.noise(), 1e-6);
+        assertNull(e.quick(p, dir, v, TRACED, new int[] {400, 200}, 1), "another number of threads says nothing");
+        Project other = p.withMaterials(java.util.List.of(p.materials().getFirst().withRoughness(0.1)));
+        assertNull(e.quick(other, dir, v, TRACED, new int[] {400, 200}, 2), "nor does another material");
+    }
+
+    /** Predictions that were all a third too short are mended by it, and the range says how sure that is. */
+    @Test
+    void learnsFromItsMistakes() throws IOException {
+        Project p = project();
+        View v = p.views().getFirst();
+        WorkLog log = new WorkLog(dir.resolve("work.jsonl"));
+        log.add(work(p, 16, 2, 8, 0));
+        Estimator e = new Estimator(log);
+        double before = e.quick(p, dir, v, TRACED, new int[] {400, 200}, 2).rendering();
+        for (int k = 0; k < 20; k++) log.add(work(p, 16, 2, 8, 2.2 / 1.5));
+        Estimate after = e.quick(p, dir, v, TRACED, new int[] {400, 200}, 2);
+        assertEquals(Math.pow(1.5, 20.0 / 22), after.rendering() / before, 1e-6);
+        assertTrue(after.low() < after.seconds() && after.seconds() < after.high() && after.high() < 1.2 * after.seconds(), after.toString());
+        assertEquals(0, e.score()[0], "none was right within a fifth");
+        assertEquals(20, e.score()[1]);
+        Files.writeString(dir.resolve("work.jsonl"), "{half a li", java.nio.file.StandardOpenOption.APPEND);
+        assertEquals(21, log.list().size(), "what a killed process left is passed over");
+    }
+
+    /** Where nothing is known a small picture is made, and is not far off what then is made. */
+    @Test
+    void fromASmallPicture() throws IOException {
+        Project p = project();
+        View v = p.views().getFirst();
+        Estimator e = new Estimator(new WorkLog(dir.resolve("work.jsonl")));
+        try (Workers w = new Workers(2)) {
+            RenderScene scene = RenderScene.compile(new SceneAssembly(dir).scene(p, v), Workers.COMPILING);
+            Estimate made = e.of(p, dir, v, TRACED, new int[] {400, 200}, () -> scene, w, () -> false);
+            assertTrue(made.probed() && made.seconds() > 0 && made.passes() >= 8, made.toString());
+            assertNotNull(e.quick(p, dir, v, TRACED, new int[] {200, 100}, 2), "from then on it is known");
+            assertNull(e.of(p, dir, v, TRACED.withExact(null).withBounces("irradiance cache", "radiance cache", true), new int[] {400, 200},
+                    () -> scene, w, () -> true), "and can be stopped");
+        }
+    }
+}
