@@ -48,7 +48,8 @@ public final class Estimates {
                     for (int s = 0; s < 2; s++) {
                         int w = s == 0 ? width : width * 3 / 2, h = Math.max(1, w * v.size()[1] / v.size()[0]);
                         Estimate said = e.of(p, folder, v, q, new int[] {w, h}, () -> scene, workers, () -> false);
-                        RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), q, w, h, null, 1 + s, false),
+                        RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), q, w, h, null,
+                                1 + s, false),
                                 workers);
                         j.run(g -> {});
                         long saving = System.nanoTime();
@@ -57,7 +58,8 @@ public final class Estimates {
                         RenderJob.Phases t = j.phases();
                         double real = t.caches() + t.passes() + t.finish() + saved, noise = j.progress().noise();
                         e.made(p, folder, v, j, workers.threads(), saved, said);
-                        boolean good = Math.abs(Math.log(real / said.seconds())) < Math.log(1.2), clean = Math.abs(Math.log(noise / said.noise()))
+                        boolean good = Math.abs(Math.log(real / said.seconds())) < Math.log(1.2), clean = Math.abs(Math.log(
+                                noise / said.noise()))
                                 < Math.log(1.25);
                         all++;
                         if (good) right++;

@@ -52,7 +52,8 @@ final class CacheCommand implements Runnable {
         else {
             Projects.Opened p = Projects.open(project, List.of());
             View v = p.view(view);
-            all = store.list(p.project(), p.folder(), v, RenderJob.bounced(Presets.named(p.project(), v, preset, Shelves.of(p.folder(), null))));
+            all = store.list(p.project(), p.folder(), v, RenderJob.bounced(Presets.named(p.project(), v, preset, Shelves.of(p.folder(),
+                    null))));
         }
         ArrayNode out = Json.MAPPER.createArrayNode();
         for (CacheStore.Entry e : all) {

@@ -65,7 +65,8 @@ final class EstimateCommand implements Callable<Integer> {
         if (n < 1 || n > 1024) throw new IllegalArgumentException("--threads takes 1 to 1024");
         try (Workers workers = new Workers(n)) {
             Estimator e = new Estimator(WorkLog.shared());
-            Estimate r = e.of(p.project(), p.folder(), v, s, wh, () -> RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v),
+            Estimate r = e.of(p.project(), p.folder(), v, s, wh, () -> RenderScene.compile(new SceneAssembly(p.folder()).scene(
+                    p.project(), v),
                     null, Workers.COMPILING, HierarchyCache.shared()), workers, () -> false);
             if (r == null) throw new IOException("nothing could be measured; the picture is too small");
             double[] score = e.score();

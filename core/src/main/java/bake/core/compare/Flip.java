@@ -71,7 +71,8 @@ public final class Flip {
         for (int i = 0; i < argb.length; i++) {
             double r = Srgb.decode((argb[i] >> 16 & 255) / 255.0), g = Srgb.decode((argb[i] >> 8 & 255) / 255.0),
                     b = Srgb.decode((argb[i] & 255) / 255.0);
-            double x = (XYZ[0][0] * r + XYZ[0][1] * g + XYZ[0][2] * b) / WHITE[0], y = (XYZ[1][0] * r + XYZ[1][1] * g + XYZ[1][2] * b) / WHITE[1],
+            double x = (XYZ[0][0] * r + XYZ[0][1] * g + XYZ[0][2] * b) / WHITE[0],
+                    y = (XYZ[1][0] * r + XYZ[1][1] * g + XYZ[1][2] * b) / WHITE[1],
                     z = (XYZ[2][0] * r + XYZ[2][1] * g + XYZ[2][2] * b) / WHITE[2];
             out[0][i] = (float) (116 * y - 16);
             out[1][i] = (float) (500 * (x - y));

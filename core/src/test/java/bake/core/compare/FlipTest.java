@@ -51,7 +51,8 @@ class FlipTest {
     /** Two greys one code apart: nearly nothing, by the straight part of the mapping. */
     @Test
     void smallDifferencesAreSmall() {
-        double l1 = 116 * Math.cbrt(Math.pow((128 / 255.0 + 0.055) / 1.055, 2.4)) - 16, l2 = 116 * Math.cbrt(Math.pow((129 / 255.0 + 0.055) / 1.055, 2.4)) - 16;
+        double l1 = 116 * Math.cbrt(Math.pow((128 / 255.0 + 0.055) / 1.055, 2.4)) - 16, l2 = 116 * Math.cbrt(Math.pow((129 / 255.0
+                + 0.055) / 1.055, 2.4)) - 16;
         double da = -86.18 * 0.8773 - 79.19 * 0.3230, db = 83.18 * 0.8773 + 107.86 * 0.3230;
         double m = Math.pow(87.73 - 32.30 + Math.hypot(da, db), 0.7);
         assertEquals(0.95 * Math.pow(l2 - l1, 0.7) / (0.4 * m), mean(even(0x808080), even(0x818181)), 2e-4);

@@ -90,7 +90,8 @@ final class Hanging extends Pane {
         }
         CompareHand.Found f = comparing.foundProperty().get();
         if (differs && f != null && f.map() != null) {
-            picture.setImage(new WritableImage(new PixelBuffer<>(f.width(), f.height(), IntBuffer.wrap(f.map()), PixelFormat.getIntArgbPreInstance())));
+            picture.setImage(new WritableImage(new PixelBuffer<>(f.width(), f.height(), IntBuffer.wrap(f.map()),
+                    PixelFormat.getIntArgbPreInstance())));
             a.setText("Difference of " + pa.number() + " and " + pb.number());
             b.setVisible(false);
         }

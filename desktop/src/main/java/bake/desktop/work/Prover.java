@@ -197,7 +197,8 @@ public final class Prover {
                 long saving = System.nanoTime();
                 Proof made = store.keep(j, v, project, bench.workers().threads());
                 if (part == null && begin.caches() == Caches.NONE)
-                    costs.estimator().made(project, at.folder, v, j, bench.workers().threads(), (System.nanoTime() - saving) / 1e9, foreseen);
+                    costs.estimator().made(project, at.folder, v, j, bench.workers().threads(), (System.nanoTime() - saving) / 1e9,
+                            foreseen);
                 Proof kept = begin.other() ? made.withTitle(OTHER_LIGHT) : made;
                 if (begin.other()) store.save(kept);
                 Guides learnt = j.guides();

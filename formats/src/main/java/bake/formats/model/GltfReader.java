@@ -162,7 +162,8 @@ public final class GltfReader {
         walkScene(materials);
         if (root.path("skins").size() > 0) findings.add(new Finding(Finding.Kind.POSED, file,
                 "the file has bones; its figures stand as they were modelled, not as they are posed"));
-        return new ImportedModel(file, meshes, instances, materials.materials(), materials.textures(), List.copyOf(layers.keySet()), cameras, lamps,
+        return new ImportedModel(file, meshes, instances, materials.materials(), materials.textures(), List.copyOf(layers.keySet()),
+                cameras, lamps,
                 findings);
     }
 

@@ -84,7 +84,8 @@ public final class DisplayPicture {
             ImageWriteParam p = w.getDefaultWriteParam();
             p.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
             p.setCompressionType("Deflate");
-            write(w, out, new IIOImage(image, null, tagged(w.getDefaultImageMetadata(ImageTypeSpecifier.createFromRenderedImage(image), p), dpi)),
+            write(w, out, new IIOImage(image, null, tagged(w.getDefaultImageMetadata(ImageTypeSpecifier.createFromRenderedImage(image),
+                    p), dpi)),
                     p);
         });
     }

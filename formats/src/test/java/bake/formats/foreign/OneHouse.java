@@ -61,7 +61,8 @@ public final class OneHouse {
     }
 
     private static String gltf() {
-        StringBuilder nodes = new StringBuilder(), meshes = new StringBuilder(), accessors = new StringBuilder(), views = new StringBuilder(),
+        StringBuilder nodes = new StringBuilder(), meshes = new StringBuilder(), accessors = new StringBuilder(),
+                views = new StringBuilder(),
                 roots = new StringBuilder(), materials = new StringBuilder();
         ByteBuffer data = ByteBuffer.allocate(PARTS.size() * 36 * 12).order(ByteOrder.LITTLE_ENDIAN);
         for (int i = 0; i < PARTS.size(); i++) {
@@ -86,7 +87,8 @@ public final class OneHouse {
     }
 
     private static String dae() {
-        StringBuilder effects = new StringBuilder(), materials = new StringBuilder(), geometries = new StringBuilder(), nodes = new StringBuilder();
+        StringBuilder effects = new StringBuilder(), materials = new StringBuilder(), geometries = new StringBuilder(),
+                nodes = new StringBuilder();
         for (int i = 0; i < 3; i++) {
             effects.append(f("<effect id='e%d'><profile_COMMON><technique sid='t'><lambert><diffuse><color>%g %g %g 1</color></diffuse></lambert>"
                     + "</technique></profile_COMMON></effect>", i, COLOURS[i][0], COLOURS[i][1], COLOURS[i][2]));

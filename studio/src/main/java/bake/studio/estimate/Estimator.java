@@ -16,14 +16,18 @@ import java.util.function.BooleanSupplier;
 
 /**
  * Predicts pictures. Passes take time in proportion to their pixels, noise falls with a power of the passes that is seen while they are
- * made, caches grow with a power of the pixels that was measured (docs/performance.md). What a pass takes and how noisy one is comes from pictures of the same view that were
+ * made, caches grow with a power of the pixels that was measured (docs/performance.md). What a pass takes and how noisy one is comes from
+ * pictures of the same view that were
  * made here, or from a small one that is made now; how far predictions of that kind were off so far mends them and gives the range.
  */
 public final class Estimator {
     /** Width of the small picture, pixels; the longest that its passes are measured, seconds, and the fewest. */
     private static final int SMALL = 240, FEWEST = 6;
     private static final double SECONDS = 4;
-    /** Caches grow as (pixels + a constant) to a power: 7.6 s for 0.04 million, 15 and 17 s for 0.29, 57 s for 1.9, 173 s for 7.7 in one room. */
+    /**
+     * Caches grow as (pixels + a constant) to a power: 7.6 s for 0.04 million, 15 and 17 s for 0.29, 57 s for 1.9, 173 s for 7.7 in
+     * one room.
+     */
     private static final double CACHE_GROWTH = 0.8, CACHE_LEAST = 150_000;
     /** Seconds to denoise and save a million pixels where no picture has told: 0.93 s and about as much to save half a million. */
     private static final double FINISH = 3;
@@ -45,7 +49,8 @@ public final class Estimator {
      * @param pass seconds of a pass for a pixel
      * @param noise percent after {@code passes}, {@code falling} with this power of them
      */
-    private record Costs(double pass, double passes, double noise, double falling, double caches, long cachePixels, boolean probed, int pictures) {}
+    private record Costs(double pass, double passes, double noise, double falling, double caches, long cachePixels, boolean probed,
+            int pictures) {}
 
     /**
      * Predicts a picture; takes some seconds where none like it was made before.
@@ -89,7 +94,8 @@ public final class Estimator {
         // Of several the one with most passes says most of what more of them would do.
         Work longest = last.stream().reduce((a, b) -> b.passes() >= a.passes() ? b : a).orElseThrow();
         Work cached = last.stream().reduce((a, b) -> b.caches() >= a.caches() ? b : a).orElseThrow();
-        return new Costs(pass, longest.passes(), longest.noise(), longest.falling() > 0 ? longest.falling() : falling, cached.caches(), cached.pixels(), false, like.size());
+        return new Costs(pass, longest.passes(), longest.noise(), longest.falling() > 0 ? longest.falling() : falling, cached.caches(),
+                cached.pixels(), false, like.size());
     }
 
     /** A small picture that is really made. */
@@ -145,7 +151,8 @@ public final class Estimator {
         double seconds = before + rendering + finish, spread = timed ? 1.05 : spread(recent, mend, c.probed);
         String words = c.probed ? String.format(java.util.Locale.ROOT, "a small picture made for this%s", checked(recent.length))
                 : c.pictures + (c.pictures == 1 ? " picture" : " pictures") + " of this view made here" + checked(recent.length);
-        return new Estimate(seconds, seconds / spread, seconds * spread, c.noise * Math.pow(c.passes / Math.max(1, passes), c.falling), (int) Math.ceil(passes),
+        return new Estimate(seconds, seconds / spread, seconds * spread, c.noise * Math.pow(c.passes / Math.max(1, passes), c.falling),
+                (int) Math.ceil(passes),
                 before, rendering, finish, words, limit, c.probed);
     }
 

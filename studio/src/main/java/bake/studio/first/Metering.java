@@ -36,7 +36,8 @@ final class Metering {
     static double ev(RenderScene scene, Camera camera, int[] size, Workers workers, BooleanSupplier stop) {
         int height = Math.max(8, WIDTH * size[1] / size[0]);
         Film film = Film.merged(WIDTH, height, scene.lights().groups().size());
-        Renderer r = new Renderer(scene, camera, new PathSettings(12, 0, 1, false, PixelFilter.TENT).withExchange(false), film, Region.all(WIDTH, height), workers);
+        PathSettings plain = new PathSettings(12, 0, 1, false, PixelFilter.TENT).withExchange(false);
+        Renderer r = new Renderer(scene, camera, plain, film, Region.all(WIDTH, height), workers);
         long end = System.nanoTime() + NANOS;
         for (int pass = 0; pass < PASSES; pass++)
             if (!r.pass(pass, workers, () -> stop.getAsBoolean() || System.nanoTime() > end)) break;

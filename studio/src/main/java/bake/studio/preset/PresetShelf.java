@@ -83,8 +83,7 @@ public final class PresetShelf {
 
         /** The newest that is not retired, or the newest of all. */
         public SharedPreset current() {
-            for (int i = versions.size() - 1; i >= 0; i--) if (!retired.containsKey(versions.get(i).preset().version())) return versions.get(i);
-            return newest();
+            return versions.stream().filter(v -> !retired.containsKey(v.preset().version())).reduce((a, b) -> b).orElseGet(this::newest);
         }
 
         /** A version by its number, or null. */
@@ -167,7 +166,10 @@ public final class PresetShelf {
         }
     }
 
-    /** The name of a preset's folder: letters, digits, blanks and a few signs as they are, small, since some file systems know no others. */
+    /**
+     * The name of a preset's folder: letters, digits, blanks and a few signs as they are, small, since some file systems know no
+     * others.
+     */
     static String folderName(String preset) {
         StringBuilder b = new StringBuilder();
         for (byte c : preset.toLowerCase(Locale.ROOT).getBytes(StandardCharsets.UTF_8)) {

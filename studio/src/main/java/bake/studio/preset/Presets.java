@@ -22,7 +22,10 @@ public final class Presets {
         return out;
     }
 
-    /** The presets that a project's pictures can be made with: its own, which are those that it has pinned, then those of shelves, then those that ship. */
+    /**
+     * The presets that a project's pictures can be made with: its own, which are those that it has pinned, then those of shelves,
+     * then those that ship.
+     */
     public static List<Preset> all(Project p, Shelves shelves) {
         List<Preset> out = new ArrayList<>(p.presets());
         for (List<Preset> more : List.of(shelves.current(), Preset.SHIPPED))
@@ -31,7 +34,8 @@ public final class Presets {
     }
 
     /**
-     * The project with a preset pinned: it keeps a copy of this version, so that its pictures can be made again whatever becomes of shelves.
+     * The project with a preset pinned: it keeps a copy of this version, so that its pictures can be made again whatever becomes of
+     * shelves.
      */
     public static Project pinned(Project p, Preset used) {
         boolean there = p.presets().stream().anyMatch(x -> x.equals(used));

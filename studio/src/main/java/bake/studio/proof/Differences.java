@@ -45,7 +45,8 @@ public final class Differences {
         List<Difference> out = new ArrayList<>();
         if (!a.preset.name().equals(b.preset.name()) || a.preset.version() != b.preset.version())
             out.add(new Difference(Part.PRESET, "preset", a.preset.name() + " v" + a.preset.version(), b.preset.name() + " v" + b.preset.version()));
-        for (PresetChanges.Change c : PresetChanges.between(a.preset, b.preset)) out.add(new Difference(Part.PRESET, c.name(), c.was(), c.is()));
+        for (PresetChanges.Change c : PresetChanges.between(a.preset, b.preset)) out.add(new Difference(Part.PRESET, c.name(), c.was(),
+                c.is()));
         JsonNode x = Json.MAPPER.valueToTree(a.view), y = Json.MAPPER.valueToTree(b.view);
         for (String k : List.of("around", "faders", "off", "shifts", "muted")) node(Part.LIGHT, k.equals("around") ? "" : word(k), x.path(k), y.path(k), out);
         for (String k : List.of("camera", "size", "curve", "whiteBalance", "setting", "name"))

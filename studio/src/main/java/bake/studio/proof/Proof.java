@@ -30,17 +30,20 @@ public record Proof(int number, String title, String note, View view, Preset pre
     }
 
     public Proof withTitle(String t) {
-        return new Proof(number, t, note, view, preset, width, height, made, seconds, caches, passes, noise, rays, clamped, seed, stopped, pinned,
+        return new Proof(number, t, note, view, preset, width, height, made, seconds, caches, passes, noise, rays, clamped, seed, stopped,
+                pinned,
                 over, threads);
     }
 
     public Proof withNote(String n) {
-        return new Proof(number, title, n, view, preset, width, height, made, seconds, caches, passes, noise, rays, clamped, seed, stopped, pinned,
+        return new Proof(number, title, n, view, preset, width, height, made, seconds, caches, passes, noise, rays, clamped, seed,
+                stopped, pinned,
                 over, threads);
     }
 
     public Proof withPinned(boolean p) {
-        return new Proof(number, title, note, view, preset, width, height, made, seconds, caches, passes, noise, rays, clamped, seed, stopped, p,
+        return new Proof(number, title, note, view, preset, width, height, made, seconds, caches, passes, noise, rays, clamped, seed,
+                stopped, p,
                 over, threads);
     }
 

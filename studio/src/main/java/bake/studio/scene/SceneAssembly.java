@@ -246,7 +246,8 @@ public final class SceneAssembly {
         // Lists that hold the same things stay the same lists: an edit of a material builds no hierarchy anew.
         return new Parts(project.models(), project.shapes(), project.materials(), kept(meshes, parts == null ? null : parts.meshes),
                 kept(instances, parts == null ? null : parts.instances),
-                List.copyOf(materials), kept(textures, parts == null ? null : parts.textures), List.copyOf(layers.keySet()), List.copyOf(lamps));
+                List.copyOf(materials), kept(textures, parts == null ? null : parts.textures), List.copyOf(layers.keySet()),
+                List.copyOf(lamps));
     }
 
     private static <T> List<T> kept(List<T> now, List<T> before) {

@@ -35,11 +35,15 @@ class EstimatorTest {
     }
 
     private Work work(Project p, int passes, double rendering, double noise, double predicted) throws IOException {
-        return new Work(Work.scene(p, dir, p.views().getFirst()), Work.solvers(TRACED), 2, 20_000, passes, 0, rendering, 0.2, noise, 0.5, predicted,
+        return new Work(Work.scene(p, dir, p.views().getFirst()), Work.solvers(TRACED), 2, 20_000, passes, 0, rendering, 0.2, noise, 0.5,
+                predicted,
                 0, predicted > 0 ? "pictures" : "");
     }
 
-    /** 16 passes of 20,000 pixels took 2 s and ended at 8 %: half the noise takes four times the passes, four times the pixels four times each. */
+    /**
+     * 16 passes of 20,000 pixels took 2 s and ended at 8 %: half the noise takes four times the passes, four times the pixels four
+     * times each.
+     */
     @Test
     void fromPicturesThatWereMade() throws IOException {
         Project p = project();
@@ -76,7 +80,8 @@ class EstimatorTest {
         for (int k = 0; k < 20; k++) log.add(work(p, 16, 2, 8, 2.2 / 1.5));
         Estimate after = e.quick(p, dir, v, TRACED, new int[] {400, 200}, 2);
         assertEquals(Math.pow(1.5, 20.0 / 22), after.rendering() / before, 1e-6);
-        assertTrue(after.low() < after.seconds() && after.seconds() < after.high() && after.high() < 1.2 * after.seconds(), after.toString());
+        assertTrue(after.low() < after.seconds() && after.seconds() < after.high() && after.high() < 1.2 * after.seconds(),
+                after.toString());
         assertEquals(0, e.score()[0], "none was right within a fifth");
         assertEquals(20, e.score()[1]);
         Files.writeString(dir.resolve("work.jsonl"), "{half a li", java.nio.file.StandardOpenOption.APPEND);

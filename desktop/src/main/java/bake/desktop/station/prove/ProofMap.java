@@ -57,7 +57,8 @@ final class ProofMap extends Pane {
         Estimate e = bench.prover().costs().estimateProperty().get();
         Ui.show(this, !all.isEmpty());
         if (all.isEmpty()) return;
-        double least = all.stream().mapToDouble(Proof::seconds).min().orElse(1), most = all.stream().mapToDouble(Proof::seconds).max().orElse(1),
+        double least = all.stream().mapToDouble(Proof::seconds).min().orElse(1), most = all.stream().mapToDouble(
+                Proof::seconds).max().orElse(1),
                 low = all.stream().mapToDouble(Proof::noise).min().orElse(1), high = all.stream().mapToDouble(Proof::noise).max().orElse(1);
         t0 = least / 2;
         t1 = Math.max(most, e == null ? most : e.seconds()) * 8;
@@ -124,7 +125,8 @@ final class ProofMap extends Pane {
     }
 
     private void point(Proof p) {
-        Circle c = new Circle(x(p.seconds()), y(p.noise()), p == bench.prints().aProperty().get() || p == bench.prints().bProperty().get() ? 4.5 : 3);
+        Circle c = new Circle(x(p.seconds()), y(p.noise()), p == bench.prints().aProperty().get() || p == bench.prints().bProperty().get()
+                ? 4.5 : 3);
         c.getStyleClass().add(p == bench.prints().aProperty().get() ? "hook-a" : p == bench.prints().bProperty().get() ? "hook-b" : "map-point");
         Tooltip.install(c, Ui.tip("Proof " + p.number() + (p.title().isEmpty() ? "" : ", " + p.title()) + "\n" + p.preset().name() + "\n"
                 + Texts.time(p.seconds()) + ", noise " + Texts.noise(p.noise())));

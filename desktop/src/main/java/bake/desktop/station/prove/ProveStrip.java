@@ -66,7 +66,8 @@ public final class ProveStrip extends VBox {
         table.getChildren().clear();
         Proof a = bench.prints().aProperty().get(), b = bench.prints().bProperty().get();
         Ui.show(looks, a != null && b != null);
-        for (Toggle t : modes.getToggles()) if (mode((String) t.getUserData()) == bench.comparing().modeProperty().get()) t.setSelected(true);
+        CompareHand.Mode now = bench.comparing().modeProperty().get();
+        for (Toggle t : modes.getToggles()) if (mode((String) t.getUserData()) == now) t.setSelected(true);
         if (a == null && b == null) {
             table.add(Ui.label(bench.prints().all().isEmpty()
                     ? "Make a proof with F5. Two of them can be hung as A and B and looked at against each other."
