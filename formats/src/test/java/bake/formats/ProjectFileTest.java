@@ -59,7 +59,7 @@ class ProjectFileTest {
         "\"name\": \"House\" | \"name\": 3 | name",
         "\"position\": [0,0,2] | \"position\": [0,0,1e99] | lamps[0].position",
         "{\"bake\" | {{\"bake\" | line 1",
-        "\"studioCode\": 77 | \"name\": \"again\" | Duplicate",
+        "\"studioCode\": 77 | \"name\": \"again\" | twice in one object",
     })
     void wrongProjectsAreRefused(String find, String replace, String expected) throws IOException {
         Path p = file(GOOD.replace(find, replace == null ? "" : replace));
