@@ -137,7 +137,7 @@ final class FileFacts {
             n.put("light", e.getMessage());
             return;
         }
-        float[] rgb = new float[3];
+        float[] rgb = new float[4];
         s.dome().read(0, 0, 1, rgb);
         n.put("zenithLuminance", 0.2126 * rgb[0] + 0.7152 * rgb[1] + 0.0722 * rgb[2]).put("skyLux", s.dome().horizontalIlluminance())
                 .put("sunLux", s.toSun() == null ? 0 : s.sunLux().luminance() * Math.max(0, s.toSun().z()));
