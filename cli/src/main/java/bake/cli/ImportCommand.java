@@ -2,6 +2,7 @@ package bake.cli;
 
 import bake.formats.Json;
 import bake.formats.project.Project;
+import bake.studio.first.NewProject;
 import bake.studio.project.ProjectImport;
 import bake.studio.scene.SceneAssembly;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -57,7 +58,7 @@ final class ImportCommand implements Callable<Integer> {
             SceneAssembly assembly = new SceneAssembly(p.folder());
             for (Project.ModelRef m : p.project().models()) assembly.model(m).findings().forEach(f -> said.add(f.line()));
         } else {
-            ProjectImport.Begun begun = ProjectImport.create(model, out, metres(), axis(), () -> false);
+            NewProject.Begun begun = NewProject.create(model, out, metres(), axis(), () -> false);
             file = begun.file();
             begun.findings().forEach(f -> said.add(f.line()));
         }

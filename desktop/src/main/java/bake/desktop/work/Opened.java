@@ -7,7 +7,7 @@ import bake.core.work.Workers;
 import bake.formats.model.ModelReader;
 import bake.formats.project.View;
 import bake.studio.cache.HierarchyCache;
-import bake.studio.project.ProjectImport;
+import bake.studio.first.NewProject;
 import bake.studio.project.ProjectSession;
 import bake.studio.proof.Proof;
 import bake.studio.proof.ProofStore;
@@ -71,6 +71,6 @@ public record Opened(ProjectSession session, SceneAssembly assembly, ProofStore 
         Path parent = model.toAbsolutePath().getParent(), folder = parent.resolve(stem + " project");
         for (int i = 2; Files.exists(folder); i++) folder = parent.resolve(stem + " project " + i);
         reading.step("Reading " + model.getFileName());
-        return ProjectImport.create(model, folder, null, null, reading::stopped).file();
+        return NewProject.create(model, folder, null, null, reading::stopped).file();
     }
 }

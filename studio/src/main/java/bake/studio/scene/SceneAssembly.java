@@ -108,18 +108,24 @@ public final class SceneAssembly {
         return out;
     }
 
-    /** Triangles kept in memory once for each mesh. */
+    /** Triangles kept in memory once for each mesh, without grounds that only catch shadows. */
     public long uniqueTriangles() {
-        return parts == null ? 0 : parts.meshes.stream().mapToLong(Mesh::triangles).sum();
+        return parts == null ? 0 : parts.meshes.stream().filter(m -> !catches(m)).mapToLong(Mesh::triangles).sum();
     }
 
-    /** Size of everything, metres along x, y and z; null where there is nothing. */
+    /** Whether a mesh is only there for the shadows on it. */
+    private boolean catches(Mesh m) {
+        return parts.materials.get(m.material()).catcher();
+    }
+
+    /** Size of everything but grounds that only catch shadows, metres along x, y and z; null where there is nothing. */
     public synchronized double[] size() {
         if (parts == null || parts.instances.isEmpty()) return null;
         Map<Mesh, Vec3[]> boxes = new IdentityHashMap<>();
         Bounds all = new Bounds();
         for (Instance i : parts.instances) {
             Mesh m = parts.meshes.get(i.mesh());
+            if (catches(m)) continue;
             for (Vec3 corner : boxes.computeIfAbsent(m, x -> Bounds.of(x.positions()).corners())) all.add(i.toWorld().point(corner));
         }
         return all.size();

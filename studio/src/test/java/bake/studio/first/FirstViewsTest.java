@@ -12,7 +12,6 @@ import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
 import bake.formats.project.View;
-import bake.studio.project.ProjectImport;
 import bake.studio.render.RenderJob;
 import bake.studio.scene.SceneAssembly;
 import java.io.IOException;
@@ -60,7 +59,7 @@ class FirstViewsTest {
     private Project imported() throws IOException {
         Files.writeString(dir.resolve("m.mtl"), "newmtl white\nKd 0.8 0.8 0.8\nnewmtl wood\nKd 0.45 0.3 0.18\nnewmtl black\nKd 0.05 0.05 0.05\n");
         Files.writeString(dir.resolve("m.obj"), obj);
-        return ProjectFile.read(ProjectImport.create(dir.resolve("m.obj"), dir.resolve("p")).file());
+        return ProjectFile.read(NewProject.create(dir.resolve("m.obj"), dir.resolve("p")).file());
     }
 
     /** The whole model is in the picture with air around it. */

@@ -16,6 +16,7 @@ import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
 import bake.formats.project.View;
+import bake.studio.first.NewProject;
 import bake.studio.proof.Proof;
 import bake.studio.proof.ProofStore;
 import bake.studio.render.Fingerprint;
@@ -60,7 +61,7 @@ class NothingLostTest {
     @Test
     void replacedModelsKeepTheirOwnFiles() throws IOException {
         Path folder = dir.resolve("house project");
-        ProjectImport.create(export("house.obj", "1 0 0"), folder);
+        NewProject.create(export("house.obj", "1 0 0"), folder);
         Project before = ProjectFile.read(folder.resolve("project.json"));
         double bright = red(before, folder);
         ProjectImport.replace(export("house.obj", "0.25 0 0"), folder, null);
@@ -266,7 +267,7 @@ class NothingLostTest {
         }
         assertEquals("rw-rw-r--", PosixFilePermissions.toString(Files.getPosixFilePermissions(file)), "a file's own mode stays");
         Path folder = dir.resolve("house project");
-        ProjectImport.create(export("house.obj", "1 0 0"), folder);
+        NewProject.create(export("house.obj", "1 0 0"), folder);
         assertEquals(Files.getPosixFilePermissions(plain), Files.getPosixFilePermissions(folder.resolve("project.json")));
         Path model = folder.resolve(ProjectFile.read(folder.resolve("project.json")).models().getFirst().file());
         assertEquals(Files.getPosixFilePermissions(plain), Files.getPosixFilePermissions(model));

@@ -9,6 +9,7 @@ import bake.core.scene.Scene;
 import bake.formats.FormatException;
 import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
+import bake.studio.first.NewProject;
 import bake.studio.scene.SceneAssembly;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -33,7 +34,7 @@ class ReimportTest {
     @Test
     void whatWasGivenHoldsOnByName() throws IOException {
         Path folder = dir.resolve("project");
-        ProjectImport.create(obj("house.obj", "wall", 3), folder);
+        NewProject.create(obj("house.obj", "wall", 3), folder);
         Path file = folder.resolve("project.json");
         SceneAssembly first = new SceneAssembly(folder);
         Project plain = ProjectFile.read(file);
@@ -68,7 +69,7 @@ class ReimportTest {
     @Test
     void layersByWhatIsAsked() throws IOException {
         Path folder = dir.resolve("project");
-        ProjectImport.create(obj("house.obj", "wall", 3), folder);
+        NewProject.create(obj("house.obj", "wall", 3), folder);
         Project p = ProjectFile.read(folder.resolve("project.json"));
         for (String by : new String[] {"material", "file", "node"}) {
             SceneAssembly a = new SceneAssembly(folder);

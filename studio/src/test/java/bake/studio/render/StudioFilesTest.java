@@ -23,9 +23,9 @@ import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
 import bake.formats.project.View;
+import bake.studio.first.NewProject;
 import bake.studio.preset.Presets;
 import bake.studio.preset.Shelves;
-import bake.studio.project.ProjectImport;
 import bake.studio.project.ProjectSession;
 import bake.studio.proof.Proof;
 import bake.studio.proof.ProofStore;
@@ -164,7 +164,7 @@ class StudioFilesTest {
         ImageIO.write(new BufferedImage(4, 4, BufferedImage.TYPE_INT_RGB), "png", src.resolve("unused.png").toFile());
         Files.writeString(dir.resolve("from/hall.mtl"), "newmtl oak\nKd 1 1 1\nmap_Kd maps/oak floor.png\n");
         Files.writeString(dir.resolve("from/hall.obj"), "mtllib hall.mtl\nv 0 0 0\nv 9 0 0\nv 9 0 -9\nvt 0 0\nusemtl oak\nf 1/1 2/1 3/1\n");
-        Path file = ProjectImport.create(dir.resolve("from/hall.obj"), dir.resolve("to")).file();
+        Path file = NewProject.create(dir.resolve("from/hall.obj"), dir.resolve("to")).file();
         Project p = ProjectFile.read(file);
         Path model = dir.resolve("to").resolve(p.models().getFirst().file()).getParent();
         assertTrue(Files.isRegularFile(model.resolve("maps/oak floor.png")));
@@ -174,10 +174,10 @@ class StudioFilesTest {
         assertEquals(List.of(), a.findings());
         double[] middle = new Lens(p.currentView().camera().camera(), 1920, 1080).project(6, 6, 0);
         assertTrue(middle[0] > 0.2 && middle[0] < 0.8 && middle[1] > 0.2 && middle[1] < 0.8, "the first view sees the model");
-        assertThrows(FormatException.class, () -> ProjectImport.create(dir.resolve("from/hall.obj"), dir.resolve("to")),
+        assertThrows(FormatException.class, () -> NewProject.create(dir.resolve("from/hall.obj"), dir.resolve("to")),
                 "a project is not overwritten");
         Files.writeString(dir.resolve("from/empty.obj"), "v 0 0 0\n");
-        assertThrows(FormatException.class, () -> ProjectImport.create(dir.resolve("from/empty.obj"), dir.resolve("to2")));
+        assertThrows(FormatException.class, () -> NewProject.create(dir.resolve("from/empty.obj"), dir.resolve("to2")));
         assertFalse(Files.exists(dir.resolve("to2/project.json")));
     }
 

@@ -16,6 +16,7 @@ import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** Under the easel on the Prove station: how two hung prints are looked at, and only what differs between them. */
@@ -44,6 +45,8 @@ public final class ProveStrip extends VBox {
         });
         HBox below = Ui.row(table, Ui.spring(), new ProofMap(bench));
         below.setAlignment(Pos.TOP_LEFT);
+        // Where it is narrow texts are cut: nothing pushes the sheet out of the window.
+        for (Region r : new Region[] {this, looks, table, below}) r.setMinWidth(0);
         getChildren().addAll(looks, below);
         bench.prints().aProperty().addListener((o, a, b) -> fill());
         bench.prints().bProperty().addListener((o, a, b) -> fill());
