@@ -34,6 +34,8 @@ public final class Estimator {
     /** Spread of predictions before any was checked, as factors. */
     private static final double[] UNSURE = {1.45, 1.2};
     private static final int RECENT = 24;
+    /** Shorter pictures say nothing about longer ones, seconds. */
+    private static final double TELLING = 2;
 
     private final WorkLog log;
     /** Small pictures made so far. */
@@ -123,7 +125,8 @@ public final class Estimator {
     private static Estimate predicted(Costs c, List<Work> all, Preset p, int[] size, String solvers) {
         double pixels = (double) size[0] * size[1];
         String basis = c.probed ? "probe" : "pictures";
-        double[] off = all.stream().filter(w -> w.basis().equals(basis) && w.solvers().equals(solvers) && w.off() > 0.05 && w.off() < 20)
+        double[] off = all.stream().filter(w -> w.basis().equals(basis) && w.solvers().equals(solvers) && w.off() > 0.05 && w.off() < 20
+                && w.seconds() >= TELLING)
                 .mapToDouble(Work::off).toArray();
         double[] recent = Arrays.copyOfRange(off, Math.max(0, off.length - RECENT), off.length);
         // A few are not yet believed whole: the mean of logarithms, as if two more had been right.
@@ -177,7 +180,8 @@ public final class Estimator {
     public void made(Project project, Path folder, View v, RenderJob job, int threads, double saving, Estimate before) throws IOException {
         RenderJob.Progress g = job.progress();
         // A picture that was gone on with or stopped says nothing about what a whole one takes.
-        if (g.state() != RenderJob.State.DONE || job.resumedAt() > 0 || g.passes() < 1) return;
+        if (g.state() != RenderJob.State.DONE || job.resumedAt() > 0 || g.passes() < 1 || g.seconds() < 0.5 * TELLING)
+            return;
         RenderJob.Order o = job.order();
         RenderJob.Phases t = job.phases();
         log.add(new Work(Work.scene(project, folder, v), Work.solvers(o.preset()), threads, (long) o.region().width() * o.region().height(),
