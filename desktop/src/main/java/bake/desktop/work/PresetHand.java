@@ -33,6 +33,7 @@ public final class PresetHand {
     private final Executor background;
     private final Prover prover;
     private final ObjectProperty<List<Preset>> all = new SimpleObjectProperty<>(List.of());
+    private final ObjectProperty<List<String>> shelfNames = new SimpleObjectProperty<>(List.of());
     private final ObjectProperty<SharedPreset> newer = new SimpleObjectProperty<>();
     private final ObjectProperty<Meeting> meeting = new SimpleObjectProperty<>();
     /** The studio's shelf; null for the one of the environment. */
@@ -82,9 +83,9 @@ public final class PresetHand {
         useStudio(folder);
     }
 
-    /** The shelves that a preset can be saved to. */
-    public Shelves shelves() {
-        return Shelves.of(bench.folder(), studio);
+    /** What the shelves are called that a preset can be saved to, and which of them are away. */
+    public ObjectProperty<List<String>> shelfNamesProperty() {
+        return shelfNames;
     }
 
     /** Looks at the shelves again. */
@@ -93,12 +94,16 @@ public final class PresetHand {
         Preset chosen = prover.presetProperty().get();
         int number = ++asked;
         if (p == null) return;
-        Shelves s = shelves();
+        Path folder = bench.folder(), shared = studio;
+        // A share that hangs is waited for here and not by the window.
         background.execute(() -> {
+            Shelves s = Shelves.of(folder, shared);
+            List<String> names = s.all().stream().map(x -> x.name() + (x.away() ? ", away" : "")).toList();
             List<Preset> found = Presets.all(p, s);
             SharedPreset better = chosen == null ? null : s.newer(chosen);
             bench.later(() -> {
                 if (number != asked) return;
+                shelfNames.set(names);
                 all.set(found);
                 newer.set(better);
             });
@@ -140,14 +145,15 @@ public final class PresetHand {
     /**
      * Saves the settings as the next version of their preset, or as a new one under another name.
      *
-     * @param shelf its place in {@link #shelves()}
+     * @param shelf its place in {@link #shelfNamesProperty}
      */
     public void save(int shelf, String name, String reason) {
         Preset p = prover.presetProperty().get();
         if (p == null || name.isBlank()) return;
-        PresetShelf s = shelves().all().get(shelf);
+        Path folder = bench.folder(), shared = studio;
         background.execute(() -> {
             try {
+                PresetShelf s = Shelves.of(folder, shared).all().get(shelf);
                 PresetShelf.Entry there = s.find(name);
                 boolean same = name.equalsIgnoreCase(p.name());
                 // Settings under another name begin a preset of their own.

@@ -51,7 +51,7 @@ class ShelfTest extends WindowFixture {
             hand().useStudio(folder);
             bench.stationProperty().set(Station.PROVE);
         });
-        until("the presets are listed", () -> !hand().allProperty().get().isEmpty());
+        until("the presets are listed", () -> !hand().allProperty().get().isEmpty() && hand().shelfNamesProperty().get().contains("studio"));
         save(r, "begun");
         until("it is on the shelf", () -> found(shelf) != null && hand().meetingProperty().get() == null
                 && bench.prover().presetProperty().get().version() == found(shelf).newest().preset().version());

@@ -7,7 +7,6 @@ import bake.desktop.work.Prover;
 import bake.formats.project.Preset;
 import bake.formats.project.SharedPreset;
 import bake.studio.preset.PresetChanges;
-import bake.studio.preset.PresetShelf;
 import java.io.File;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -47,6 +46,7 @@ final class PresetCard extends VBox {
         });
         prover.runningProperty().addListener((o, a, b) -> refresh());
         hand.allProperty().addListener((o, a, b) -> refresh());
+        hand.shelfNamesProperty().addListener((o, a, b) -> refresh());
         hand.newerProperty().addListener((o, a, b) -> refresh());
         hand.meetingProperty().addListener((o, a, b) -> {
             if (b == null && a != null) saving = false;
@@ -129,8 +129,8 @@ final class PresetCard extends VBox {
         }
         ComboBox<String> where = new ComboBox<>();
         where.setId("preset-shelf");
-        for (PresetShelf s : hand.shelves().all()) where.getItems().add(s.name() + (s.away() ? ", away" : ""));
-        shelf = Math.clamp(shelf, 0, where.getItems().size() - 1);
+        where.getItems().setAll(hand.shelfNamesProperty().get());
+        shelf = Math.clamp(shelf, 0, Math.max(0, where.getItems().size() - 1));
         where.getSelectionModel().select(shelf);
         where.setOnAction(e -> shelf = where.getSelectionModel().getSelectedIndex());
         Field title = new Field("preset-name", 150, t -> name = t), why = new Field("preset-reason", 150, t -> reason = t);
