@@ -5,6 +5,7 @@ import bake.formats.Json;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.SharedPreset;
+import bake.formats.project.ShippedPresets;
 import bake.studio.preset.PresetChanges;
 import bake.studio.preset.PresetMerge;
 import bake.studio.preset.PresetShelf;
@@ -48,8 +49,7 @@ final class PresetCommand implements Runnable {
         String name = m.matches() ? m.group(1) : id;
         PresetShelf.Entry e = shelf.find(name);
         SharedPreset p = e == null ? null : m.matches() ? e.version(Integer.parseInt(m.group(2))) : e.current();
-        if (p == null) p = Preset.SHIPPED.stream().filter(s -> s.name().equalsIgnoreCase(name) && (!m.matches()
-                || s.version() == Integer.parseInt(m.group(2)))).findFirst().map(SharedPreset::of).orElse(null);
+        if (p == null) p = ShippedPresets.find(name, m.matches() ? Integer.parseInt(m.group(2)) : 0);
         if (p == null) throw new IllegalArgumentException("there is no preset '" + id + "' on the shelf " + shelf.folder() + "; it has: "
                 + String.join(", ", shelf.list().stream().map(x -> x.newest().id()).toList()));
         return p;
@@ -71,7 +71,7 @@ final class PresetCommand implements Runnable {
             if (e.locked() != null) n.put("locked", e.locked());
             e.retired().forEach((k, v) -> n.withObjectProperty("retired").put("" + k, v));
         }
-        for (Preset p : Preset.SHIPPED) all.addObject().put("name", p.name()).put("version", p.version()).put("purpose", p.purpose())
+        for (Preset p : ShippedPresets.PRESETS) all.addObject().put("name", p.name()).put("version", p.version()).put("purpose", p.purpose())
                 .put("setting", p.setting()).put("shelf", "shipped").putArray("versions").add(p.version());
         if (s.away()) spec.commandLine().getErr().println("bake: the shelf " + s.folder() + " is away; these are the last known copies");
         if (json) print(all.toPrettyString());
@@ -106,8 +106,8 @@ final class PresetCommand implements Runnable {
                     new IllegalArgumentException("the project has no preset '" + name + "' of its own; it has: "
                             + String.join(", ", p.presets().stream().map(Preset::name).toList())));
             String to = as == null ? mine.name() : as;
-            // What was made from a preset that ships begins a line of its own on the shelf.
-            int base = as != null || s.find(to) == null ? 0 : mine.version();
+            // What was made from a preset that ships goes on from its number.
+            int base = as != null || s.find(to) == null && ShippedPresets.find(to, mine.version()) == null ? 0 : mine.version();
             made = s.save(SharedPreset.of(mine.named(to, base)), reason, who);
         }
         if (json) print(Json.MAPPER.valueToTree(made).toPrettyString());

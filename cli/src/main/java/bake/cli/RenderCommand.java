@@ -109,9 +109,11 @@ final class RenderCommand implements Callable<Integer> {
     @Override
     public Integer call() throws IOException {
         PictureOutput.checkEnding(out);
-        Projects.Opened p = Projects.open(project, sets);
-        View v = p.view(view);
-        Preset chosen = PresetKeys.set(p.project(), Presets.named(p.project(), v, preset, Shelves.of(p.folder(), shelf)), sets);
+        Projects.Opened opened = Projects.open(project, sets);
+        View v = opened.view(view);
+        Preset chosen = PresetKeys.set(opened.project(), Presets.named(opened.project(), v, preset, Shelves.of(opened.folder(), shelf)),
+                sets);
+        Projects.Opened p = new Projects.Opened(opened.folder(), Presets.seen(opened.project(), chosen));
         Preset settings = limits(chosen);
         int[] wh = size == null ? Presets.size(settings, v) : size(size);
         Region part = region == null ? null : region();

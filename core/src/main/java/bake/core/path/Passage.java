@@ -2,6 +2,7 @@ package bake.core.path;
 
 import bake.core.compiled.RenderScene;
 import bake.core.geometry.Ray;
+import bake.core.scene.Effort;
 import bake.core.surface.Fresnel;
 import bake.core.surface.Scatter;
 import bake.core.surface.SurfacePoint;
@@ -17,11 +18,13 @@ final class Passage {
     private final SurfaceTable surfaces;
     /** Material of the clear solid that the path is in, -1 for none. */
     private int medium;
+    private final Effort.Table efforts;
 
     Passage(PathTracer path, RenderScene scene) {
         this.path = path;
         this.scene = scene;
         surfaces = scene.surfaces();
+        efforts = scene.scene().efforts();
     }
 
     void begin() {
@@ -94,6 +97,10 @@ final class Passage {
     /** What the material gives up for time; false when this path does not go on. */
     boolean thrift() {
         float reach = surfaces.reach(path.point.material), weight = surfaces.weight(path.point.material);
+        if (path.scatter.kind == Scatter.MIRRORED && !efforts.none()) {
+            SurfacePoint p = path.point;
+            path.reflect(efforts.of(p.material, scene.geometry().instance(p.item, p.prim)).reflections());
+        }
         if (path.scatter.kind == Scatter.MIRRORED && reach < Float.POSITIVE_INFINITY) path.ray.t = reach;
         if (weight == 1) return true;
         if (path.random.aside() >= weight) return false;

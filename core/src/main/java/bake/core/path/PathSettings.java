@@ -17,9 +17,10 @@ import bake.core.film.PixelFilter;
  * @param filter how samples are gathered into pixels
  * @param bounced how light that has bounced is computed
  * @param occlusion how corners are darkened for the look of it
+ * @param edges paths that each pass gives a pixel in which something ends, 1 to 16
  */
 public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, boolean guided, boolean exchange, boolean prompt,
-        PixelFilter filter, BounceSettings bounced, Occlusion occlusion) {
+        PixelFilter filter, BounceSettings bounced, Occlusion occlusion, int edges) {
     /**
      * Most bounces of each kind. What the last one meets still shows its own light.
      *
@@ -34,15 +35,15 @@ public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, bo
     public static final PathSettings REFERENCE = new PathSettings(64, 0, 1);
 
     public PathSettings(int bounces, double clamp, long seed) {
-        this(bounces, Kinds.ALL, clamp, seed, true, true, false, PixelFilter.TENT, BounceSettings.TRACED, Occlusion.NONE);
+        this(bounces, Kinds.ALL, clamp, seed, true, true, false, PixelFilter.TENT, BounceSettings.TRACED, Occlusion.NONE, 1);
     }
 
     public PathSettings(int bounces, double clamp, long seed, boolean guided, PixelFilter filter) {
-        this(bounces, Kinds.ALL, clamp, seed, guided, true, false, filter, BounceSettings.TRACED, Occlusion.NONE);
+        this(bounces, Kinds.ALL, clamp, seed, guided, true, false, filter, BounceSettings.TRACED, Occlusion.NONE, 1);
     }
 
     public PathSettings(int bounces, Kinds kinds, double clamp, long seed, boolean guided, PixelFilter filter) {
-        this(bounces, kinds, clamp, seed, guided, true, false, filter, BounceSettings.TRACED, Occlusion.NONE);
+        this(bounces, kinds, clamp, seed, guided, true, false, filter, BounceSettings.TRACED, Occlusion.NONE, 1);
     }
 
     /**
@@ -55,22 +56,27 @@ public record PathSettings(int bounces, Kinds kinds, double clamp, long seed, bo
     }
 
     public PathSettings withSeed(long s) {
-        return new PathSettings(bounces, kinds, clamp, s, guided, exchange, prompt, filter, bounced, occlusion);
+        return new PathSettings(bounces, kinds, clamp, s, guided, exchange, prompt, filter, bounced, occlusion, edges);
     }
 
     public PathSettings withExchange(boolean e) {
-        return new PathSettings(bounces, kinds, clamp, seed, guided, e, prompt, filter, bounced, occlusion);
+        return new PathSettings(bounces, kinds, clamp, seed, guided, e, prompt, filter, bounced, occlusion, edges);
     }
 
     public PathSettings withBounced(BounceSettings b) {
-        return new PathSettings(bounces, kinds, clamp, seed, guided, exchange, prompt, filter, b, occlusion);
+        return new PathSettings(bounces, kinds, clamp, seed, guided, exchange, prompt, filter, b, occlusion, edges);
     }
 
     public PathSettings with(Occlusion o) {
-        return new PathSettings(bounces, kinds, clamp, seed, guided, exchange, prompt, filter, bounced, o);
+        return new PathSettings(bounces, kinds, clamp, seed, guided, exchange, prompt, filter, bounced, o, edges);
+    }
+
+    /** @param n paths a pass for a pixel in which something ends */
+    public PathSettings withEdges(int n) {
+        return new PathSettings(bounces, kinds, clamp, seed, guided, exchange, prompt, filter, bounced, occlusion, n);
     }
 
     public PathSettings promptly() {
-        return new PathSettings(bounces, kinds, clamp, seed, guided, exchange, true, filter, bounced, occlusion);
+        return new PathSettings(bounces, kinds, clamp, seed, guided, exchange, true, filter, bounced, occlusion, edges);
     }
 }

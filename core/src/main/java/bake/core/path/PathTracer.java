@@ -498,6 +498,12 @@ public final class PathTracer {
         return point.material < 0 || passage.thrift();
     }
 
+    /** The path has just mirrored off a surface from which on only so many reflections count. */
+    void reflect(int most) {
+        if (most == 0) lastBounce = true;
+        else allowed[Scatter.MIRRORED] = Math.min(allowed[Scatter.MIRRORED], most - 1);
+    }
+
     void add(int group, float r, float g, float b) {
         if (trail.shared()) {
             trail.later(group, r, g, b);

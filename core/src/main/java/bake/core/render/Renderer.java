@@ -63,8 +63,15 @@ public final class Renderer implements Passes {
     private int prepared = -1;
     /** Whether it began with caches of another picture. */
     private boolean begun;
+    private final RenderScene scene;
+    private final boolean uneven;
+    /** How many paths pixels get, where that is not one for all; null until it is known. */
+    private EffortMap effort;
+    /** Paths beyond the first of each pixel, by thread. */
+    private final PathHead[] more;
 
     public Renderer(RenderScene scene, Camera camera, PathSettings settings, Film film, Region region, Workers workers) {
+        this.scene = scene;
         this.film = film;
         this.settings = settings;
         this.region = region.within(film.width(), film.height());
@@ -78,6 +85,9 @@ public final class Renderer implements Passes {
         rays = new float[n][6];
         heads = new PathHead[n][CELLS * CELLS];
         exchanges = new PathExchange[n];
+        more = new PathHead[n];
+        // The easel's first pass waits for nothing.
+        uneven = !settings.prompt() && EffortMap.needed(scene, settings.edges());
         clamped = new double[n];
         for (int i = 0; i < n; i++) {
             tracers[i] = new PathTracer(scene, settings.bounces(), settings.kinds(), settings.clamp() * camera.saturation());
@@ -86,6 +96,7 @@ public final class Renderer implements Passes {
             tracers[i].sharpness(SHARPNESS * lens.pixel(film.width()));
             samplers[i] = new PathSampler();
             paths[i] = new float[tracers[i].channels()];
+            more[i] = new PathHead(paths[i].length);
             exchanges[i] = new PathExchange(scene.tracer(), tracers[i].clamp(), heads[i].length);
             for (int k = 0; k < heads[i].length; k++) heads[i][k] = new PathHead(paths[i].length);
         }
@@ -206,6 +217,13 @@ public final class Renderer implements Passes {
                 down = (region.y() + region.height() - 1 + my) / TILE - top + 1;
         boolean[] stopped = new boolean[workers.threads()];
         if (!prepare(number, workers, stop, share -> {})) return false;
+        if (uneven && effort == null) {
+            // What lies beside the region in its tiles is traced too.
+            Region wide = new Region(region.x() - TILE, region.y() - TILE, region.width() + 2 * TILE, region.height() + 2 * TILE);
+            effort = EffortMap.of(scene, lens, settings.filter(), film.width(), film.height(), wide.within(film.width(), film.height()),
+                    settings.edges(), settings.seed(), workers, stop);
+            if (effort == null) return false;
+        }
         workers.run(across * down, (worker, tile) -> {
             if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;
             else tile(worker, number, (left + tile % across) * TILE - mx, (top + tile / across) * TILE - my);
@@ -239,18 +257,34 @@ public final class Renderer implements Passes {
             head.y = y;
         }
         if (!any) return;
-        for (int k = 0; k < n; k++) path(worker, number, all[k]);
-        if (exchanges()) exchanges[worker].run(all, n);
+        boolean exchanging = exchanges();
+        for (int k = 0; k < n; k++) path(worker, number * paths(all[k]), all[k], exchanging);
+        if (exchanging) exchanges[worker].run(all, n);
         for (int k = 0; k < n; k++) {
             PathHead head = all[k];
             if (!region.contains(head.x, head.y)) continue;
-            if (gains != null) for (int i = 0; i < head.out.length; i++) head.out[i] *= gains[i];
-            if (head.weight != 1) for (int i = 0; i < head.out.length; i++) head.out[i] *= head.weight;
-            film.add(head.x, head.y, head.out);
-            film.addCover(head.x, head.y, head.features[FirstSeen.COVER] * head.weight);
-            film.addFeatures(head.x, head.y, head.features);
-            clamped[worker] += head.clamped;
+            add(worker, head);
+            for (int i = 1, m = paths(head); i < m; i++) {
+                more[worker].x = head.x;
+                more[worker].y = head.y;
+                path(worker, number * m + i, more[worker], false);
+                add(worker, more[worker]);
+            }
         }
+    }
+
+    /** Paths of a pass for the pixel of a head. */
+    private int paths(PathHead head) {
+        return effort == null ? 1 : effort.paths(head.x, head.y);
+    }
+
+    private void add(int worker, PathHead head) {
+        if (gains != null) for (int i = 0; i < head.out.length; i++) head.out[i] *= gains[i];
+        if (head.weight != 1) for (int i = 0; i < head.out.length; i++) head.out[i] *= head.weight;
+        film.add(head.x, head.y, head.out);
+        film.addCover(head.x, head.y, head.features[FirstSeen.COVER] * head.weight);
+        film.addFeatures(head.x, head.y, head.features);
+        clamped[worker] += head.clamped;
     }
 
     private boolean exchanges() {
@@ -258,12 +292,13 @@ public final class Renderer implements Passes {
         return settings.exchanges(!settings.prompt() || prepared > 0 || begun) && (training == null || training.exchangePays());
     }
 
-    private void path(int worker, int number, PathHead head) {
+    /** @param sample number of the path among those of its pixel, {@code exchanging} whether its second point is left to others */
+    private void path(int worker, int sample, PathHead head, boolean exchanging) {
         PathSampler random = samplers[worker];
         PathTracer tracer = tracers[worker];
         float[] r = rays[worker];
         PixelFilter filter = settings.filter();
-        random.startPixel(head.x, head.y, number, settings.seed());
+        random.startPixel(head.x, head.y, sample, settings.seed());
         random.next2();
         // Drawn from the filter: each sample belongs to one pixel only.
         float fx = head.x + 0.5f + filter.offset(random.u), fy = head.y + 0.5f + filter.offset(random.v);
@@ -273,7 +308,7 @@ public final class Renderer implements Passes {
         head.begin();
         tracer.place(fx / film.width(), fy / film.height());
         double before = tracer.clampedLuminance();
-        if (exchanges()) tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head);
+        if (exchanging) tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head);
         else tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head.out);
         head.clamped = tracer.clampedLuminance() - before;
         System.arraycopy(tracer.first.values, 0, head.features, 0, head.features.length);

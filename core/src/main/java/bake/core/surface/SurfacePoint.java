@@ -35,6 +35,8 @@ public final class SurfacePoint {
     /** Cosine between the face's and the bent normal. */
     public float bent;
     public int material;
+    /** Item and triangle of the geometry. */
+    public int item, prim;
     /** True when the ray came from the side the triangle's winding faces. */
     public boolean front;
     /** Whether a bent normal was left out because it looked away from the ray: seen from elsewhere the point may be another. */
@@ -48,6 +50,8 @@ public final class SurfacePoint {
     public void load(Geometry geometry, SurfaceTable table, Ray ray) {
         Blas b = geometry.blas(ray.item);
         int prim = ray.prim, o = Blas.first(prim);
+        item = ray.item;
+        this.prim = prim;
         float[] c = b.packets();
         float u = ray.u, v = ray.v, w = 1 - u - v;
         float ax = c[o + 12] - c[o], ay = c[o + 16] - c[o + 4], az = c[o + 20] - c[o + 8], ex = c[o + 24] - c[o], ey = c[o + 28] - c[o + 4],

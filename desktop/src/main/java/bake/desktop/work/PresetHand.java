@@ -3,6 +3,7 @@ package bake.desktop.work;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.SharedPreset;
+import bake.formats.project.ShippedPresets;
 import bake.studio.preset.PresetChanges;
 import bake.studio.preset.PresetMerge;
 import bake.studio.preset.PresetShelf;
@@ -112,7 +113,7 @@ public final class PresetHand {
 
     /** Makes the next proofs with a preset; the project keeps this version of one that is from a shelf. */
     public void choose(Preset p) {
-        if (!Preset.SHIPPED.contains(p)) bench.edit(null, q -> Presets.pinned(q, p));
+        if (!ShippedPresets.PRESETS.contains(p)) bench.edit(null, q -> Presets.pinned(q, p));
         prover.presetProperty().set(p);
     }
 
@@ -157,7 +158,9 @@ public final class PresetHand {
                 PresetShelf.Entry there = s.find(name);
                 boolean same = name.equalsIgnoreCase(p.name());
                 // Settings under another name begin a preset of their own.
-                save(s, p.named(same && there != null ? there.name() : name, same && there != null ? p.version() : 0), reason);
+                // What was made from one that ships goes on from its number.
+                boolean goesOn = same && (there != null || ShippedPresets.find(name, p.version()) != null);
+                save(s, p.named(same && there != null ? there.name() : name, goesOn ? p.version() : 0), reason);
             } catch (IOException e) {
                 bench.notices().fail(e);
             }

@@ -179,7 +179,7 @@ public final class Prover {
 
     private void make(Place at, View v, Preset p, Region part, boolean anyway, Estimate foreseen) {
         ProofStore store = at.store;
-        Project project = at.project;
+        Project project = Presets.seen(at.project, p);
         try {
             int[] s = Presets.size(p, v);
             Region r = part == null ? null : new Region(part.x() * s[0] / 1000, part.y() * s[1] / 1000,

@@ -7,14 +7,13 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.databind.JsonNode;
 import java.lang.reflect.RecordComponent;
 import java.util.Collections;
-import java.util.List;
 import java.util.Map;
 
 /**
  * Named, versioned settings for making a proof.
  *
  * @param purpose "test" or "final"
- * @param setting "interior" or "exterior"
+ * @param setting "interior", "exterior" or "any"
  * @param width width of a test, pixels; 0 takes the view's own size
  * @param noiseAim noise at which the picture counts as done, percent; 0 for none
  * @param timeLimit seconds; 0 for none
@@ -38,6 +37,8 @@ import java.util.Map;
  * @param exact whether everything is path traced whatever the solvers say, so that nothing is biased; absent means no
  * @param darkCorners by how much bounced light is dimmed where things are near, 0 to 1; absent means not at all
  * @param darkWithin up to where things count as near for that, metres; absent means 0.3
+ * @param edges paths that each pass gives a pixel in which something ends, 1 to 16; absent means 1
+ * @param clay whether all is matt grey but for what is clear or glows; absent means no
  * @param clamp most that one indirect path may add, in multiples of the camera's saturation; 0 for no limit
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -46,7 +47,7 @@ public record Preset(
         double clamp,
         Boolean denoise, Integer diffuse, Integer mirrored, Integer refracted, String filter, Double filterRadius,
         String firstBounce, String laterBounces, Boolean cachedSurroundings, Integer gatherRays, Double gatherRadius, Double nearField,
-        Integer photons, String caustics, Boolean exact, Double darkCorners, Double darkWithin,
+        Integer photons, String caustics, Boolean exact, Double darkCorners, Double darkWithin, Integer edges, Boolean clay,
         @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
     public Preset {
@@ -54,26 +55,11 @@ public record Preset(
         denoise = denoise == null || denoise;
     }
 
-    /** What ships with Bake. Widths and aims are common practice, no source. */
-    public static final List<Preset> SHIPPED = List.of(
-            shipped("Interior test", "test", "interior", 640, 6, 45, 4096, 10, 20, true, true),
-            shipped("Interior test, exact", "test", "interior", 640, 6, 45, 4096, 10, 20, false, false),
-            shipped("Exterior test", "test", "exterior", 640, 5, 30, 4096, 8, 20, false, false),
-            shipped("Interior final", "final", "interior", 0, 2, 0, 65536, 24, 50, true, true),
-            shipped("Interior final, exact", "final", "interior", 0, 2, 0, 65536, 24, 50, false, false),
-            shipped("Exterior final", "final", "exterior", 0, 1.5, 0, 65536, 16, 50, false, false));
-
-    private static Preset shipped(String name, String purpose, String setting, int width, double aim, double seconds, int samples,
-            int bounces, double clamp, boolean cached, boolean sky) {
-        Preset p = of(name, cached ? 2 : 1, purpose, setting, width, aim, seconds, samples, bounces, clamp, true);
-        return cached ? p.withBounces("irradiance cache", "radiance cache", sky ? true : null) : p;
-    }
-
     /** One that leaves out all that may be absent. */
     public static Preset of(String name, int version, String purpose, String setting, int width, double noiseAim, double timeLimit,
             int samples, int bounces, double clamp, boolean denoise) {
         return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, clamp, denoise, null, null, null,
-                null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
+                null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
     }
 
     /** This preset with other values for some of its components, named. */
@@ -174,5 +160,15 @@ public record Preset(
     /** Darkens corners for the look of it; null for not at all, and for the usual distance. */
     public Preset withDarkCorners(Double strength, Double metres) {
         return with("darkCorners", strength).with("darkWithin", metres);
+    }
+
+    /** @param paths a pass for pixels in which something ends, or null for one */
+    public Preset withEdges(Integer paths) {
+        return with("edges", paths);
+    }
+
+    /** Whether all is matt grey; null for no. */
+    public Preset withClay(Boolean c) {
+        return with("clay", c);
     }
 }

@@ -18,11 +18,13 @@ import java.util.Objects;
  * @param due local date and time of the delivery, ISO 8601 without zone, or null
  * @param layers layers that are switched off or renamed; layers of the models that are not listed are on
  * @param current name of the view that was last worked on
+ * @param clay whether all is shown matt grey but for what is clear or glows; absent means no
+ * @param efforts what is done for single things beyond what is done for all
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record Project(
         int bake, String name, String due, Place place, List<ModelRef> models, List<Shape> shapes, List<Surface> materials,
-        List<LampSpec> lamps, List<PortalSpec> portals, List<Layer> layers, List<View> views, List<Preset> presets, String current,
+        List<LampSpec> lamps, List<PortalSpec> portals, List<Layer> layers, List<View> views, List<Preset> presets, String current, List<EffortSpec> efforts, Boolean clay,
         @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
     public static final int VERSION = 1;
@@ -36,6 +38,7 @@ public record Project(
         layers = list(layers);
         views = list(views);
         presets = list(presets);
+        efforts = list(efforts);
         other = other == null ? Map.of() : other;
         place = place == null ? Place.DEFAULT : place;
     }
@@ -213,58 +216,73 @@ public record Project(
     public record Layer(String name, boolean on, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {}
 
     public Project withLamps(List<LampSpec> l) {
-        return new Project(bake, name, due, place, models, shapes, materials, l, portals, layers, views, presets, current, other);
+        return new Project(bake, name, due, place, models, shapes, materials, l, portals, layers, views, presets, current, efforts, clay, other);
     }
 
     /** @param d local date and time, ISO 8601 without zone, or null */
     public Project withDue(String d) {
-        return new Project(bake, name, d, place, models, shapes, materials, lamps, portals, layers, views, presets, current, other);
+        return new Project(bake, name, d, place, models, shapes, materials, lamps, portals, layers, views, presets, current, efforts, clay, other);
     }
 
     public Project withPortals(List<PortalSpec> l) {
-        return new Project(bake, name, due, place, models, shapes, materials, lamps, l, layers, views, presets, current, other);
+        return new Project(bake, name, due, place, models, shapes, materials, lamps, l, layers, views, presets, current, efforts, clay, other);
     }
 
     public Project withPlace(Place p) {
-        return new Project(bake, name, due, p, models, shapes, materials, lamps, portals, layers, views, presets, current, other);
+        return new Project(bake, name, due, p, models, shapes, materials, lamps, portals, layers, views, presets, current, efforts, clay, other);
     }
 
     public Project withViews(List<View> v) {
-        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, layers, v, presets, current, other);
+        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, layers, v, presets, current, efforts, clay, other);
     }
 
     public Project withLayers(List<Layer> l) {
-        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, l, views, presets, current, other);
+        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, l, views, presets, current, efforts, clay, other);
     }
 
     public Project withCurrent(String view) {
-        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, layers, views, presets, view, other);
+        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, layers, views, presets, view, efforts, clay, other);
     }
 
     public Project withPresets(List<Preset> p) {
-        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, layers, views, p, current, other);
+        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, layers, views, p, current, efforts, clay, other);
+    }
+
+    public Project withEfforts(List<EffortSpec> e) {
+        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, layers, views, presets, current, e, clay, other);
+    }
+
+    /** Whether all is matt grey but for what is clear or glows. */
+    public boolean inClay() {
+        return Boolean.TRUE.equals(clay);
+    }
+
+    public Project withClay(Boolean c) {
+        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, layers, views, presets, current, efforts, c,
+                other);
     }
 
     public Project withMaterials(List<Surface> m) {
-        return new Project(bake, name, due, place, models, shapes, m, lamps, portals, layers, views, presets, current, other);
+        return new Project(bake, name, due, place, models, shapes, m, lamps, portals, layers, views, presets, current, efforts, clay, other);
     }
 
     public Project withShapes(List<Shape> s) {
-        return new Project(bake, name, due, place, models, s, materials, lamps, portals, layers, views, presets, current, other);
+        return new Project(bake, name, due, place, models, s, materials, lamps, portals, layers, views, presets, current, efforts, clay, other);
     }
 
     public Project withModels(List<ModelRef> m) {
-        return new Project(bake, name, due, place, m, shapes, materials, lamps, portals, layers, views, presets, current, other);
+        return new Project(bake, name, due, place, m, shapes, materials, lamps, portals, layers, views, presets, current, efforts, clay, other);
     }
 
     public Project withName(String n) {
-        return new Project(bake, n, due, place, models, shapes, materials, lamps, portals, layers, views, presets, current, other);
+        return new Project(bake, n, due, place, models, shapes, materials, lamps, portals, layers, views, presets, current, efforts, clay, other);
     }
 
     /** Whether another project has the same in it but for its views and presets. */
     public boolean showsTheSame(Project o) {
         return o == this || models == o.models && shapes == o.shapes && materials == o.materials && lamps == o.lamps && layers == o.layers
-                && portals == o.portals && place.equals(o.place);
+                && portals == o.portals && efforts == o.efforts && inClay() == o.inClay()
+                && place.equals(o.place);
     }
 
     /** The view of a name, or null. */

@@ -26,7 +26,7 @@ import java.util.Set;
 public final class ProjectFile {
     public static final String NAME = "project.json";
     /** Raised whenever the schema changes. */
-    private static final int SCHEMA_EDITION = 4;
+    private static final int SCHEMA_EDITION = 5;
     private static final long MOST_BYTES = 64L << 20;
     private static final ObjectMapper MAPPER = Json.MAPPER.copy().configure(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES, false);
     private static JsonSchema schema;

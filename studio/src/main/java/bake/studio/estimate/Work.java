@@ -40,13 +40,14 @@ public record Work(String scene, String solvers, int threads, long pixels, int p
     public static String scene(Project p, Path folder, View v) throws IOException {
         MessageDigest d = Digests.sha();
         Digests.put(d, Fingerprint.of(p, folder, v).light() + Json.MAPPER.writeValueAsString(v.camera()) + v.around().skyStops()
-                + v.around().sunStops() + v.faders() + v.muted());
+                + v.around().sunStops() + v.faders() + v.muted() + (p.efforts().isEmpty() ? "" : Json.MAPPER.writeValueAsString(p.efforts())));
         return Digests.hex(d);
     }
 
     /** How a preset computes light, as far as its cost goes. */
     public static String solvers(Preset p) {
         var b = RenderJob.bounced(p);
-        return b.cached() ? b.first() + ", " + b.later() : "traced";
+        String how = b.cached() ? b.first() + ", " + b.later() : "traced";
+        return p.edges() == null || p.edges() == 1 ? how : how + ", edges " + p.edges();
     }
 }

@@ -17,7 +17,6 @@ import bake.core.path.BounceSettings;
 import bake.core.path.PathSettings;
 import bake.core.render.Renderer;
 import bake.core.scene.Camera;
-import bake.core.scene.Material;
 import bake.core.scene.Scene;
 import bake.core.solve.Caches;
 import bake.core.work.Passes;
@@ -99,7 +98,6 @@ public final class LiveRender implements AutoCloseable {
     /** Divisor of the very first picture, by how long the last one took. */
     private double coarse = 10;
     private RenderScene compiled;
-    private List<Material> clay, clayOf;
 
     /**
      * @param compiled what was compiled of the scene before, or null
@@ -195,18 +193,10 @@ public final class LiveRender implements AutoCloseable {
 
     private RenderScene compile(Project project, View view, Showing showing) throws java.io.IOException {
         synchronized (assembly) {
-            Scene scene = assembly.scene(project, showing == null ? view : view.neutral());
-            if (showing == null) showing = Showing.PICTURE;
-            if (showing == Showing.CLAY) scene = inClay(scene);
+            Scene scene = assembly.scene(showing == Showing.CLAY ? project.withClay(true) : project,
+                    showing == null ? view : view.neutral());
             return compiled = RenderScene.compile(scene, compiled, Workers.COMPILING, HierarchyCache.shared());
         }
-    }
-
-    /** The same list of materials always gives the same list of clay, so that compiling sees that nothing changed. */
-    private Scene inClay(Scene s) {
-        if (clayOf != s.materials()) clay = Showing.CLAY.of(s.materials());
-        clayOf = s.materials();
-        return s.withMaterials(clay);
     }
 
     private void render(Request r) throws java.io.IOException {

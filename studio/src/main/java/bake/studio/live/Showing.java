@@ -1,8 +1,5 @@
 package bake.studio.live;
 
-import bake.core.math.Vec3;
-import bake.core.scene.Material;
-import java.util.List;
 
 /** What the easel shows of a model. */
 public enum Showing {
@@ -24,21 +21,5 @@ public enum Showing {
     /** Whether this is a way to look at caches. */
     public boolean ofCaches() {
         return this == RECORDS || this == CELLS || this == PHOTONS;
-    }
-
-    /** Reflectance of clay: middle of what rooms have (common practice, no source). */
-    private static final double CLAY_REFLECTANCE = 0.5;
-
-    /** The materials of clay; {@code m} itself for all other ways. */
-    public List<Material> of(List<Material> m) {
-        return this == CLAY ? m.stream().map(Showing::clay).toList() : m;
-    }
-
-    private static Material clay(Material m) {
-        if (m.transmission() > 0 || m.glows()) return m;
-        Vec3 grey = new Vec3(CLAY_REFLECTANCE, CLAY_REFLECTANCE, CLAY_REFLECTANCE);
-        Material c = Material.diffuse(m.name(), grey).withAlpha(m.alpha(), m.alphaMode(), m.cutoff()).withTranslucency(m.translucency());
-        // What is cut out stays cut out; its picture's colours come along.
-        return m.alphaMode() == Material.AlphaMode.OPAQUE ? c : c.withBaseImage(m.baseImage());
     }
 }

@@ -4,6 +4,7 @@ import bake.formats.AtomicFile;
 import bake.formats.FormatException;
 import bake.formats.Json;
 import bake.formats.project.SharedPreset;
+import bake.formats.project.ShippedPresets;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
@@ -214,7 +215,7 @@ public final class PresetShelf {
         int from = p.preset().version(), newest = e == null ? 0 : e.newest().preset().version();
         if (e != null && e.locked() != null) throw new FormatException(name, "preset '" + e.name() + "'", "is locked by " + e.locked()
                 + "; save it under another name");
-        if (newest > from || e != null && from == 0) throw new Conflict(e.version(from), e.newest());
+        if (newest > from || e != null && from == 0) throw new Conflict(base(e, from), e.newest());
         String when = LocalDateTime.now().truncatedTo(ChronoUnit.SECONDS).toString();
         int next = Math.max(newest, from) + 1;
         SharedPreset made = p.withPreset(p.preset().named(p.preset().name(), next)).told(reason, author, from == 0 ? null : from, when);
@@ -223,9 +224,15 @@ public final class PresetShelf {
             // A half-written file of a process that was killed stands in the way, and is no version.
             if (now == null || now.newest().preset().version() < next) return save(p.withPreset(p.preset().named(p.preset().name(), next)),
                     reason, author);
-            throw new Conflict(now.version(from), now.newest());
+            throw new Conflict(base(now, from), now.newest());
         }
         return made;
+    }
+
+    /** The version that a change was made from, on the shelf or of those that ship. */
+    private static SharedPreset base(Entry e, int version) {
+        SharedPreset there = e.version(version);
+        return there != null || version == 0 ? there : ShippedPresets.find(e.name(), version);
     }
 
     /** Adds a version on top of whatever there is: for what was merged with the newest. */

@@ -3,6 +3,7 @@ package bake.studio.preset;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.SharedPreset;
+import bake.formats.project.ShippedPresets;
 import bake.formats.project.View;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -18,7 +19,7 @@ public final class Presets {
 
     public static List<Preset> all(Project p) {
         List<Preset> out = new ArrayList<>(p.presets());
-        for (Preset s : Preset.SHIPPED) if (out.stream().noneMatch(o -> o.name().equals(s.name()))) out.add(s);
+        for (Preset s : ShippedPresets.PRESETS) if (out.stream().noneMatch(o -> o.name().equals(s.name()))) out.add(s);
         return out;
     }
 
@@ -28,7 +29,7 @@ public final class Presets {
      */
     public static List<Preset> all(Project p, Shelves shelves) {
         List<Preset> out = new ArrayList<>(p.presets());
-        for (List<Preset> more : List.of(shelves.current(), Preset.SHIPPED))
+        for (List<Preset> more : List.of(shelves.current(), ShippedPresets.PRESETS))
             for (Preset s : more) if (out.stream().noneMatch(o -> o.name().equalsIgnoreCase(s.name()))) out.add(s);
         return out;
     }
@@ -44,6 +45,11 @@ public final class Presets {
         out.removeIf(x -> x.name().equalsIgnoreCase(used.name()));
         out.add(used);
         return p.withPresets(List.copyOf(out));
+    }
+
+    /** The project as pictures of a preset show it. */
+    public static Project seen(Project p, Preset s) {
+        return Boolean.TRUE.equals(s.clay()) && !p.inClay() ? p.withClay(true) : p;
     }
 
     /** The first preset of a purpose that suits a view. */
@@ -68,7 +74,7 @@ public final class Presets {
     }
 
     private static Preset version(Project p, String name, int version, Shelves shelves) throws IOException {
-        for (List<Preset> here : List.of(p.presets(), Preset.SHIPPED))
+        for (List<Preset> here : List.of(p.presets(), ShippedPresets.PRESETS))
             for (Preset x : here) if (x.name().equalsIgnoreCase(name) && x.version() == version) return x;
         Shelves.Found f = shelves.find(name);
         SharedPreset s = f == null ? null : f.entry().version(version);

@@ -17,7 +17,8 @@ final class EditNames {
             Map.entry("base", "colour"), Map.entry("fNumber", "aperture"), Map.entry("ev", "exposure"), Map.entry("off", "what is off"),
             Map.entry("file", "file"), Map.entry("kind", "kind"), Map.entry("size", "size"), Map.entry("due", "due date"));
     private static final Map<String, String> THINGS = Map.of("models", "model", "shapes", "shape", "materials", "material", "lamps", "lamp",
-            "portals", "portal", "layers", "layer", "views", "view", "presets", "preset");
+            "portals", "portal", "layers", "layer", "views", "view", "presets", "preset",
+            "efforts", "effort for");
     private static final int LONGEST = 28;
 
     private EditNames() {}

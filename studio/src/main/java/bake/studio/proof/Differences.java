@@ -56,6 +56,8 @@ public final class Differences {
         things(Part.LIGHT, "lamp", p.path("lamps"), q.path("lamps"), out);
         node(Part.LIGHT, "place", p.path("place"), q.path("place"), out);
         things(Part.MATERIALS, "material", p.path("materials"), q.path("materials"), out);
+        things(Part.MATERIALS, "effort for", p.path("efforts"), q.path("efforts"), out);
+        node(Part.MATERIALS, "clay", p.path("clay"), q.path("clay"), out);
         things(Part.LAYERS, "layer", p.path("layers"), q.path("layers"), out);
         things(Part.MODEL, "model", p.path("models"), q.path("models"), out);
         things(Part.MODEL, "shape", p.path("shapes"), q.path("shapes"), out);

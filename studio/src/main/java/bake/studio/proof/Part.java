@@ -29,7 +29,7 @@ public enum Part {
         Project p = now;
         if (then != null) {
             if (parts.contains(LIGHT)) p = p.withLamps(then.lamps()).withPlace(then.place());
-            if (parts.contains(MATERIALS)) p = p.withMaterials(then.materials());
+            if (parts.contains(MATERIALS)) p = p.withMaterials(then.materials()).withEfforts(then.efforts());
             if (parts.contains(LAYERS)) p = p.withLayers(then.layers());
             if (parts.contains(MODEL)) p = p.withModels(then.models()).withShapes(then.shapes()).withPortals(then.portals());
         }

@@ -9,6 +9,7 @@ import bake.formats.project.View;
 import bake.studio.cache.Begun;
 import bake.studio.cache.CacheStore;
 import bake.studio.cache.GuideStore;
+import bake.studio.preset.Presets;
 import bake.studio.render.BandedRender;
 import bake.studio.render.Checkpoint;
 import bake.studio.render.OutputPlace;
@@ -115,7 +116,8 @@ public final class Delivery {
         }
     }
 
-    private void make(Project project, Item i, Listener listener) throws IOException {
+    private void make(Project whole, Item i, Listener listener) throws IOException {
+        Project project = Presets.seen(whole, i.preset());
         RenderScene scene = compiler.compile(project, i.view());
         RenderJob.Order order = new RenderJob.Order(i.view().name(), i.view().camera().camera(), i.view().look(), i.preset(), i.width(),
                 i.height(), null, 1, false);

@@ -73,7 +73,8 @@ public final class Checkpoint {
         Digests.put(d, "bake " + ENGINE + " " + ProjectFile.toJson(seen) + " " + o.width() + "x" + o.height() + o.region() + o.seed()
                 + o.keepGroups());
         Digests.put(d, RenderJob.paths(o.preset(), o.seed()).kinds() + " " + o.preset().bounces() + " " + o.preset().clamp() + " "
-                + RenderJob.paths(o.preset(), o.seed()).bounced() + " " + o.preset().filter() + " " + o.preset().filterRadius());
+                + RenderJob.paths(o.preset(), o.seed()).bounced() + " " + o.preset().filter() + " " + o.preset().filterRadius() + " "
+                + RenderJob.paths(o.preset(), o.seed()).edges() + " " + RenderJob.occlusion(o.preset()));
         Fingerprint.models(d, p, folder);
         Fingerprint.stamp(d, folder, v.around());
         Fingerprint.stamp(d, folder, v.around().backdrop());

@@ -52,7 +52,7 @@ public record Fingerprint(String model, String materials, String openings, Strin
     }
 
     private static String materials(Project p) throws IOException {
-        StringBuilder out = new StringBuilder();
+        StringBuilder out = new StringBuilder(p.inClay() ? "clay=1\n" : "");
         for (var m : p.materials()) {
             MessageDigest d = Digests.sha();
             Digests.put(d, Json.MAPPER.writeValueAsString(m));

@@ -128,7 +128,7 @@ public final class RenderJob {
         PixelFilter.Shape shape = p.filter() == null ? PixelFilter.Shape.TRIANGLE : PixelFilter.Shape.of(p.filter());
         return new PathSettings(p.bounces(), kinds, p.clamp(), seed, true,
                 new PixelFilter(shape, p.filterRadius() == null ? shape.radius : p.filterRadius())).withBounced(bounced(p))
-                .with(occlusion(p));
+                .with(occlusion(p)).withEdges(p.edges() == null ? 1 : p.edges());
     }
 
     /** How a preset has corners darkened. */

@@ -16,6 +16,8 @@ import java.util.List;
 
 /** Real materials to start from, each with where its reflectance comes from. */
 public final class MaterialLibrary {
+    /** Reflectance of clay: middle of what rooms have (common practice, no source). */
+    private static final double CLAY_REFLECTANCE = 0.5;
     /**
      * One of them.
      *
@@ -87,6 +89,15 @@ public final class MaterialLibrary {
                 library.layers(), other.relief(), other.thrift(), other.catcher());
         // What is cut out by a picture's coverage keeps it, with the picture's colours.
         return other.alphaMode() == Material.AlphaMode.OPAQUE ? m : m.withBaseImage(other.baseImage());
+    }
+
+    /** A material as clay shows it: matt grey, but for what is clear or glows. */
+    public static Material clay(Material m) {
+        if (m.transmission() > 0 || m.glows()) return m;
+        Vec3 grey = new Vec3(CLAY_REFLECTANCE, CLAY_REFLECTANCE, CLAY_REFLECTANCE);
+        Material c = Material.diffuse(m.name(), grey).withAlpha(m.alpha(), m.alphaMode(), m.cutoff()).withTranslucency(m.translucency());
+        // What is cut out stays cut out; its picture's colours come along.
+        return m.alphaMode() == Material.AlphaMode.OPAQUE ? c : c.withBaseImage(m.baseImage());
     }
 
     private static double or(Double d, double otherwise) {

@@ -174,14 +174,24 @@ public final class SceneAssembly {
             parts = gather(project);
         List<Instance> instances = visible(project);
         List<Material> materials = glow(view.off().contains(LightTable.GLOW) ? 0 : 1);
+        if (project.inClay()) materials = clay(materials);
         List<Lamp> lamps = lamps(project, view);
         Surroundings around = surroundings(project, view, view.around());
         if (last != null && last.lamps().equals(lamps)) lamps = last.lamps();
         List<Portal> portals = portals(project);
         if (last != null && last.portals().equals(portals)) portals = last.portals();
         return last = new Scene(parts.meshes, instances, materials, parts.textures, lamps, around, portals, Levels.of(view),
-                outlook(project, view, around));
+                outlook(project, view, around), Efforts.of(project, parts.meshes, instances, parts.materials, parts.layers));
     }
+
+    /** Materials of clay: the same list of materials always gives the same list, so that compiling sees that nothing changed. */
+    private List<Material> clay(List<Material> m) {
+        if (clayOf != m) clay = m.stream().map(MaterialLibrary::clay).toList();
+        clayOf = m;
+        return clay;
+    }
+
+    private List<Material> clay, clayOf;
 
     private List<Instance> visible(Project project) {
         boolean[] on = new boolean[parts.layers.size()];
@@ -324,7 +334,8 @@ public final class SceneAssembly {
 
     private List<Lamp> lamps(Project project, View view) throws IOException {
         List<Lamp> out = new ArrayList<>();
-        for (LampSpec s : project.lamps()) add(out, LampFactory.lamp(s.alone(project.lamps()), this::photometry), view);
+        for (LampSpec s : project.lamps())
+            add(out, LampFactory.lamp(Efforts.looked(s.alone(project.lamps()), project), this::photometry), view);
         for (Lamp l : parts.lamps) add(out, l, view);
         return List.copyOf(out);
     }
