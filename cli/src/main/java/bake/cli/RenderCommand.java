@@ -6,6 +6,8 @@ import bake.core.guide.Guides;
 import bake.core.solve.Caches;
 import bake.core.work.Workers;
 import bake.formats.Json;
+import bake.formats.picture.DisplayPicture;
+import bake.formats.picture.Stamp;
 import bake.formats.project.Preset;
 import bake.formats.project.View;
 import bake.studio.cache.Begun;
@@ -18,6 +20,8 @@ import bake.studio.estimate.WorkLog;
 import bake.studio.preset.PresetKeys;
 import bake.studio.preset.Presets;
 import bake.studio.preset.Shelves;
+import bake.studio.proof.Proof;
+import bake.studio.proof.StampField;
 import bake.studio.render.BandedRender;
 import bake.studio.render.Checkpoint;
 import bake.studio.render.OutputPlace;
@@ -26,8 +30,11 @@ import bake.studio.render.RenderJob;
 import bake.studio.scene.SceneAssembly;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.time.LocalDateTime;
+import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
@@ -89,6 +96,13 @@ final class RenderCommand implements Callable<Integer> {
             description = "change the project, or a value of the preset by its key, for this picture; may be given again")
     private List<String> sets;
 
+    @Option(names = "--stamp", paramLabel = "FIELD", split = ",", description =
+            "write on the picture (.png): project, view, preset, size, time, noise, date; several with commas")
+    private List<String> stamp;
+
+    @Option(names = "--stamp-at", paramLabel = "CORNER", description = "top-left, top-right, bottom-left or bottom-right (default: ${DEFAULT-VALUE})")
+    private String stampAt = "bottom-left";
+
     @Option(names = "-o", required = true, paramLabel = "FILE", description = "picture: .exr, .hdr, .png or .tif")
     private Path out;
 
@@ -109,6 +123,10 @@ final class RenderCommand implements Callable<Integer> {
     @Override
     public Integer call() throws IOException {
         PictureOutput.checkEnding(out);
+        List<StampField> fields = stamp == null ? List.of() : stamp.stream().map(StampField::of).toList();
+        Stamp.Corner corner = Stamp.Corner.of(stampAt);
+        if (!fields.isEmpty() && !out.toString().toLowerCase(Locale.ROOT).endsWith(".png"))
+            throw new IllegalArgumentException("--stamp writes on .png pictures; scene light and TIFF stay as they are");
         Projects.Opened opened = Projects.open(project, sets);
         View v = opened.view(view);
         Preset chosen = PresetKeys.set(opened.project(), Presets.named(opened.project(), v, preset, Shelves.of(opened.folder(), shelf)),
@@ -125,11 +143,12 @@ final class RenderCommand implements Callable<Integer> {
         boolean bands = BandedRender.needed(order.region().width(), order.region().height(), memory);
         if (bands) BandedRender.checkEnding(out);
         try (OutputPlace held = OutputPlace.hold(out, (long) order.region().width() * order.region().height())) {
-            return render(p, v, order, n, memory, bands);
+            return render(p, v, order, n, memory, bands, fields, corner);
         }
     }
 
-    private int render(Projects.Opened p, View v, RenderJob.Order order, int n, long memory, boolean bands) throws IOException {
+    private int render(Projects.Opened p, View v, RenderJob.Order order, int n, long memory, boolean bands,
+            List<StampField> fields, Stamp.Corner corner) throws IOException {
         RenderScene scene = RenderScene.compile(new SceneAssembly(p.folder()).scene(p.project(), v), null, Workers.COMPILING,
                 HierarchyCache.shared());
         Preset settings = order.preset();
@@ -155,6 +174,7 @@ final class RenderCommand implements Callable<Integer> {
                 if (job.progress().passes() == 0) throw new IOException("stopped before the first pass was done; nothing is written");
                 long saving = System.nanoTime();
                 PictureOutput.write(out, job, 72);
+                if (!fields.isEmpty()) stamp(fields, corner, p.project().name(), v, job);
                 job.written();
                 learn(p, v, job, n, (System.nanoTime() - saving) / 1e9, expected);
                 // A picture that is to be gone on with must find the caches that it began with.
@@ -164,6 +184,18 @@ final class RenderCommand implements Callable<Integer> {
             }
         }
         return 0;
+    }
+
+    /** Writes on the picture that was made; it is 8 bit then. */
+    private void stamp(List<StampField> fields, Stamp.Corner corner, String title, View v, RenderJob job) throws IOException {
+        Region r = job.order().region();
+        Proof facts = new Proof(0, "", "", v, job.order().preset(), r.width(), r.height(), LocalDateTime.now().truncatedTo(ChronoUnit.MINUTES)
+                .toString(), job.progress().seconds(), job.phases().caches(), job.progress().passes(), job.progress().noise(),
+                job.progress().rays(), job.clampedShare(), seed, false, false, 0, 0);
+        BufferedImage i = DisplayPicture.image8(r.width(), r.height(), PictureOutput.argb(job.film(), job.finish(), null, r,
+                job.order().preset().denoise()), false);
+        Stamp.draw(i, StampField.lines(fields, facts, title), corner);
+        DisplayPicture.writePng(out, i, 72);
     }
 
     /** What the picture took makes later predictions better; one that began with kept caches is none to go by. */

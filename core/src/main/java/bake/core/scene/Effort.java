@@ -7,8 +7,8 @@ import java.util.List;
  *
  * @param samples paths that each pass gives a pixel that shows the surface, 1 to {@value #MOST}
  * @param edges the same for pixels in which it ends, 0 for as the picture says; never fewer than {@code samples}
- * @param reflections most bounces in gloss and mirrors that a path makes from the surface on, itself counted; {@link #ALL} for no limit of
- *     its own. What the last one meets still shows its own light
+ * @param reflections most bounces in gloss and mirrors from the surface on, itself counted, that show more than the light of what they
+ *     meet; {@link #ALL} for no limit of its own
  */
 public record Effort(int samples, int edges, int reflections) {
     public static final int MOST = 16, ALL = 1000;

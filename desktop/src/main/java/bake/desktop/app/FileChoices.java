@@ -2,6 +2,8 @@ package bake.desktop.app;
 
 import bake.desktop.work.Workbench;
 import java.io.File;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
@@ -62,11 +64,22 @@ final class FileChoices {
         });
     }
 
-    /** Takes a dropped file: a panorama becomes light, a photometric file a lamp to be placed, everything else is opened. */
+    /** Takes a dropped file: a panorama becomes light, a photometric file a lamp to be placed, a preset is brought to the artist's shelf, everything else is opened. */
     void take(Path p) {
         String n = p.getFileName().toString().toLowerCase(Locale.ROOT);
         if (n.endsWith(".hdr") || n.endsWith(".exr")) bench.useHdri(p);
         else if (n.endsWith(".ies")) bench.lighting().lamps().placeFile(p);
+        else if (isPreset(p)) bench.prover().presets().files().bring(p);
         else bench.opener().open(p.toString());
+    }
+
+    /** Whether a file says that it is a preset of a shelf. */
+    private static boolean isPreset(Path p) {
+        if (!p.toString().endsWith(".json") || p.endsWith("project.json")) return false;
+        try {
+            return Files.size(p) < 1 << 20 && Files.readString(p).contains("\"bakePreset\"");
+        } catch (IOException e) {
+            return false;
+        }
     }
 }

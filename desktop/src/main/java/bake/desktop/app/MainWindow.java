@@ -76,7 +76,7 @@ public final class MainWindow {
         this.bench = bench;
         this.stage = stage;
         for (String f : new String[] {"Inter-Regular.otf", "Inter-Bold.otf", "NotoMono-Regular.ttf"})
-            Font.loadFont(MainWindow.class.getResourceAsStream("/bake/desktop/fonts/" + f), 13);
+            Font.loadFont(MainWindow.class.getResourceAsStream((f.startsWith("Noto") ? "/bake/fonts/" : "/bake/desktop/fonts/") + f), 13);
         DimensionLine line = new DimensionLine(bench);
         rail = new PictureRail(bench);
         easel = new Easel(bench, new Welcome.Ways() {

@@ -5,6 +5,7 @@ import bake.desktop.text.Texts;
 import bake.desktop.work.Station;
 import bake.desktop.work.Workbench;
 import bake.studio.proof.Proof;
+import java.io.File;
 import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
@@ -27,6 +28,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.Circle;
+import javafx.stage.FileChooser;
 
 /** Proofs as prints hanging from a rail, newest first. Click hangs one as A, Shift+click as B. */
 final class PictureRail extends VBox {
@@ -77,9 +79,9 @@ final class PictureRail extends VBox {
             return;
         }
         if (bench.prints().all().size() >= MANY) prints.getChildren().add(search());
-        Proof gone = bench.prints().takenOffProperty().get();
-        if (gone != null) prints.getChildren().add(Ui.button("put-back", "Put proof " + gone.number() + " back",
-                "It was taken off; when the project is opened again it is gone for good", bench.prints()::putBack, "small", "on-easel"));
+        List<Proof> gone = bench.prints().takenOffProperty().get();
+        if (!gone.isEmpty()) prints.getChildren().add(Ui.button("put-back", gone.size() == 1 ? "Put proof " + gone.getFirst().number() + " back"
+                : "Put " + gone.size() + " proofs back", "Taken off; when the project is opened again they are gone for good", bench.prints()::putBack, "small", "on-easel"));
         String words = bench.prints().searchedProperty().get();
         List<Proof> found = bench.prints().all().stream().filter(p -> p.has(words)).sorted(Comparator.comparing((Proof p) -> !p.pinned()))
                 .toList();
@@ -163,7 +165,8 @@ final class PictureRail extends VBox {
         asA.setOnAction(e -> hang(p, false));
         asB.setOnAction(e -> hang(p, true));
         MenuItem pin = new MenuItem(p.pinned() ? "Unpin" : "Pin to the front"), name = new MenuItem("Rename\u2026"),
-                back = new MenuItem("Take back from it"), noted = new MenuItem("Note\u2026"), gone = new MenuItem("Delete");
+                back = new MenuItem("Take back from it"), noted = new MenuItem("Note\u2026"),
+                file = new MenuItem("Save as a picture\u2026"), gone = new MenuItem("Delete");
         pin.setOnAction(e -> bench.prints().keep(p.withPinned(!p.pinned())));
         name.setOnAction(e -> rename(p));
         back.setOnAction(e -> {
@@ -171,8 +174,18 @@ final class PictureRail extends VBox {
             bench.takingBack().ask(p);
         });
         noted.setOnAction(e -> ask("Note on proof " + p.number(), "Note", p.note(), t -> bench.prints().keep(p.withNote(t))));
+        file.setOnAction(e -> save(p));
         gone.setOnAction(e -> bench.prints().delete(p));
-        return new ContextMenu(asA, asB, pin, name, back, noted, gone);
+        return new ContextMenu(asA, asB, pin, name, back, noted, file, gone);
+    }
+
+    private void save(Proof p) {
+        FileChooser c = new FileChooser();
+        c.setTitle("Save proof " + p.number() + " as a picture");
+        c.setInitialFileName("proof " + p.number() + ".png");
+        c.getExtensionFilters().add(new FileChooser.ExtensionFilter("PNG", "*.png"));
+        File f = c.showSaveDialog(getScene().getWindow());
+        if (f != null) bench.prints().stamp().save(p, f.toPath());
     }
 
     private void rename(Proof p) {

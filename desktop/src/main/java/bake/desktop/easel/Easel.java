@@ -35,6 +35,7 @@ public final class Easel extends Pane {
     private final ZoomPan zoom = new ZoomPan();
     private final Label notice = Ui.label("", "easel-notice"), enlarged = Ui.label("", "enlarged");
     private final Button stopOpening = Ui.button("opening-stop", "Stop", null, this::stopOpening);
+    private final PixelValues values;
     private final Rectangle frame = new Rectangle();
     /** Keeps the time that opening takes up to date. */
     private final Timeline clock = new Timeline(new KeyFrame(Duration.millis(500), e -> tell()));
@@ -44,6 +45,7 @@ public final class Easel extends Pane {
         hand = new CameraHand(bench);
         handles = new LightHandles(bench);
         hanging = new Hanging(bench.prints(), bench.comparing(), this::update);
+        values = new PixelValues(hanging, bench.comparing().light());
         region = new RegionMark(bench.prover());
         measure = new MeasureMark(bench);
         welcome = new Welcome(bench, ways);
@@ -58,7 +60,7 @@ public final class Easel extends Pane {
         enlarged.setId("enlarged");
         enlarged.setMouseTransparent(true);
         clock.setCycleCount(Animation.INDEFINITE);
-        getChildren().addAll(hanging, handles, measure, region, enlarged, notice, stopOpening, welcome);
+        getChildren().addAll(hanging, handles, measure, region, enlarged, values.text, notice, stopOpening, welcome);
         follow();
         new EaselInput(bench, this, hanging, region, handles, hand, zoom);
         update();
@@ -71,6 +73,7 @@ public final class Easel extends Pane {
         bench.prints().aProperty().addListener((o, x, f) -> update());
         bench.prints().bProperty().addListener((o, x, f) -> update());
         bench.comparing().modeProperty().addListener((o, x, f) -> update());
+        bench.comparing().light().developedProperty().addListener((o, x, f) -> update());
         bench.comparing().secondProperty().addListener((o, x, f) -> update());
         bench.comparing().foundProperty().addListener((o, x, f) -> update());
         bench.opener().openingProperty().addListener((o, x, f) -> update());
@@ -85,6 +88,11 @@ public final class Easel extends Pane {
         bench.prover().regionProperty().addListener((o, x, f) -> requestLayout());
         bench.models().picks().measuredProperty().addListener((o, x, f) -> requestLayout());
         bench.prover().markingProperty().addListener((o, x, f) -> requestLayout());
+    }
+
+    /** Says what is under the pointer. */
+    void values(double u, double v) {
+        values.at(u, v);
     }
 
     public CameraHand hand() {
@@ -146,6 +154,7 @@ public final class Easel extends Pane {
         middle(stopOpening, h / 2 + 22);
         welcome.autosize();
         middle(welcome, (h - welcome.getHeight()) / 2);
+        values.text.relocate(12, h - values.text.prefHeight(-1) - 10);
         enlarged.setVisible(zoom.zoomed() && i != null);
         enlarged.setText(String.format(Locale.ROOT, "%.0f %%   Z: whole", 100 * zoom.magnification()));
         enlarged.autosize();

@@ -45,6 +45,8 @@ final class EaselInput {
             hand.end();
             drag = Drag.NOTHING;
         });
+        easel.addEventHandler(MouseEvent.MOUSE_MOVED, e -> easel.values(across(e.getX()), down(e.getY())));
+        easel.addEventHandler(MouseEvent.MOUSE_EXITED, e -> easel.values(-1, -1));
         easel.addEventHandler(MouseEvent.MOUSE_CLICKED, this::clicked);
         easel.addEventHandler(ScrollEvent.SCROLL, this::scrolled);
         easel.addEventHandler(KeyEvent.KEY_PRESSED, this::key);
@@ -61,6 +63,12 @@ final class EaselInput {
     private boolean flips() {
         return bench.stationProperty().get() == Station.PROVE && bench.prints().aProperty().get() != null
                 && bench.prints().bProperty().get() != null && bench.comparing().modeProperty().get() == CompareHand.Mode.FLIP;
+    }
+
+    /** Whether prints hang. */
+    private boolean proving() {
+        return bench.stationProperty().get() == Station.PROVE && (bench.prints().aProperty().get() != null
+                || bench.prints().bProperty().get() != null);
     }
 
     private boolean cameraMoves() {
@@ -149,6 +157,9 @@ final class EaselInput {
         }
         int dx = k == KeyCode.LEFT ? -1 : k == KeyCode.RIGHT ? 1 : 0, dy = k == KeyCode.UP ? -1 : k == KeyCode.DOWN ? 1 : 0;
         if (k == FLIP && flips()) bench.comparing().secondProperty().set(true);
+        else if (dx != 0 && flips()) bench.comparing().walk(dx);
+        else if (proving() && (k == KeyCode.OPEN_BRACKET || k == KeyCode.CLOSE_BRACKET))
+            bench.comparing().light().step(k == KeyCode.OPEN_BRACKET ? -1 : 1);
         else if (k == KeyCode.Z) toggle(x, y);
         else if (k == KeyCode.PLUS || k == KeyCode.ADD || k == KeyCode.EQUALS) enlarge(NOTCH, x, y);
         else if (k == KeyCode.MINUS || k == KeyCode.SUBTRACT) enlarge(1 / NOTCH, x, y);

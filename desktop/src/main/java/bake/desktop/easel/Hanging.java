@@ -2,6 +2,7 @@ package bake.desktop.easel;
 
 import bake.desktop.parts.Ui;
 import bake.desktop.work.CompareHand;
+import bake.desktop.work.PrintLight;
 import bake.desktop.work.Prints;
 import bake.studio.proof.Proof;
 import java.nio.IntBuffer;
@@ -77,6 +78,7 @@ final class Hanging extends Pane {
         if (pb != null) b.setText("B  proof " + pb.number());
         boolean both = pa != null && pb != null;
         if (both) stored(pb, second);
+        developed(pa, pb);
         CompareHand.Mode mode = comparing.modeProperty().get();
         beside = both && mode == CompareHand.Mode.BESIDE;
         boolean flips = both && mode == CompareHand.Mode.FLIP, differs = both && mode == CompareHand.Mode.DIFFERENCE;
@@ -90,11 +92,22 @@ final class Hanging extends Pane {
         }
         CompareHand.Found f = comparing.foundProperty().get();
         if (differs && f != null && f.map() != null) {
-            picture.setImage(new WritableImage(new PixelBuffer<>(f.width(), f.height(), IntBuffer.wrap(f.map()),
-                    PixelFormat.getIntArgbPreInstance())));
+            picture.setImage(image(f.map(), f.width(), f.height()));
             a.setText("Difference of " + pa.number() + " and " + pb.number());
             b.setVisible(false);
         }
+    }
+
+    /** Prints developed otherwise than they were kept take the place of those. */
+    private void developed(Proof pa, Proof pb) {
+        PrintLight.Developed d = comparing.light().developedProperty().get();
+        if (d == null || d.a() != pa || d.b() != pb) return;
+        if (pa != null && d.ofA() != null) picture.setImage(image(d.ofA(), pa.width(), pa.height()));
+        if (pb != null && d.ofB() != null) (pa == null ? picture : second).setImage(image(d.ofB(), pb.width(), pb.height()));
+    }
+
+    private static Image image(int[] argb, int w, int h) {
+        return new WritableImage(new PixelBuffer<>(w, h, IntBuffer.wrap(argb), PixelFormat.getIntArgbPreInstance()));
     }
 
     /** Shows a stored picture once it has been read; until then what is there stays. */
@@ -114,6 +127,11 @@ final class Hanging extends Pane {
     /** What is shown, or null. */
     Image image() {
         return picture.getImage();
+    }
+
+    /** What is shown of B beside or over A, or null. */
+    Image secondImage() {
+        return second.isVisible() || a.isVisible() && b.isVisible() ? second.getImage() : null;
     }
 
     /** Whether it shows prints. */

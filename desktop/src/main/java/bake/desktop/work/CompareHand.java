@@ -33,17 +33,33 @@ public final class CompareHand {
     private final ObjectProperty<Mode> mode = new SimpleObjectProperty<>(Mode.WIPE);
     private final BooleanProperty second = new SimpleBooleanProperty();
     private final ObjectProperty<Found> found = new SimpleObjectProperty<>();
+    private final PrintLight light;
     private int asked;
 
     CompareHand(Workbench bench, Executor background) {
         this.bench = bench;
         this.background = background;
+        light = new PrintLight(bench, background);
         bench.prints().aProperty().addListener((o, a, b) -> look());
         bench.prints().bProperty().addListener((o, a, b) -> look());
     }
 
     public ObjectProperty<Mode> modeProperty() {
         return mode;
+    }
+
+    /** The light of the prints. */
+    public PrintLight light() {
+        return light;
+    }
+
+    /** Hangs the next newer (1) or older (-1) proof of the same view in place of A. */
+    public void walk(int by) {
+        Proof a = bench.prints().aProperty().get(), b = bench.prints().bProperty().get();
+        if (a == null) return;
+        List<Proof> stack = bench.prints().all().stream().filter(p -> p.view().name().equals(a.view().name()) && p != b).toList();
+        int at = stack.indexOf(a) - by;
+        if (at >= 0 && at < stack.size()) bench.prints().aProperty().set(stack.get(at));
     }
 
     /** Whether B is shown instead of A while one flips. */

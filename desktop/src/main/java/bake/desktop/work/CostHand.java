@@ -54,6 +54,7 @@ public final class CostHand {
             sizing = null;
             foresee();
         });
+        prover.onlyProperty().addListener((o, a, b) -> foresee());
         prover.presetProperty().addListener((o, a, b) -> {
             // The solvers chosen do not change what either way costs.
             if (a == null || b == null || a.noiseAim() != b.noiseAim() || a.width() != b.width() || !a.name().equals(b.name()))
@@ -79,14 +80,14 @@ public final class CostHand {
     /** Looks up what the next proof will take, without making anything. */
     void foresee() {
         View v = bench.view();
-        Preset p = prover.presetProperty().get();
         Path folder = bench.folder();
-        Project project = bench.project();
         int number = ++asked;
-        if (v == null || p == null || folder == null) {
+        if (v == null || prover.presetProperty().get() == null || folder == null) {
             estimate.set(null);
             return;
         }
+        Preset p = prover.onlyProperty().get().of(prover.presetProperty().get(), v);
+        Project project = Presets.seen(prover.onlyProperty().get().of(bench.project()), p);
         background.execute(() -> {
             Estimate found = null;
             try {

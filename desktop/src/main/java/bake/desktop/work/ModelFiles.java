@@ -24,12 +24,14 @@ public final class ModelFiles {
     private final ReadOnlyObjectWrapper<ModelFacts> facts = new ReadOnlyObjectWrapper<>(ModelFacts.NONE);
     private final ObjectProperty<List<ModelStore.Unused>> unused = new SimpleObjectProperty<>(List.of());
     private final ModelPicks picks;
+    private final EffortHand efforts;
     private SceneAssembly assembly;
 
     ModelFiles(Workbench bench, Executor background) {
         this.bench = bench;
         this.background = background;
         picks = new ModelPicks(bench);
+        efforts = new EffortHand(bench);
     }
 
     /** What is known of the model. */
@@ -173,6 +175,10 @@ public final class ModelFiles {
     }
 
     /** What is picked and measured on the picture. */
+    public EffortHand efforts() {
+        return efforts;
+    }
+
     public ModelPicks picks() {
         return picks;
     }

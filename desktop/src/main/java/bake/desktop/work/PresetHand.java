@@ -5,38 +5,27 @@ import bake.formats.project.Project;
 import bake.formats.project.SharedPreset;
 import bake.formats.project.ShippedPresets;
 import bake.studio.preset.PresetChanges;
-import bake.studio.preset.PresetMerge;
 import bake.studio.preset.PresetShelf;
 import bake.studio.preset.Presets;
 import bake.studio.preset.Shelves;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.concurrent.Executor;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
 
 /** The presets of shelves: which there are, saving to them, and what to do when somebody else was quicker. Holds no control. */
 public final class PresetHand {
-    /**
-     * A preset that could not be saved, since somebody else saved a newer version meanwhile.
-     *
-     * @param mine what was to be saved, {@code theirs} what is there, {@code base} what both were made from, or null
-     * @param merge both brought together; null where there is no base
-     * @param takesMine how its conflicts are decided, by key
-     */
-    public record Meeting(PresetShelf shelf, Preset mine, SharedPreset theirs, SharedPreset base, PresetMerge merge, String reason,
-            Map<String, Boolean> takesMine) {}
-
     private final Workbench bench;
     private final Executor background;
     private final Prover prover;
     private final ObjectProperty<List<Preset>> all = new SimpleObjectProperty<>(List.of());
     private final ObjectProperty<List<String>> shelfNames = new SimpleObjectProperty<>(List.of());
     private final ObjectProperty<SharedPreset> newer = new SimpleObjectProperty<>();
-    private final ObjectProperty<Meeting> meeting = new SimpleObjectProperty<>();
+    private final ObjectProperty<SharedPreset> about = new SimpleObjectProperty<>();
+    private final PresetMeeting meeting;
+    private final PresetFiles files;
     /** The studio's shelf; null for the one of the environment. */
     private Path studio;
     private int asked;
@@ -45,6 +34,8 @@ public final class PresetHand {
         this.bench = bench;
         this.background = background;
         this.prover = prover;
+        meeting = new PresetMeeting(this);
+        files = new PresetFiles(bench, background, this);
         bench.projectProperty().addListener((o, a, b) -> {
             if (a == null || b == null || a.presets() != b.presets()) look();
         });
@@ -63,9 +54,14 @@ public final class PresetHand {
         return newer;
     }
 
-    /** Two that saved one preset, until it is decided; or null. */
-    public ObjectProperty<Meeting> meetingProperty() {
+    /** Two that saved one preset, until it is decided. */
+    public PresetMeeting meeting() {
         return meeting;
+    }
+
+    /** The chosen preset as its shelf, or what ships, describes it; null where nothing does. */
+    public ObjectProperty<SharedPreset> aboutProperty() {
+        return about;
     }
 
     /** Where the studio's shelf is, for as long as the window is open. */
@@ -101,12 +97,13 @@ public final class PresetHand {
             Shelves s = Shelves.of(folder, shared);
             List<String> names = s.all().stream().map(x -> x.name() + (x.away() ? ", away" : "")).toList();
             List<Preset> found = Presets.all(p, s);
-            SharedPreset better = chosen == null ? null : s.newer(chosen);
+            SharedPreset better = chosen == null ? null : s.newer(chosen), told = chosen == null ? null : s.about(chosen);
             bench.later(() -> {
                 if (number != asked) return;
                 shelfNames.set(names);
                 all.set(found);
                 newer.set(better);
+                about.set(told);
             });
         });
     }
@@ -121,6 +118,21 @@ public final class PresetHand {
     public void takeNewer() {
         SharedPreset n = newer.get();
         if (n != null) choose(n.preset());
+    }
+
+    /** Exposure of the view, EV at ISO 100; null without a view. */
+    public Double ev() {
+        return bench.view() == null ? null : bench.view().camera().camera().ev100();
+    }
+
+    /** Exposes the view. */
+    public void expose(double ev) {
+        bench.editView(null, v -> v.withCamera(v.camera().camera().withEv(ev)));
+    }
+
+    /** Presets as single files. */
+    public PresetFiles files() {
+        return files;
     }
 
     /** What differs from the preset of the same name. */
@@ -167,69 +179,33 @@ public final class PresetHand {
         });
     }
 
+    /** Saves in the background; what goes wrong is said. */
+    void saving(PresetShelf s, Preset p, String reason) {
+        background.execute(() -> {
+            try {
+                save(s, p, reason);
+            } catch (IOException e) {
+                bench.notices().fail(e);
+            }
+        });
+    }
+
     private void save(PresetShelf s, Preset p, String reason) throws IOException {
         try {
             SharedPreset made = s.save(SharedPreset.of(p), reason.isBlank() ? null : reason, System.getProperty("user.name"));
             bench.later(() -> saved(s, made));
         } catch (PresetShelf.Conflict c) {
-            PresetMerge m = c.base() == null ? null : PresetMerge.of(c.base().preset(), c.theirs().preset(), p);
-            bench.later(() -> meeting.set(new Meeting(s, p, c.theirs(), c.base(), m, reason, Map.of())));
+            bench.later(() -> meeting.begin(s, p, c, reason));
         }
     }
 
-    private void saved(PresetShelf s, SharedPreset made) {
-        meeting.set(null);
+    /** Takes what was saved into use. */
+    void saved(PresetShelf s, SharedPreset made) {
+        meeting.leaveIt();
         choose(made.preset());
         bench.notices().say("Saved as version " + made.preset().version() + " of " + made.preset().name() + " on the "
                 + s.name() + " shelf.");
         look();
-    }
-
-    /** Decides a conflict. */
-    public void decide(String key, boolean mine) {
-        Meeting m = meeting.get();
-        if (m == null) return;
-        Map<String, Boolean> takes = new HashMap<>(m.takesMine);
-        takes.put(key, mine);
-        meeting.set(new Meeting(m.shelf, m.mine, m.theirs, m.base, m.merge, m.reason, Map.copyOf(takes)));
-    }
-
-    /** Whether every conflict is decided. */
-    public boolean decided() {
-        Meeting m = meeting.get();
-        return m != null && m.merge != null && m.merge.conflicts().stream().allMatch(c -> m.takesMine.containsKey(c.key()));
-    }
-
-    /** Saves both brought together, on top of theirs. */
-    public void merge() {
-        Meeting m = meeting.get();
-        if (m == null || !decided()) return;
-        Preset both = m.merge.decided(m.mine, m.takesMine).named(m.theirs.preset().name(), m.theirs.preset().version());
-        background.execute(() -> {
-            try {
-                save(m.shelf, both, m.reason);
-            } catch (IOException e) {
-                bench.notices().fail(e);
-            }
-        });
-    }
-
-    /** Saves mine under another name: both are kept. */
-    public void keepBoth(String name) {
-        Meeting m = meeting.get();
-        if (m == null || name.isBlank() || name.equalsIgnoreCase(m.theirs.preset().name())) return;
-        background.execute(() -> {
-            try {
-                save(m.shelf, m.mine.named(name, 0), m.reason);
-            } catch (IOException e) {
-                bench.notices().fail(e);
-            }
-        });
-    }
-
-    /** Leaves the shelf as it is; the settings stay changed here. */
-    public void leaveIt() {
-        meeting.set(null);
     }
 
     /** Moves all settings of quality together: each step up doubles the samples, which halves the variance. */

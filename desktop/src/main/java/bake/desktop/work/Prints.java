@@ -3,6 +3,8 @@ package bake.desktop.work;
 import bake.studio.proof.Proof;
 import bake.studio.proof.ProofStore;
 import java.io.IOException;
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.concurrent.Executor;
 import javafx.beans.property.ObjectProperty;
@@ -18,12 +20,17 @@ public final class Prints {
     private final Notices notices;
     private final ObservableList<Proof> all = FXCollections.observableArrayList();
     private final ObjectProperty<Proof> a = new SimpleObjectProperty<>(), b = new SimpleObjectProperty<>();
-    private final ObjectProperty<Proof> takenOff = new SimpleObjectProperty<>();
+    private final ObjectProperty<List<Proof>> takenOff = new SimpleObjectProperty<>(List.of());
     private final StringProperty searched = new SimpleStringProperty("");
     private final Executor ui;
     private ProofStore store;
 
-    Prints(Executor ui, Executor background, Notices notices) {
+    private final TidyHand tidy;
+    private final StampHand stamp;
+
+    Prints(Workbench bench, Executor ui, Executor background, Notices notices) {
+        tidy = new TidyHand(bench, background);
+        stamp = new StampHand(bench, background);
         this.ui = ui;
         this.background = background;
         this.notices = notices;
@@ -31,7 +38,7 @@ public final class Prints {
 
     void take(ProofStore s, List<Proof> proofs) {
         store = s;
-        takenOff.set(null);
+        takenOff.set(List.of());
         searched.set("");
         all.setAll(proofs);
         a.set(null);
@@ -73,32 +80,49 @@ public final class Prints {
     }
 
     public void delete(Proof p) {
-        ProofStore st = store;
-        all.remove(p);
-        if (a.get() == p) a.set(null);
-        if (b.get() == p) b.set(null);
-        takenOff.set(p);
-        write(() -> st.delete(p));
+        delete(List.of(p));
     }
 
-    /** The proof that was taken off last and can be put back, or null. */
-    public ObjectProperty<Proof> takenOffProperty() {
+    /** Takes several off, which can be put back together. */
+    public void delete(List<Proof> gone) {
+        ProofStore st = store;
+        all.removeAll(gone);
+        if (gone.contains(a.get())) a.set(null);
+        if (gone.contains(b.get())) b.set(null);
+        takenOff.set(List.copyOf(gone));
+        write(() -> {
+            for (Proof p : gone) st.delete(p);
+        });
+    }
+
+    /** What they take on disk. */
+    public TidyHand tidy() {
+        return tidy;
+    }
+
+    /** Saves them as pictures. */
+    public StampHand stamp() {
+        return stamp;
+    }
+
+    /** The proofs that were taken off last and can be put back; empty for none. */
+    public ObjectProperty<List<Proof>> takenOffProperty() {
         return takenOff;
     }
 
-    /** Puts the proof back that was taken off last. */
+    /** Puts back what was taken off last. */
     public void putBack() {
-        Proof p = takenOff.get();
+        List<Proof> gone = takenOff.get();
         ProofStore st = store;
-        if (p == null) return;
-        takenOff.set(null);
-        int i = 0;
-        while (i < all.size() && all.get(i).number() > p.number()) i++;
-        int at = i;
-        write(() -> {
-            st.putBack(p);
+        takenOff.set(List.of());
+        if (!gone.isEmpty()) write(() -> {
+            for (Proof p : gone) st.putBack(p);
             ui.execute(() -> {
-                if (store == st) all.add(at, p);
+                if (store != st) return;
+                List<Proof> now = new ArrayList<>(all);
+                now.addAll(gone);
+                now.sort(Comparator.comparingInt(Proof::number).reversed());
+                all.setAll(now);
             });
         });
     }

@@ -12,6 +12,7 @@ import bake.studio.estimate.Estimate;
 import bake.studio.live.LiveRender;
 import bake.studio.preset.Presets;
 import bake.studio.proof.Proof;
+import bake.studio.proof.ProofOnly;
 import bake.studio.proof.ProofStore;
 import bake.studio.render.RenderJob;
 import java.nio.file.Path;
@@ -44,6 +45,7 @@ public final class Prover {
     private final Map<String, Preset> edited = new HashMap<>();
     private Path of;
     private final ObjectProperty<Region> region = new SimpleObjectProperty<>();
+    private final ObjectProperty<ProofOnly> only = new SimpleObjectProperty<>(ProofOnly.NOTHING);
     private final CacheHand caches;
     private final CostHand costs;
     private final PresetHand presets;
@@ -66,7 +68,10 @@ public final class Prover {
         bench.viewProperty().addListener((o, a, b) -> {
             boolean other = !Objects.equals(of, bench.folder());
             of = bench.folder();
-            if (other) edited.clear();
+            if (other) {
+                edited.clear();
+                only.set(ProofOnly.NOTHING);
+            }
             if (b != null && (other || a == null || preset.get() == null || !a.setting().equals(b.setting())
                     || !a.name().equals(b.name()))) suit();
         });
@@ -128,6 +133,11 @@ public final class Prover {
         if (preset.get() != null) preset.set(how.apply(preset.get()));
     }
 
+    /** What is otherwise in the next proofs alone. */
+    public ObjectProperty<ProofOnly> onlyProperty() {
+        return only;
+    }
+
     /** Part of the picture to render, as shares of a thousand of its width and height, or null for all. */
     public ObjectProperty<Region> regionProperty() {
         return region;
@@ -151,13 +161,13 @@ public final class Prover {
     /** Starts a proof of the current view. */
     public void start() {
         View v = bench.view();
-        Preset p = preset.get();
-        if (v == null || p == null || running.get() || bench.finals().busy()) return;
+        Preset p = preset.get() == null || v == null ? null : only.get().of(preset.get(), v);
+        if (p == null || running.get() || bench.finals().busy()) return;
         if (busy()) {
             bench.notices().say("What proofs cost is being measured; stop that first, or wait a quarter of a minute.");
             return;
         }
-        Project project = bench.project();
+        Project project = only.get().of(bench.project());
         ProofStore store = bench.prints().store();
         running.set(true);
         paused.set(false);

@@ -57,7 +57,7 @@ public final class Workbench implements AutoCloseable {
         this.ui = ui;
         notices = new Notices(ui);
         document = new Document(notices, ui, background, this::changed);
-        prints = new Prints(ui, background, notices);
+        prints = new Prints(this, ui, background, notices);
         comparing = new CompareHand(this, background);
         easel = new EaselPicture(this);
         lighting = new Lighting(this, background);

@@ -53,7 +53,7 @@ class ShelfTest extends WindowFixture {
         });
         until("the presets are listed", () -> !hand().allProperty().get().isEmpty() && hand().shelfNamesProperty().get().contains("studio"));
         save(r, "begun");
-        until("it is on the shelf", () -> found(shelf) != null && hand().meetingProperty().get() == null
+        until("it is on the shelf", () -> found(shelf) != null && hand().meeting().foundProperty().get() == null
                 && bench.prover().presetProperty().get().version() == found(shelf).newest().preset().version());
         SharedPreset first = found(shelf).newest();
         assertEquals("begun", first.reason());
@@ -73,7 +73,7 @@ class ShelfTest extends WindowFixture {
         until("both are shown side by side", () -> r.lookup("#meet-bounces-mine").tryQuery().isPresent());
         assertTrue(r.lookup("#meet-merge").query().isDisabled(), "until it is decided nothing is saved");
         r.clickOn("#meet-bounces-mine");
-        until("it is decided", () -> hand().decided());
+        until("it is decided", () -> hand().meeting().decided());
         r.clickOn("#meet-merge");
         until("both are one version", () -> found(shelf).newest().preset().version() == first.preset().version() + 2);
         Preset both = found(shelf).newest().preset();

@@ -3,6 +3,7 @@ package bake.studio.preset;
 import bake.formats.AtomicFile;
 import bake.formats.project.Preset;
 import bake.formats.project.SharedPreset;
+import bake.formats.project.ShippedPresets;
 import bake.studio.user.UserFolders;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -91,6 +92,17 @@ public record Shelves(List<PresetShelf> all) {
             }
         }
         return out;
+    }
+
+    /** What is said about a preset of this version, where it is on a shelf or ships; null for nothing. */
+    public SharedPreset about(Preset p) {
+        try {
+            Found f = find(p.name());
+            SharedPreset s = f == null ? null : f.entry.version(p.version());
+            return s != null ? s : ShippedPresets.find(p.name(), p.version());
+        } catch (IOException e) {
+            return ShippedPresets.find(p.name(), p.version());
+        }
     }
 
     /** A newer version than a preset that is used, on the shelf that it is on; null for none. */

@@ -5,6 +5,7 @@ import bake.formats.AtomicFile;
 import bake.formats.Json;
 import bake.formats.picture.DisplayPicture;
 import bake.formats.picture.ExrNotes;
+import bake.formats.picture.Stamp;
 import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
 import bake.formats.project.View;
@@ -182,10 +183,34 @@ public final class ProofStore {
         }
     }
 
-    /** Bytes that the proofs take on disk. */
-    public synchronized long bytes() {
-        if (!Files.isDirectory(folder)) return 0;
-        try (Stream<Path> all = Files.walk(folder, 2)) {
+    /** A proof's picture as a PNG anywhere, with a stamp where there are lines for one. */
+    public void export(Proof p, Path target, List<String> stamp, Stamp.Corner corner) throws IOException {
+        BufferedImage whole = ImageIO.read(picture(p).toFile());
+        if (whole == null) throw new IOException(picture(p).getFileName() + " of proof " + p.number() + " cannot be read");
+        int w = whole.getWidth(), h = whole.getHeight();
+        BufferedImage plain = DisplayPicture.image8(w, h, whole.getRGB(0, 0, w, h, null, 0, w), false);
+        Stamp.draw(plain, stamp, corner);
+        DisplayPicture.writePng(target, plain, 72);
+    }
+
+    /** A proof's scene light, cd/m2: of a region only its part. */
+    public Path light(Proof p) {
+        return of(p.number()).resolve("picture.exr");
+    }
+
+    /** Bytes that a proof takes on disk. */
+    public long bytes(Proof p) {
+        return bytes(of(p.number()), 1);
+    }
+
+    /** Bytes that all proofs take on disk, those that were taken off with them. */
+    public long bytes() {
+        return bytes(folder, 3);
+    }
+
+    private static long bytes(Path at, int deep) {
+        if (!Files.isDirectory(at)) return 0;
+        try (Stream<Path> all = Files.walk(at, deep)) {
             return all.filter(Files::isRegularFile).mapToLong(f -> {
                 try {
                     return Files.size(f);

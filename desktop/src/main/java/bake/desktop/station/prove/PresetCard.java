@@ -3,6 +3,7 @@ package bake.desktop.station.prove;
 import bake.desktop.parts.Field;
 import bake.desktop.parts.Ui;
 import bake.desktop.work.PresetHand;
+import bake.desktop.work.PresetMeeting;
 import bake.desktop.work.Prover;
 import bake.formats.project.Preset;
 import bake.formats.project.SharedPreset;
@@ -15,9 +16,12 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Toggle;
 import javafx.scene.control.ToggleGroup;
+import javafx.scene.input.ClipboardContent;
+import javafx.scene.input.TransferMode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
+import javafx.stage.FileChooser;
 
 /** Test or Final, the presets there are, what was changed of the chosen one, and the shelf that it is saved to. */
 final class PresetCard extends VBox {
@@ -48,7 +52,8 @@ final class PresetCard extends VBox {
         hand.allProperty().addListener((o, a, b) -> refresh());
         hand.shelfNamesProperty().addListener((o, a, b) -> refresh());
         hand.newerProperty().addListener((o, a, b) -> refresh());
-        hand.meetingProperty().addListener((o, a, b) -> {
+        hand.aboutProperty().addListener((o, a, b) -> refresh());
+        hand.meeting().foundProperty().addListener((o, a, b) -> {
             if (b == null && a != null) saving = false;
             refresh();
         });
@@ -71,10 +76,11 @@ final class PresetCard extends VBox {
                 : changes.size() + (changes.size() == 1 ? " change" : " changes"), "figure")), choice);
         if (p == null) return;
         getChildren().add(presets(p, last));
+        about(p);
         newer();
         if (!changes.isEmpty()) changes(changes);
-        PresetHand.Meeting m = hand.meetingProperty().get();
-        if (m != null) meeting(m);
+        PresetMeeting.Meeting m = hand.meeting().foundProperty().get();
+        if (m != null) getChildren().add(new MeetingPart(hand.meeting(), m, name));
         else save(p);
         setDisable(prover.runningProperty().get());
     }
@@ -88,9 +94,30 @@ final class PresetCard extends VBox {
                     () -> hand.choose(x), "list-line");
             b.setMaxWidth(Double.MAX_VALUE);
             if (x.name().equals(p.name())) b.getStyleClass().add("list-here");
+            // Dragged out of the window it is a file; one that is dropped on the window is taken.
+            b.setOnDragDetected(e -> {
+                File f = hand.files().asFile(x);
+                if (f == null) return;
+                ClipboardContent c = new ClipboardContent();
+                c.putFiles(List.of(f));
+                b.startDragAndDrop(TransferMode.COPY).setContent(c);
+                e.consume();
+            });
             list.getChildren().add(b);
         }
         return list;
+    }
+
+    /** What the preset is for, and the exposure that suits its setting. */
+    private void about(Preset p) {
+        SharedPreset s = hand.aboutProperty().get();
+        if (s == null || !s.preset().name().equalsIgnoreCase(p.name())) return;
+        if (s.description() != null) getChildren().add(Ui.note(s.description()));
+        if (s.exposure() == null || hand.ev() == null) return;
+        Node text = Ui.note(String.format(java.util.Locale.ROOT, "Usual exposure EV %.1f, here EV %.1f.", s.exposure(), hand.ev()));
+        getChildren().add(Math.abs(s.exposure() - hand.ev()) < 0.5 ? text : Ui.row(text, Ui.spring(), Ui.button("advised-ev",
+                "Take it", "Exposes this view by the preset's advice; undo brings the old exposure back", () -> hand.expose(s.exposure()),
+                "small")));
     }
 
     /** A newer version on a shelf, with what it would change. */
@@ -124,7 +151,7 @@ final class PresetCard extends VBox {
                 name = p.name();
                 reason = "";
                 refresh();
-            }, "small"), Ui.spring()));
+            }, "small"), Ui.button("preset-file", "As a file\u2026", "One file with this preset, for mail or another studio; drop it on the window there", this::toFile, "small"), Ui.spring()));
             return;
         }
         ComboBox<String> where = new ComboBox<>();
@@ -148,6 +175,14 @@ final class PresetCard extends VBox {
                         this::studio, "small")));
     }
 
+    private void toFile() {
+        FileChooser c = new FileChooser();
+        c.setTitle("Save the preset as a file");
+        c.setInitialFileName(prover.presetProperty().get().name() + ".json");
+        File f = c.showSaveDialog(getScene().getWindow());
+        if (f != null) hand.files().write(prover.presetProperty().get(), f.toPath());
+    }
+
     private void studio() {
         DirectoryChooser c = new DirectoryChooser();
         c.setTitle("The studio's shelf of presets");
@@ -155,39 +190,5 @@ final class PresetCard extends VBox {
         if (f == null) return;
         hand.chooseStudio(f.toPath());
         refresh();
-    }
-
-    /** Somebody else was quicker: setting by setting, side by side. */
-    private void meeting(PresetHand.Meeting m) {
-        SharedPreset t = m.theirs();
-        String who = t.author() == null ? "Somebody" : t.author();
-        VBox box = new VBox(6);
-        box.setId("preset-meeting");
-        box.getChildren().add(Ui.note(who + " saved version " + t.preset().version() + " of " + t.preset().name() + " meanwhile"
-                + (t.reason() == null ? "." : ": " + t.reason() + ".") + (m.merge() == null ? " What both were made from is not on the shelf."
-                        : m.merge().conflicts().isEmpty() ? " Nothing that you changed was changed there."
-                                : " Both changed what follows; choose for each.")));
-        if (m.merge() != null) for (PresetChanges.Change c : m.merge().conflicts()) {
-            ToggleGroup g = new ToggleGroup();
-            HBox two = Ui.choice(g, "meet-" + c.key() + "-", "theirs", "mine");
-            for (Toggle x : g.getToggles()) {
-                boolean mine = x.getUserData().equals("mine");
-                ((javafx.scene.control.ToggleButton) x).setText((mine ? "mine " : "theirs ") + (mine ? c.is() : c.was()));
-                if (m.takesMine().containsKey(c.key()) && m.takesMine().get(c.key()) == mine) x.setSelected(true);
-            }
-            g.selectedToggleProperty().addListener((o, a, b) -> {
-                if (b != null) hand.decide(c.key(), b.getUserData().equals("mine"));
-            });
-            box.getChildren().addAll(Ui.label(c.name(), "note"), two);
-        }
-        Button merge = Ui.button("meet-merge", "Save both together", "As version " + (t.preset().version() + 1), hand::merge, "small");
-        merge.setDisable(!hand.decided());
-        Field other = new Field("meet-name", 120, x -> name = x);
-        other.show(name.equalsIgnoreCase(t.preset().name()) ? name + ", mine" : name);
-        name = other.getText();
-        box.getChildren().addAll(Ui.row(merge, Ui.button("meet-leave", "Save nothing", "Your settings stay changed in this project",
-                hand::leaveIt, "small")), Ui.row(Ui.button("meet-keep", "Keep mine as", "A preset of its own beside theirs",
-                        () -> hand.keepBoth(name), "small"), other));
-        getChildren().add(box);
     }
 }

@@ -22,7 +22,7 @@ public final class ProveSheet extends VBox {
     private final Workbench bench;
     private final VBox running;
     private final Dial quality, width, noise, time, bounces, clamp;
-    private final Dial radius, diffuse, mirrored, refracted;
+    private final Dial fine, radius, diffuse, mirrored, refracted;
     private final VBox filters = new VBox(1);
     private final CheckBox denoise = new CheckBox("Denoise the picture");
     private final Label foreseen = Ui.note(""), size = Ui.note(""), state = Ui.label("", "figure");
@@ -56,6 +56,9 @@ public final class ProveSheet extends VBox {
         radius = new Dial("filter-radius", "Radius", "%.2f px", 0.5, 4, 1, false,
                 "How far around a pixel light counts for it: small is crisp and jagged, large is soft.",
                 x -> change(q -> q.withFilter(q.filter(), Math.rint(x * 20) / 20)));
+        fine = new Dial("fine-edges", "Paths at edges", "%.0f", 1, 16, 1, true,
+                "Each pass gives so many to pixels in which something ends: blinds, shelves and leaves get smooth before the light does.",
+                x -> change(q -> q.withEdges((int) Math.round(x) == 1 ? null : (Integer) (int) Math.round(x))));
         diffuse = kind("diffuse-bounces", "Matt", "Bounces off matt surfaces: a few light a room, white rooms take more.",
                 (q, n) -> q.withKinds(n, q.mirrored(), q.refracted()));
         mirrored = kind("mirrored-bounces", "Gloss", "Bounces in gloss and mirrors: two mirrors that face each other go on this far.",
@@ -63,7 +66,7 @@ public final class ProveSheet extends VBox {
         refracted = kind("refracted-bounces", "Clear",
                 "Passages through clear solids; glass behind glass turns black when they run out. Panes do not count.",
                 (q, n) -> q.withKinds(q.diffuse(), q.mirrored(), n));
-        VBox edges = Ui.card("Edges", null, filters, radius), kinds = Ui.card("Bounces of each kind", null, diffuse, mirrored, refracted,
+        VBox edges = Ui.card("Edges", null, fine, filters, radius), kinds = Ui.card("Bounces of each kind", null, diffuse, mirrored, refracted,
                 Ui.note("The total above holds as well; 64 stands for no limit of its own."));
         VBox card = Ui.card("Quality", null, quality, foreseen, width, noise, time, bounces, clamp, denoise, size);
         denoise.setId("denoise");
@@ -74,17 +77,17 @@ public final class ProveSheet extends VBox {
         bar.setMaxWidth(Double.MAX_VALUE);
         running = Ui.card("In the making", state, bar, Ui.row(pause, stop));
         running.setId("in-the-making");
-        VBox rare = new VBox(edges, kinds);
+        VBox rare = new VBox(edges, new EffortCard(bench), kinds, new TidyCard(bench), new StampCard(bench.prints().stamp()));
         rare.setVisible(false);
         rare.setManaged(false);
-        Button more = Ui.button("prove-more", "More", "Pixel filter, and limits for each kind of bounce", null, "small");
+        Button more = Ui.button("prove-more", "More", "Edges, more for single things, limits for each kind of bounce, proofs on disk, and stamps", null, "small");
         more.setOnAction(e -> {
             rare.setVisible(!rare.isVisible());
             rare.setManaged(rare.isVisible());
             more.setText(rare.isVisible() ? "Less" : "More");
         });
         card.getChildren().add(more);
-        getChildren().addAll(new TakeBackCard(bench.takingBack()), running, new PresetCard(p), card, new BouncesCard(p), rare);
+        getChildren().addAll(new TakeBackCard(bench.takingBack()), running, new PresetCard(p), card, new OnlyCard(bench), new BouncesCard(p), rare);
         p.costs().estimateProperty().addListener((o, a, b) -> foresee(b));
         foresee(p.costs().estimateProperty().get());
         p.presetProperty().addListener((o, a, b) -> refresh());
@@ -158,6 +161,7 @@ public final class ProveSheet extends VBox {
         filters(shape);
         filters.setDisable(busy);
         radius.show(p.filterRadius() == null ? shape.radius : p.filterRadius());
+        fine.show(p.edges() == null ? 1 : p.edges());
         diffuse.show(shown(p.diffuse()));
         mirrored.show(shown(p.mirrored()));
         refracted.show(shown(p.refracted()));
@@ -166,7 +170,7 @@ public final class ProveSheet extends VBox {
         size.setText(Texts.size(s[0], s[1]) + " pixels" + (bench.prover().regionProperty().get() == null ? "" : ", only the region") + ". "
                 + limits(p));
         setting = false;
-        for (Dial d : new Dial[] {quality, width, noise, time, bounces, clamp, radius, diffuse, mirrored, refracted}) d.setDisable(busy);
+        for (Dial d : new Dial[] {quality, width, noise, time, bounces, clamp, fine, radius, diffuse, mirrored, refracted}) d.setDisable(busy);
     }
 
     private static String limits(Preset p) {

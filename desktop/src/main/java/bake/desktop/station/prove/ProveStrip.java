@@ -3,6 +3,7 @@ package bake.desktop.station.prove;
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Texts;
 import bake.desktop.work.CompareHand;
+import bake.desktop.work.PrintLight;
 import bake.desktop.work.Workbench;
 import bake.studio.proof.Differences;
 import bake.studio.proof.Proof;
@@ -12,6 +13,7 @@ import java.util.Locale;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.control.Toggle;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.GridPane;
@@ -27,6 +29,9 @@ public final class ProveStrip extends VBox {
     private final ToggleGroup modes = new ToggleGroup();
     private final Label flip = Ui.label("", "strip-figure");
     private final HBox looks;
+    private final Label stops = Ui.label("", "strip-figure");
+    private final ToggleButton same = new ToggleButton("A's exposure for both");
+    private final HBox choice, light;
 
     public ProveStrip(Workbench bench) {
         this.bench = bench;
@@ -35,11 +40,12 @@ public final class ProveStrip extends VBox {
         table.setHgap(18);
         table.setVgap(3);
         table.getColumnConstraints().addAll(new ColumnConstraints(170), new ColumnConstraints(210), new ColumnConstraints(210));
-        HBox choice = Ui.choice(modes, "compare-", "Wipe", "Flip", "Side by side", "Difference");
+        choice = Ui.choice(modes, "compare-", "Wipe", "Flip", "Side by side", "Difference");
         choice.getStyleClass().add("on-easel");
         flip.setId("flip");
         flip.setTooltip(Ui.tip("How far the two are apart for a viewer who flips between them, 0 to 1 (FLIP). Below about 0.02 few see anything."));
-        looks = Ui.row(choice, flip);
+        light = light();
+        looks = Ui.row(choice, flip, Ui.spring(), light);
         modes.selectedToggleProperty().addListener((o, a, b) -> {
             if (b != null) bench.comparing().modeProperty().set(mode((String) b.getUserData()));
         });
@@ -52,8 +58,21 @@ public final class ProveStrip extends VBox {
         bench.prints().bProperty().addListener((o, a, b) -> fill());
         bench.comparing().foundProperty().addListener((o, a, b) -> fill());
         bench.comparing().modeProperty().addListener((o, a, b) -> fill());
+        bench.comparing().light().stopsProperty().addListener((o, a, b) -> fill());
         bench.prints().all().addListener((javafx.collections.ListChangeListener<Object>) c -> fill());
         fill();
+    }
+
+    /** Brighter and darker, for a look into shadows and lights. */
+    private HBox light() {
+        PrintLight l = bench.comparing().light();
+        same.setId("same-exposure");
+        same.getStyleClass().addAll("small", "on-easel");
+        same.setTooltip(Ui.tip("B is shown by the exposure and the tones of A: what differs then is the light"));
+        same.selectedProperty().bindBidirectional(l.sameProperty());
+        stops.setId("print-stops");
+        return Ui.row(same, Ui.button("print-darker", "Darker", "One stop; key [ on the picture", () -> l.step(-1), "small", "on-easel"),
+                stops, Ui.button("print-brighter", "Brighter", "One stop; key ] on the picture", () -> l.step(1), "small", "on-easel"));
     }
 
     private static CompareHand.Mode mode(String word) {
@@ -68,7 +87,13 @@ public final class ProveStrip extends VBox {
     private void fill() {
         table.getChildren().clear();
         Proof a = bench.prints().aProperty().get(), b = bench.prints().bProperty().get();
-        Ui.show(looks, a != null && b != null);
+        boolean both = a != null && b != null;
+        Ui.show(looks, a != null || b != null);
+        Ui.show(choice, both);
+        Ui.show(flip, both);
+        Ui.show(same, both);
+        int n = bench.comparing().light().stopsProperty().get();
+        stops.setText(n == 0 ? "as they are" : (n > 0 ? "+" : "\u2212") + Math.abs(n) + (Math.abs(n) == 1 ? " stop" : " stops") + ", raw light");
         CompareHand.Mode now = bench.comparing().modeProperty().get();
         for (Toggle t : modes.getToggles()) if (mode((String) t.getUserData()) == now) t.setSelected(true);
         if (a == null && b == null) {
@@ -88,7 +113,7 @@ public final class ProveStrip extends VBox {
     /** Both: time and noise, and all that differs. */
     private void both(Proof a, Proof b, CompareHand.Found f) {
         flip.setText(f == null ? "looking\u2026" : Double.isNaN(f.flip()) ? "two sizes" : String.format(Locale.ROOT, "FLIP %.3f", f.flip())
-                + (bench.comparing().modeProperty().get() == CompareHand.Mode.FLIP ? "   hold F for B" : bench.comparing().modeProperty().get() == CompareHand.Mode.DIFFERENCE
+                + (bench.comparing().modeProperty().get() == CompareHand.Mode.FLIP ? "   hold F for B, \u2190 \u2192 other prints as A" : bench.comparing().modeProperty().get() == CompareHand.Mode.DIFFERENCE
                         ? "   black 0, red 0.4, yellow 0.7, white 1" : ""));
         int r = row(1, "Time, passes, noise", figures(a), figures(b), true);
         if (f == null) return;
