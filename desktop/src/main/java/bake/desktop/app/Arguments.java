@@ -4,6 +4,7 @@ import bake.desktop.work.CompareHand;
 import bake.desktop.work.Station;
 import bake.studio.live.Showing;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Locale;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -53,6 +54,9 @@ final class Arguments {
 
     @Option(names = "--lamp", paramLabel = "NAME", description = "lamp to work on")
     private String lamp;
+
+    @Option(names = "--press", paramLabel = "ID", split = ",", description = "press buttons of the window by their names, one after another")
+    private List<String> press = List.of();
 
     @Option(names = "--scroll", paramLabel = "SHARE", description = "how far down the sheet is, 0 to 1")
     private double scroll;
@@ -157,6 +161,10 @@ final class Arguments {
 
     String lamp() {
         return lamp;
+    }
+
+    List<String> press() {
+        return press;
     }
 
     double scroll() {

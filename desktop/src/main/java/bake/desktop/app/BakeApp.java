@@ -120,6 +120,7 @@ public final class BakeApp extends Application {
             if (a.lamp() != null) bench.lighting().lamps().chosenProperty().set(a.lamp());
             hang(a);
             if (a.openings()) bench.lighting().openings().find();
+            for (String id : a.press()) if (scene.lookup("#" + id) instanceof javafx.scene.control.ButtonBase b) b.fire();
             Platform.runLater(() -> window.scroll(a.scroll()));
         });
         ready.play();

@@ -4,13 +4,13 @@ import java.awt.Color;
 import java.awt.Graphics2D;
 import java.awt.RenderingHints;
 import java.awt.geom.AffineTransform;
-import java.awt.geom.GeneralPath;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.util.List;
 import java.util.Locale;
+import org.apache.fontbox.ttf.GlyphData;
 import org.apache.fontbox.ttf.TTFParser;
 import org.apache.fontbox.ttf.TrueTypeFont;
 import org.apache.pdfbox.io.RandomAccessReadBuffer;
@@ -70,33 +70,28 @@ public final class Stamp {
 
     private static void line(Graphics2D g, String text, double x, double y, double em) {
         double at = x;
-        for (int c : text.codePoints().toArray()) {
-            try {
-                String glyph = glyph(c);
-                GeneralPath p = font().getPath(glyph);
-                double k = em / font().getUnitsPerEm();
-                g.fill(p.createTransformedShape(new AffineTransform(k, 0, 0, -k, at, y)));
-                at += font().getWidth(glyph) * k;
-            } catch (IOException e) {
-                throw new UncheckedIOException(e);
+        try {
+            double k = em / font().getUnitsPerEm();
+            for (int c : text.codePoints().toArray()) {
+                int id = font().getUnicodeCmapLookup().getGlyphId(c);
+                GlyphData outline = font().getGlyph().getGlyph(id);
+                if (outline != null) g.fill(outline.getPath().createTransformedShape(new AffineTransform(k, 0, 0, -k, at, y)));
+                at += font().getAdvanceWidth(id) * k;
             }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
     }
 
     private static double width(String text, double em) {
         try {
             double w = 0;
-            for (int c : text.codePoints().toArray()) w += font().getWidth(glyph(c)) * em / font().getUnitsPerEm();
+            for (int c : text.codePoints().toArray())
+                w += font().getAdvanceWidth(font().getUnicodeCmapLookup().getGlyphId(c)) * em / font().getUnitsPerEm();
             return w;
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
-    }
-
-    /** Name of a letter's outline; that of a missing letter where the font has none. */
-    private static String glyph(int codePoint) throws IOException {
-        int id = font().getUnicodeCmapLookup().getGlyphId(codePoint);
-        return font().getPostScript() == null ? "gid" + id : font().getPostScript().getName(id);
     }
 
     private static synchronized TrueTypeFont font() throws IOException {

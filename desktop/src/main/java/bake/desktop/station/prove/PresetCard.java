@@ -116,7 +116,7 @@ final class PresetCard extends VBox {
         if (s.exposure() == null || hand.ev() == null) return;
         Node text = Ui.note(String.format(java.util.Locale.ROOT, "Usual exposure EV %.1f, here EV %.1f.", s.exposure(), hand.ev()));
         getChildren().add(Math.abs(s.exposure() - hand.ev()) < 0.5 ? text : Ui.row(text, Ui.spring(), Ui.button("advised-ev",
-                "Take it", "Exposes this view by the preset's advice; undo brings the old exposure back", () -> hand.expose(s.exposure()),
+                String.format(java.util.Locale.ROOT, "Use EV %.1f", s.exposure()), "Exposes this view by the preset's advice; undo brings the old exposure back", () -> hand.expose(s.exposure()),
                 "small")));
     }
 
