@@ -17,7 +17,8 @@ import java.util.function.BooleanSupplier;
  *
  * <p>It is found before the first pass by a few rays for each pixel that go no farther than to what is seen behind panes. A pixel has an
  * edge when they do not all meet one face: another object or material, a bend, a step in depth, or nothing. The map depends on nothing
- * but the picture's settings, so that pictures are the same to the bit in pieces, for any number of threads, and when they are gone on with.
+ * but the picture's settings, so that pictures are the same to the bit in pieces, for any number of threads, and when they are gone on
+ * with.
  */
 final class EffortMap {
     /** Rays for each pixel: what fills an eighth of one is found more often than not. */

@@ -12,7 +12,8 @@ import java.util.Map;
  */
 public record Scene(
         List<Mesh> meshes, List<Instance> instances, List<Material> materials, List<Texture> textures,
-        List<Lamp> lamps, Surroundings surroundings, List<Portal> portals, Map<String, Vec3> levels, Outlook outlook, Effort.Table efforts) {
+        List<Lamp> lamps, Surroundings surroundings, List<Portal> portals, Map<String, Vec3> levels, Outlook outlook,
+                Effort.Table efforts) {
 
     /** A scene without portals. */
     public Scene(List<Mesh> meshes, List<Instance> instances, List<Material> materials, List<Texture> textures, List<Lamp> lamps,

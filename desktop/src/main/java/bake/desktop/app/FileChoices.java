@@ -64,7 +64,10 @@ final class FileChoices {
         });
     }
 
-    /** Takes a dropped file: a panorama becomes light, a photometric file a lamp to be placed, a preset is brought to the artist's shelf, everything else is opened. */
+    /**
+     * Takes a dropped file: a panorama becomes light, a photometric file a lamp to be placed, a preset is brought to the artist's
+     * shelf, everything else is opened.
+     */
     void take(Path p) {
         String n = p.getFileName().toString().toLowerCase(Locale.ROOT);
         if (n.endsWith(".hdr") || n.endsWith(".exr")) bench.useHdri(p);

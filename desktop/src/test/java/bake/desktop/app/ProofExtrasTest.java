@@ -218,7 +218,8 @@ class ProofExtrasTest extends WindowFixture {
         assertTrue(bench.project().presets().stream().anyMatch(p -> p.name().equals(name)), "and kept in the project");
         Path own = bake.studio.preset.Shelves.own().folder();
         try (var all = Files.walk(own)) {
-            List<Path> mine = all.filter(f -> f.toString().toLowerCase(java.util.Locale.ROOT).contains(name.toLowerCase(java.util.Locale.ROOT)))
+            List<Path> mine = all.filter(f -> f.toString().toLowerCase(java.util.Locale.ROOT).contains(name.toLowerCase(
+                    java.util.Locale.ROOT)))
                     .sorted(java.util.Comparator.reverseOrder()).toList();
             assertNotEquals(0, mine.size());
             for (Path f : mine) Files.deleteIfExists(f);

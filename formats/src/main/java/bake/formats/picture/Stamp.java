@@ -57,7 +57,8 @@ public final class Stamp {
             width *= fit;
         }
         double w = width + 2 * pad, h = step * lines.size() + pad;
-        boolean left = corner == Corner.TOP_LEFT || corner == Corner.BOTTOM_LEFT, top = corner == Corner.TOP_LEFT || corner == Corner.TOP_RIGHT;
+        boolean left = corner == Corner.TOP_LEFT || corner == Corner.BOTTOM_LEFT, top = corner == Corner.TOP_LEFT
+                || corner == Corner.TOP_RIGHT;
         double x = left ? pad : on.getWidth() - w - pad, y = top ? pad : on.getHeight() - h - pad;
         Graphics2D g = on.createGraphics();
         g.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);

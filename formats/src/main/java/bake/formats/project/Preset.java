@@ -1,12 +1,11 @@
 package bake.formats.project;
 
+import bake.formats.Records;
 import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonIgnore;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.databind.JsonNode;
-import java.lang.reflect.RecordComponent;
-import java.util.Collections;
 import java.util.Map;
 
 /**
@@ -62,24 +61,8 @@ public record Preset(
                 null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
     }
 
-    /** This preset with other values for some of its components, named. */
-    private Preset with(Map<String, Object> changes) {
-        try {
-            RecordComponent[] all = Preset.class.getRecordComponents();
-            Object[] values = new Object[all.length];
-            Class<?>[] types = new Class<?>[all.length];
-            for (int i = 0; i < all.length; i++) {
-                types[i] = all[i].getType();
-                values[i] = changes.containsKey(all[i].getName()) ? changes.get(all[i].getName()) : all[i].getAccessor().invoke(this);
-            }
-            return Preset.class.getDeclaredConstructor(types).newInstance(values);
-        } catch (ReflectiveOperationException e) {
-            throw new IllegalStateException(e);
-        }
-    }
-
-    private Preset with(String component, Object value) {
-        return with(Collections.singletonMap(component, value));
+    private Preset with(Object... namesAndValues) {
+        return Records.with(this, namesAndValues);
     }
 
     @JsonIgnore
@@ -89,11 +72,11 @@ public record Preset(
 
     /** The same settings as another version, or under another name. */
     public Preset named(String n, int v) {
-        return with(Map.of("name", n, "version", v));
+        return with("name", n, "version", v);
     }
 
     public Preset withLimits(double noise, double seconds, int most) {
-        return with(Map.of("noiseAim", noise, "timeLimit", seconds, "samples", most));
+        return with("noiseAim", noise, "timeLimit", seconds, "samples", most);
     }
 
     public Preset withDenoise(boolean d) {
@@ -110,7 +93,7 @@ public record Preset(
 
     /** Limits for each kind of bounce; null for no limit of its own. */
     public Preset withKinds(Integer d, Integer m, Integer r) {
-        return with("diffuse", d).with("mirrored", m).with("refracted", r);
+        return with("diffuse", d, "mirrored", m, "refracted", r);
     }
 
     public Preset withClamp(double c) {
@@ -119,12 +102,12 @@ public record Preset(
 
     /** @param radius pixels, or null for the filter's usual one */
     public Preset withFilter(String f, Double radius) {
-        return with("filter", f).with("filterRadius", radius);
+        return with("filter", f, "filterRadius", radius);
     }
 
     /** How bounced light is computed; null for path tracing. */
     public Preset withBounces(String first, String later, Boolean surroundings) {
-        return with("firstBounce", first).with("laterBounces", later).with("cachedSurroundings", surroundings);
+        return with("firstBounce", first, "laterBounces", later, "cachedSurroundings", surroundings);
     }
 
     /** @param rays of each record, or null for as many as the noise aim wants */
@@ -159,7 +142,7 @@ public record Preset(
 
     /** Darkens corners for the look of it; null for not at all, and for the usual distance. */
     public Preset withDarkCorners(Double strength, Double metres) {
-        return with("darkCorners", strength).with("darkWithin", metres);
+        return with("darkCorners", strength, "darkWithin", metres);
     }
 
     /** @param paths a pass for pixels in which something ends, or null for one */

@@ -1,6 +1,7 @@
 package bake.formats.project;
 
 import bake.formats.Json;
+import bake.formats.Records;
 import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonInclude;
@@ -24,7 +25,8 @@ import java.util.Objects;
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record Project(
         int bake, String name, String due, Place place, List<ModelRef> models, List<Shape> shapes, List<Surface> materials,
-        List<LampSpec> lamps, List<PortalSpec> portals, List<Layer> layers, List<View> views, List<Preset> presets, String current, List<EffortSpec> efforts, Boolean clay,
+        List<LampSpec> lamps, List<PortalSpec> portals, List<Layer> layers, List<View> views, List<Preset> presets, String current,
+                List<EffortSpec> efforts, Boolean clay,
         @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
     public static final int VERSION = 1;
@@ -82,31 +84,31 @@ public record Project(
         }
 
         public ModelRef withFile(String f) {
-            return new ModelRef(f, unit, up, variant, layersBy, at, turn, scale, replaces, other);
+            return Records.with(this, "file", f);
         }
 
         public ModelRef withUnit(Double metres) {
-            return new ModelRef(file, metres, up, variant, layersBy, at, turn, scale, replaces, other);
+            return Records.with(this, "unit", metres);
         }
 
         public ModelRef withUp(String axis) {
-            return new ModelRef(file, unit, axis, variant, layersBy, at, turn, scale, replaces, other);
+            return Records.with(this, "up", axis);
         }
 
         public ModelRef withVariant(String v) {
-            return new ModelRef(file, unit, up, v, layersBy, at, turn, scale, replaces, other);
+            return Records.with(this, "variant", v);
         }
 
         public ModelRef withLayersBy(String what) {
-            return new ModelRef(file, unit, up, variant, what, at, turn, scale, replaces, other);
+            return Records.with(this, "layersBy", what);
         }
 
         public ModelRef placed(double[] where, Double degrees, Double factor) {
-            return new ModelRef(file, unit, up, variant, layersBy, where, degrees, factor, replaces, other);
+            return Records.with(this, "at", where, "turn", degrees, "scale", factor);
         }
 
         public ModelRef inPlaceOf(String object) {
-            return new ModelRef(file, unit, up, variant, layersBy, at, turn, scale, object, other);
+            return Records.with(this, "replaces", object);
         }
 
         @Override
@@ -216,40 +218,40 @@ public record Project(
     public record Layer(String name, boolean on, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {}
 
     public Project withLamps(List<LampSpec> l) {
-        return new Project(bake, name, due, place, models, shapes, materials, l, portals, layers, views, presets, current, efforts, clay, other);
+        return Records.with(this, "lamps", l);
     }
 
     /** @param d local date and time, ISO 8601 without zone, or null */
     public Project withDue(String d) {
-        return new Project(bake, name, d, place, models, shapes, materials, lamps, portals, layers, views, presets, current, efforts, clay, other);
+        return Records.with(this, "due", d);
     }
 
     public Project withPortals(List<PortalSpec> l) {
-        return new Project(bake, name, due, place, models, shapes, materials, lamps, l, layers, views, presets, current, efforts, clay, other);
+        return Records.with(this, "portals", l);
     }
 
     public Project withPlace(Place p) {
-        return new Project(bake, name, due, p, models, shapes, materials, lamps, portals, layers, views, presets, current, efforts, clay, other);
+        return Records.with(this, "place", p);
     }
 
     public Project withViews(List<View> v) {
-        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, layers, v, presets, current, efforts, clay, other);
+        return Records.with(this, "views", v);
     }
 
     public Project withLayers(List<Layer> l) {
-        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, l, views, presets, current, efforts, clay, other);
+        return Records.with(this, "layers", l);
     }
 
     public Project withCurrent(String view) {
-        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, layers, views, presets, view, efforts, clay, other);
+        return Records.with(this, "current", view);
     }
 
     public Project withPresets(List<Preset> p) {
-        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, layers, views, p, current, efforts, clay, other);
+        return Records.with(this, "presets", p);
     }
 
     public Project withEfforts(List<EffortSpec> e) {
-        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, layers, views, presets, current, e, clay, other);
+        return Records.with(this, "efforts", e);
     }
 
     /** Whether all is matt grey but for what is clear or glows. */
@@ -258,24 +260,23 @@ public record Project(
     }
 
     public Project withClay(Boolean c) {
-        return new Project(bake, name, due, place, models, shapes, materials, lamps, portals, layers, views, presets, current, efforts, c,
-                other);
+        return Records.with(this, "clay", c);
     }
 
     public Project withMaterials(List<Surface> m) {
-        return new Project(bake, name, due, place, models, shapes, m, lamps, portals, layers, views, presets, current, efforts, clay, other);
+        return Records.with(this, "materials", m);
     }
 
     public Project withShapes(List<Shape> s) {
-        return new Project(bake, name, due, place, models, s, materials, lamps, portals, layers, views, presets, current, efforts, clay, other);
+        return Records.with(this, "shapes", s);
     }
 
     public Project withModels(List<ModelRef> m) {
-        return new Project(bake, name, due, place, m, shapes, materials, lamps, portals, layers, views, presets, current, efforts, clay, other);
+        return Records.with(this, "models", m);
     }
 
     public Project withName(String n) {
-        return new Project(bake, n, due, place, models, shapes, materials, lamps, portals, layers, views, presets, current, efforts, clay, other);
+        return Records.with(this, "name", n);
     }
 
     /** Whether another project has the same in it but for its views and presets. */

@@ -1,5 +1,6 @@
 package bake.studio.proof;
 
+import bake.formats.Records;
 import bake.formats.project.Preset;
 import bake.formats.project.View;
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
@@ -30,21 +31,15 @@ public record Proof(int number, String title, String note, View view, Preset pre
     }
 
     public Proof withTitle(String t) {
-        return new Proof(number, t, note, view, preset, width, height, made, seconds, caches, passes, noise, rays, clamped, seed, stopped,
-                pinned,
-                over, threads);
+        return Records.with(this, "title", t);
     }
 
     public Proof withNote(String n) {
-        return new Proof(number, title, n, view, preset, width, height, made, seconds, caches, passes, noise, rays, clamped, seed,
-                stopped, pinned,
-                over, threads);
+        return Records.with(this, "note", n);
     }
 
     public Proof withPinned(boolean p) {
-        return new Proof(number, title, note, view, preset, width, height, made, seconds, caches, passes, noise, rays, clamped, seed,
-                stopped, p,
-                over, threads);
+        return Records.with(this, "pinned", p);
     }
 
     /** Whether some words are all found in its number, name, note, view or preset, whatever their case. */

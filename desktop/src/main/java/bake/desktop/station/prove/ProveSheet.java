@@ -87,7 +87,8 @@ public final class ProveSheet extends VBox {
             more.setText(rare.isVisible() ? "Less" : "More");
         });
         card.getChildren().add(more);
-        getChildren().addAll(new TakeBackCard(bench.takingBack()), running, new PresetCard(p), card, new OnlyCard(bench), new BouncesCard(p), rare);
+        getChildren().addAll(new TakeBackCard(bench.takingBack()), running, new PresetCard(p), card, new OnlyCard(bench), new BouncesCard(
+                p), rare);
         p.costs().estimateProperty().addListener((o, a, b) -> foresee(b));
         foresee(p.costs().estimateProperty().get());
         p.presetProperty().addListener((o, a, b) -> refresh());
@@ -170,7 +171,8 @@ public final class ProveSheet extends VBox {
         size.setText(Texts.size(s[0], s[1]) + " pixels" + (bench.prover().regionProperty().get() == null ? "" : ", only the region") + ". "
                 + limits(p));
         setting = false;
-        for (Dial d : new Dial[] {quality, width, noise, time, bounces, clamp, fine, radius, diffuse, mirrored, refracted}) d.setDisable(busy);
+        for (Dial d : new Dial[] {quality, width, noise, time, bounces, clamp, fine, radius, diffuse, mirrored, refracted}) d.setDisable(
+                busy);
     }
 
     private static String limits(Preset p) {
