@@ -8,6 +8,7 @@ import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
 import bake.formats.project.View;
 import bake.studio.render.Checkpoint;
+import bake.studio.render.FileOptions;
 import bake.studio.render.PictureOutput;
 import bake.studio.render.RenderJob;
 import bake.studio.scene.SceneAssembly;
@@ -98,7 +99,7 @@ public final class Ends {
             }));
             job.run(g -> {});
             System.out.println("rendered, resumed " + job.resumedAt());
-            PictureOutput.write(picture, job, 72);
+            PictureOutput.write(picture, job, FileOptions.SCREEN);
             job.written();
         }
     }

@@ -24,6 +24,7 @@ import bake.studio.proof.Proof;
 import bake.studio.proof.StampField;
 import bake.studio.render.BandedRender;
 import bake.studio.render.Checkpoint;
+import bake.studio.render.FileOptions;
 import bake.studio.render.OutputPlace;
 import bake.studio.render.PictureOutput;
 import bake.studio.render.RenderJob;
@@ -173,7 +174,7 @@ final class RenderCommand implements Callable<Integer> {
                 if (!json) spec.commandLine().getErr().println();
                 if (job.progress().passes() == 0) throw new IOException("stopped before the first pass was done; nothing is written");
                 long saving = System.nanoTime();
-                PictureOutput.write(out, job, 72);
+                PictureOutput.write(out, job, FileOptions.SCREEN);
                 if (!fields.isEmpty()) stamp(fields, corner, p.project().name(), v, job);
                 job.written();
                 learn(p, v, job, n, (System.nanoTime() - saving) / 1e9, expected);

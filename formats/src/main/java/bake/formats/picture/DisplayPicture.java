@@ -90,6 +90,28 @@ public final class DisplayPicture {
         });
     }
 
+    /**
+     * Writes a JPEG with its resolution; colours are sRGB, which is what a JPEG without a profile is.
+     *
+     * @param quality 0 to 1
+     */
+    public static void writeJpeg(Path file, BufferedImage image, double dpi, float quality) throws IOException {
+        AtomicFile.write(file, out -> {
+            ImageWriter w = writer("jpeg", "com.sun.imageio");
+            ImageWriteParam p = w.getDefaultWriteParam();
+            p.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
+            p.setCompressionQuality(quality);
+            IIOMetadata meta = w.getDefaultImageMetadata(ImageTypeSpecifier.createFromRenderedImage(image), p);
+            String format = "javax_imageio_jpeg_image_1.0";
+            IIOMetadataNode root = (IIOMetadataNode) meta.getAsTree(format), jfif = (IIOMetadataNode) root.getElementsByTagName("app0JFIF").item(0);
+            jfif.setAttribute("resUnits", "1");
+            jfif.setAttribute("Xdensity", Long.toString(Math.round(dpi)));
+            jfif.setAttribute("Ydensity", Long.toString(Math.round(dpi)));
+            meta.setFromTree(format, root);
+            write(w, out, new IIOImage(image, null, meta), p);
+        });
+    }
+
     /** Tags of baseline TIFF 6.0: resolution in pixels by inch; and the ICC profile (ICC.1, annex B.4). */
     private static IIOMetadata tagged(IIOMetadata plain, double dpi) throws IOException {
         TIFFDirectory d = TIFFDirectory.createFromMetadata(plain);

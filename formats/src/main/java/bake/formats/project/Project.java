@@ -20,6 +20,7 @@ import java.util.Objects;
  * @param layers layers that are switched off or renamed; layers of the models that are not listed are on
  * @param current name of the view that was last worked on
  * @param clay whether all is shown matt grey but for what is clear or glows; absent means no
+ * @param deliveries what is promised to whom, round by round; the last one is worked on
  * @param efforts what is done for single things beyond what is done for all
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -27,6 +28,7 @@ public record Project(
         int bake, String name, String due, Place place, List<ModelRef> models, List<Shape> shapes, List<Surface> materials,
         List<LampSpec> lamps, List<PortalSpec> portals, List<Layer> layers, List<View> views, List<Preset> presets, String current,
                 List<EffortSpec> efforts, Boolean clay,
+        List<DeliverySpec> deliveries,
         @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
     public static final int VERSION = 1;
@@ -41,6 +43,7 @@ public record Project(
         views = list(views);
         presets = list(presets);
         efforts = list(efforts);
+        deliveries = list(deliveries);
         other = other == null ? Map.of() : other;
         place = place == null ? Place.DEFAULT : place;
     }
@@ -252,6 +255,10 @@ public record Project(
 
     public Project withEfforts(List<EffortSpec> e) {
         return Records.with(this, "efforts", e);
+    }
+
+    public Project withDeliveries(List<DeliverySpec> d) {
+        return Records.with(this, "deliveries", d);
     }
 
     /** Whether all is matt grey but for what is clear or glows. */

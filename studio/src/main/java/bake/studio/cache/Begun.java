@@ -19,9 +19,13 @@ public final class Begun {
      * @param caches folder that it begins with, or null for none
      */
     public static String identity(Project p, Path folder, View v, RenderJob.Order o, CacheStore caches) throws IOException {
+        return identity(p, folder, v, o, caches, new GuideStore(folder));
+    }
+
+    /** The same with guides that are kept somewhere of their own. */
+    public static String identity(Project p, Path folder, View v, RenderJob.Order o, CacheStore caches, GuideStore guides) throws IOException {
         MessageDigest d = Digests.sha();
         if (caches != null) Digests.put(d, caches.stamp(p, folder, v, RenderJob.bounced(o.preset())));
-        GuideStore guides = new GuideStore(folder);
         if (guides.fitting(p, v) != null) Digests.stamp(d, guides.file(v));
         return Checkpoint.identity(p, folder, v, o, Digests.hex(d));
     }

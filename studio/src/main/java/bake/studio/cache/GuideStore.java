@@ -21,10 +21,16 @@ import java.util.TreeMap;
  * used.
  */
 public final class GuideStore {
-    private final Path folder;
+    private final Path folder, store;
 
     public GuideStore(Path projectFolder) {
+        this(projectFolder, projectFolder.resolve("guides"));
+    }
+
+    /** Guides of a project that are kept elsewhere. */
+    public GuideStore(Path projectFolder, Path store) {
         folder = projectFolder;
+        this.store = store;
     }
 
     /**
@@ -42,7 +48,7 @@ public final class GuideStore {
     public Path file(View v) {
         String name = v.name().toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-");
         // Names that look alike once they are cleaned must not share a file.
-        return folder.resolve("guides").resolve(name + "-" + Integer.toHexString(v.name().hashCode()) + ".guide");
+        return store.resolve(name + "-" + Integer.toHexString(v.name().hashCode()) + ".guide");
     }
 
     /** Keeps what a job of a view has learnt; false when it learnt nothing. */

@@ -18,7 +18,7 @@ final class EditNames {
             Map.entry("file", "file"), Map.entry("kind", "kind"), Map.entry("size", "size"), Map.entry("due", "due date"));
     private static final Map<String, String> THINGS = Map.of("models", "model", "shapes", "shape", "materials", "material", "lamps", "lamp",
             "portals", "portal", "layers", "layer", "views", "view", "presets", "preset",
-            "efforts", "effort for");
+            "efforts", "effort for", "deliveries", "delivery");
     private static final int LONGEST = 28;
 
     private EditNames() {}

@@ -12,6 +12,7 @@ import bake.studio.cache.GuideStore;
 import bake.studio.preset.Presets;
 import bake.studio.render.BandedRender;
 import bake.studio.render.Checkpoint;
+import bake.studio.render.FileOptions;
 import bake.studio.render.OutputPlace;
 import bake.studio.render.PictureOutput;
 import bake.studio.render.RenderJob;
@@ -138,7 +139,7 @@ public final class Delivery {
         if (job.progress().passes() == 0) throw new IOException("stopped before the first pass was done");
         boolean whole = job.state() == RenderJob.State.DONE;
         Path to = whole ? i.file() : i.unfinished();
-        PictureOutput.write(to, job, 200);
+        PictureOutput.write(to, job, FileOptions.USUAL);
         if (!whole) {
             listener.stopped(i, job.progress(), to);
             return;

@@ -23,7 +23,7 @@ public final class BandedRender {
     private final Workers workers;
     private final Guides guides;
     private volatile RenderJob current;
-    private volatile boolean stopped;
+    private volatile boolean stopped, paused;
 
     /**
      * @param order of the whole picture; its time limit is shared out among the bands
@@ -63,6 +63,14 @@ public final class BandedRender {
         stopped = true;
         RenderJob j = current;
         if (j != null) j.stop();
+    }
+
+    /** Rests within a moment, or goes on. */
+    public void pause(boolean wanted) {
+        paused = wanted;
+        RenderJob j = current;
+        if (j != null && wanted) j.pause();
+        else if (j != null) j.resume();
     }
 
     /**
@@ -118,6 +126,7 @@ public final class BandedRender {
                 order.seed(), false);
         RenderJob job = new RenderJob(scene, part, workers, RenderJob.film(part, scene, band)).guidedBy(guides);
         current = job;
+        if (paused) job.pause();
         if (stopped) job.stop();
         double done = y / (double) r.height(), share = n / (double) r.height();
         job.run(p -> each.accept(new RenderJob.Progress(p.state() == RenderJob.State.DONE

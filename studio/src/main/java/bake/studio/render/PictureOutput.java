@@ -20,7 +20,7 @@ import java.util.function.BooleanSupplier;
 
 /** Writes what a film holds, by the ending of the file name. */
 public final class PictureOutput {
-    public static final List<String> ENDINGS = List.of(".png", ".tif", ".tiff", ".exr", ".hdr");
+    public static final List<String> ENDINGS = List.of(".png", ".tif", ".tiff", ".jpg", ".jpeg", ".exr", ".hdr");
 
     private PictureOutput() {}
 
@@ -28,19 +28,19 @@ public final class PictureOutput {
     public static void checkEnding(Path file) throws FormatException {
         String n = file.getFileName().toString().toLowerCase(Locale.ROOT);
         if (ENDINGS.stream().noneMatch(n::endsWith))
-            throw new FormatException(file.getFileName().toString(), null, "a picture's name ends in .png, .tif, .exr or .hdr");
+            throw new FormatException(file.getFileName().toString(), null, "a picture's name ends in .png, .tif, .jpg, .exr or .hdr");
     }
 
     /**
-     * Writes a region. PNG and TIFF are 16 bit display light; EXR and HDR are scene light in cd/m2. A film that keeps the backdrop apart is
+     * Writes a region. PNG, TIFF and JPEG are display light, the first two of 16 bit unless fewer are asked for; EXR and HDR are scene light in cd/m2. A film that keeps the backdrop apart is
      * written without it and with how much of it is covered: beside colours that are not multiplied by that in PNG and TIFF, premultiplied
-     * in EXR, as those formats say. HDR has no place for it and gets the whole picture.
+     * in EXR, as those formats say. HDR and JPEG have no place for it and get the whole picture.
      *
      * @param gains three factors a plane, or null
      * @param notes of scene-referred files
      * @param denoise for display light only; pictures too large for it are written as they are
      */
-    public static void write(Path file, Film film, Finish finish, float[] gains, Region r, boolean denoise, double dpi, ExrNotes notes)
+    public static void write(Path file, Film film, Finish finish, float[] gains, Region r, boolean denoise, FileOptions how, ExrNotes notes)
             throws IOException {
         checkEnding(file);
         String n = file.getFileName().toString().toLowerCase(Locale.ROOT);
@@ -53,26 +53,34 @@ public final class PictureOutput {
             }
             TreeMap<String, float[]> planes = planes(raster);
             if (film.front() != null) planes.put("A", cover(film, r));
-            ExrFile.write(file, r.width(), r.height(), planes, true, notes.withDensity(dpi));
+            ExrFile.write(file, r.width(), r.height(), planes, !how.wholeFloats(), notes.withDensity(how.dpi()));
             return;
         }
-        if (film.front() != null) {
+        boolean jpeg = n.endsWith(".jpg") || n.endsWith(".jpeg");
+        if (film.front() != null && !jpeg) {
             BufferedImage image = DisplayPicture.image16WithAlpha(r.width(), r.height(),
                     apart(film, finish, r, denoise && film.hasFeatures()));
-            if (n.endsWith(".png")) DisplayPicture.writePng(file, image, dpi);
-            else DisplayPicture.writeTiff(file, image, dpi);
+            if (n.endsWith(".png")) DisplayPicture.writePng(file, image, how.dpi());
+            else DisplayPicture.writeTiff(file, image, how.dpi());
+            return;
+        }
+        if (jpeg || how.bits() == 8) {
+            BufferedImage image = DisplayPicture.image8(r.width(), r.height(), argb(film, finish, gains, r, denoise), false);
+            if (jpeg) DisplayPicture.writeJpeg(file, image, how.dpi(), how.quality() / 100f);
+            else if (n.endsWith(".png")) DisplayPicture.writePng(file, image, how.dpi());
+            else DisplayPicture.writeTiff(file, image, how.dpi());
             return;
         }
         short[] codes = denoise && film.hasFeatures() ? finish.rgb16(Denoiser.run(film, gains, r)) : finish.rgb16(film, gains, r);
         BufferedImage image = DisplayPicture.image16(r.width(), r.height(), codes);
-        if (n.endsWith(".png")) DisplayPicture.writePng(file, image, dpi);
-        else DisplayPicture.writeTiff(file, image, dpi);
+        if (n.endsWith(".png")) DisplayPicture.writePng(file, image, how.dpi());
+        else DisplayPicture.writeTiff(file, image, how.dpi());
     }
 
     /** Writes what a job has made. */
-    public static void write(Path file, RenderJob job, double dpi) throws IOException {
+    public static void write(Path file, RenderJob job, FileOptions how) throws IOException {
         RenderJob.Order o = job.order();
-        write(file, job.film(), job.finish(), null, o.region(), o.preset().denoise(), dpi, ExrNotes.of(o.view(), o.camera()));
+        write(file, job.film(), job.finish(), null, o.region(), o.preset().denoise(), how, ExrNotes.of(o.view(), o.camera()));
     }
 
     /** Writes the whole picture as scene light to an EXR, its backdrop included. */

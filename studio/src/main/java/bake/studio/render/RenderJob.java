@@ -80,6 +80,9 @@ public final class RenderJob {
     private volatile Phases phases = new Phases(0, 0, 0);
     private volatile Progress progress = new Progress(State.WAITING, 0, Double.POSITIVE_INFINITY, 0, Double.NaN, 0, 0);
     private volatile long endsAt = Long.MAX_VALUE;
+    /** How many threads rest, since when, and how long this pass has rested, nanoseconds. */
+    private int resting;
+    private long restedFrom, rested;
     private final NoiseFall fall = new NoiseFall();
 
     public RenderJob(RenderScene scene, Order order, Workers workers) {
@@ -290,6 +293,7 @@ public final class RenderJob {
             if (stop) break;
             state = State.RENDERING;
             long start = System.nanoTime();
+            rested = 0;
             endsAt = p.timeLimit() > 0 && pass > 0 ? start + (long) (p.timeLimit() * 1e9) - worked : Long.MAX_VALUE;
             int number = pass;
             long before = worked;
@@ -299,10 +303,12 @@ public final class RenderJob {
             });
             long ready = System.nanoTime();
             whole = whole && renderer.pass(pass, workers, this::mustEnd);
-            long end = System.nanoTime();
+            // What rested is no work, wherever in the pass it was.
+            long end = System.nanoTime() - rested;
+            idle += rested;
             worked += end - start;
-            phases = new Phases(phases.caches + (ready - start) / 1e9, phases.passes + (end - ready) / 1e9,
-                    Math.max(0, (end - begun - idle - worked + resumed) / 1e9));
+            phases = new Phases(phases.caches + Math.min(ready, end) / 1e9 - start / 1e9, phases.passes + Math.max(0, end - ready) / 1e9,
+                    Math.max(0, (end + rested - begun - idle - worked + resumed) / 1e9));
             if (!whole) break;
             pass++;
             keep(pass, worked, false);
@@ -344,8 +350,21 @@ public final class RenderJob {
         each.accept(progress);
     }
 
+    /** Asked before every tile: a job that rests gives the machine back at once, in the middle of a pass. */
     private boolean mustEnd() {
+        if (pause) rest();
         return stop || System.nanoTime() > endsAt;
+    }
+
+    private synchronized void rest() {
+        long from = System.nanoTime();
+        if (resting++ == 0) restedFrom = from;
+        waitWhilePaused();
+        // Threads that rest together have rested once.
+        if (--resting == 0) {
+            rested += System.nanoTime() - restedFrom;
+            if (endsAt < Long.MAX_VALUE) endsAt += System.nanoTime() - restedFrom;
+        }
     }
 
     private synchronized void waitWhilePaused() {
@@ -358,6 +377,7 @@ public final class RenderJob {
                 Thread.currentThread().interrupt();
             }
         }
+        if (state == State.PAUSED) state = State.RENDERING;
     }
 
     private void report(Consumer<Progress> each, State s, int pass, double noise, double seconds) {

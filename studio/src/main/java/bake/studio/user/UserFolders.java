@@ -20,6 +20,12 @@ public final class UserFolders {
         return Path.of(DIRS.getUserConfigDir("bake", null, null));
     }
 
+    /** Where this machine's queue lives, or where the variable BAKE_QUEUE says. */
+    public static Path queue() {
+        String env = System.getenv("BAKE_QUEUE");
+        return env != null && !env.isBlank() ? Path.of(env) : Path.of(DIRS.getUserDataDir("bake", null, null)).resolve("queue");
+    }
+
     /** The file that what went wrong is written to. */
     public static Path log() {
         return Path.of(DIRS.getUserLogDir("bake", null, null)).resolve("bake.log");

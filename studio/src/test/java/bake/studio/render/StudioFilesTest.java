@@ -87,7 +87,7 @@ class StudioFilesTest {
         Region r = new Region(8, 5, 20, 12);
         Film f = render(scene(p), v, r, 6);
         Finish finish = new Finish(v.camera().camera().saturation(), Look.PLAIN);
-        for (String ending : PictureOutput.ENDINGS) PictureOutput.write(dir.resolve("p" + ending), f, finish, null, r, false, 150, bake.formats.picture.ExrNotes.PLAIN);
+        for (String ending : PictureOutput.ENDINGS) PictureOutput.write(dir.resolve("p" + ending), f, finish, null, r, false, FileOptions.USUAL.withDpi(150), bake.formats.picture.ExrNotes.PLAIN);
         float[] c = new float[3];
         f.mean(8 + 3, 5 + 7, null, c);
         Raster exr = ExrFile.read(dir.resolve("p.exr")), hdr = HdrFile.read(dir.resolve("p.hdr"));
@@ -106,8 +106,15 @@ class StudioFilesTest {
         for (int y = 0; y < 12; y++)
             for (int x = 0; x < 20; x++) for (int shift = 0; shift <= 16; shift += 8)
                 assertEquals(png.getRGB(x, y) >> shift & 255, small.getRGB(x, y) >> shift & 255, 1, "16 and 8 bit agree");
+        BufferedImage jpeg = ImageIO.read(dir.resolve("p.jpg").toFile());
+        assertEquals(small.getRGB(10, 6) >> 8 & 255, jpeg.getRGB(10, 6) >> 8 & 255, 12);
+        PictureOutput.write(dir.resolve("p8.tif"), f, finish, null, r, false, new FileOptions(300, 8, 90, false),
+                bake.formats.picture.ExrNotes.PLAIN);
+        assertEquals(8, ImageIO.read(dir.resolve("p8.tif").toFile()).getColorModel().getComponentSize(0));
+        assertThrows(IllegalArgumentException.class, () -> new FileOptions(0, 8, 90, false));
+        assertThrows(IllegalArgumentException.class, () -> new FileOptions(72, 12, 90, false));
         FormatException e = assertThrows(FormatException.class, () -> PictureOutput.write(dir.resolve("p.bmp"), f, finish, null, r, false,
-                72, bake.formats.picture.ExrNotes.PLAIN));
+                FileOptions.SCREEN, bake.formats.picture.ExrNotes.PLAIN));
         assertTrue(e.getMessage().contains(".png"), e.getMessage());
     }
 

@@ -179,7 +179,7 @@ class OutlookAssemblyTest {
             for (String ending : new String[] {".png", ".tif"})
                 for (boolean denoise : new boolean[] {false, true}) {
                     Path file = dir.resolve("out" + ending);
-                    PictureOutput.write(file, f, j.finish(), null, j.order().region(), denoise, 72, bake.formats.picture.ExrNotes.PLAIN);
+                    PictureOutput.write(file, f, j.finish(), null, j.order().region(), denoise, bake.studio.render.FileOptions.SCREEN, bake.formats.picture.ExrNotes.PLAIN);
                     BufferedImage i = ImageIO.read(file.toFile());
                     assertTrue(i.getColorModel().hasAlpha());
                     assertEquals(0, i.getRGB(3, 2) >>> 24, 2, "the sky");
@@ -202,7 +202,7 @@ class OutlookAssemblyTest {
     }
 
     private Path write(RenderJob j, String name) throws IOException {
-        PictureOutput.write(dir.resolve(name), j.film(), j.finish(), null, j.order().region(), false, 72,
+        PictureOutput.write(dir.resolve(name), j.film(), j.finish(), null, j.order().region(), false, bake.studio.render.FileOptions.SCREEN,
                 bake.formats.picture.ExrNotes.PLAIN);
         return dir.resolve(name);
     }

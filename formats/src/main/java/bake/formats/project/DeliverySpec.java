@@ -1,0 +1,73 @@
+package bake.formats.project;
+
+import bake.formats.Records;
+import com.fasterxml.jackson.annotation.JsonAnyGetter;
+import com.fasterxml.jackson.annotation.JsonAnySetter;
+import com.fasterxml.jackson.annotation.JsonInclude;
+import com.fasterxml.jackson.databind.JsonNode;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * A delivery: the pictures that are promised, and when. Views that are not listed are made with what suits them.
+ *
+ * @param name such as R1
+ * @param due local date and time, ISO 8601 without zone; absent for the project's
+ * @param folder where the files go, in the project's folder or absolute; absent for "finals"
+ * @param files endings of the kinds that are written: png, tif, jpg, exr, hdr; absent for png
+ * @param names template of the files' names; absent for the view's name
+ * @param dpi of print; {@code bits} of PNG and TIFF, {@code quality} of JPEG, {@code floats} whether EXR is 32 bit throughout
+ * @param hours when the machine may work for it, as the queue writes it; absent for always
+ */
+@JsonInclude(JsonInclude.Include.NON_NULL)
+public record DeliverySpec(String name, String due, String folder, List<String> files, String names, Integer dpi, Integer bits, Integer quality,
+        Boolean floats, String hours, List<Item> views, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+    public DeliverySpec {
+        files = files == null || files.isEmpty() ? List.of("png") : List.copyOf(files);
+        views = views == null ? List.of() : List.copyOf(views);
+        other = other == null ? Map.of() : other;
+    }
+
+    /**
+     * What is otherwise for a view of a delivery.
+     *
+     * @param off whether it is left out
+     * @param preset name of the preset; absent for the final that suits the view
+     * @param scale on the view's size, 0.05 to 4
+     * @param noise aim in percent, {@code time} limit in seconds, {@code samples} most passes; absent for the preset's
+     * @param cached whether bounced light comes from caches; absent for as the preset says
+     */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record Item(String view, Boolean off, String preset, Double scale, Double noise, Double time, Integer samples, Boolean cached,
+            @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        public Item {
+            other = other == null ? Map.of() : other;
+        }
+
+        public Item(String view) {
+            this(view, null, null, null, null, null, null, null, Map.of());
+        }
+
+        public Item with(Object... namesAndValues) {
+            return Records.with(this, namesAndValues);
+        }
+
+        public boolean isOff() {
+            return Boolean.TRUE.equals(off);
+        }
+    }
+
+    /** A delivery of all views by what suits them. */
+    public static DeliverySpec of(String name) {
+        return new DeliverySpec(name, null, null, null, null, null, null, null, null, null, null, Map.of());
+    }
+
+    public DeliverySpec with(Object... namesAndValues) {
+        return Records.with(this, namesAndValues);
+    }
+
+    /** What is otherwise for a view; nothing where it is not listed. */
+    public Item item(String view) {
+        return views.stream().filter(i -> i.view().equals(view)).findFirst().orElseGet(() -> new Item(view));
+    }
+}

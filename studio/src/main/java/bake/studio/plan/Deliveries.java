@@ -1,0 +1,130 @@
+package bake.studio.plan;
+
+import bake.formats.project.DeliverySpec;
+import bake.formats.project.Preset;
+import bake.formats.project.Project;
+import bake.formats.project.View;
+import bake.studio.preset.Presets;
+import bake.studio.queue.FileNames;
+import bake.studio.queue.QueueJob;
+import bake.studio.queue.RenderQueue;
+import bake.studio.render.FileOptions;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.List;
+
+/** What a project's delivery means: its pictures with their settings, sizes and files. */
+public final class Deliveries {
+    /** What a project that names none delivers. */
+    public static final DeliverySpec FIRST = DeliverySpec.of("R1");
+    private static final int LARGEST = 30_000;
+
+    private Deliveries() {}
+
+    /** One picture of a delivery, all considered. */
+    public record Picture(View view, Preset preset, int width, int height, List<Path> files, boolean off) {}
+
+    /** The delivery that is worked on: the last one. */
+    public static DeliverySpec current(Project p) {
+        return p.deliveries().isEmpty() ? FIRST : p.deliveries().getLast();
+    }
+
+    /** The project with its delivery changed. */
+    public static Project with(Project p, DeliverySpec d) {
+        List<DeliverySpec> all = new ArrayList<>(p.deliveries());
+        if (all.isEmpty()) all.add(d);
+        else all.set(all.size() - 1, d);
+        return p.withDeliveries(List.copyOf(all));
+    }
+
+    /** The project with what is otherwise for a view changed. */
+    public static Project with(Project p, DeliverySpec.Item item) {
+        DeliverySpec d = current(p);
+        List<DeliverySpec.Item> items = new ArrayList<>(d.views());
+        items.removeIf(i -> i.view().equals(item.view()));
+        items.add(item);
+        return with(p, d.with("views", List.copyOf(items)));
+    }
+
+    /** The project with a new round after the last one, which begins as that one is. */
+    public static Project nextRound(Project p) {
+        DeliverySpec d = current(p);
+        List<DeliverySpec> all = new ArrayList<>(p.deliveries());
+        if (all.isEmpty()) all.add(d);
+        all.add(d.with("name", "R" + (all.size() + 1), "due", null));
+        return p.withDeliveries(List.copyOf(all));
+    }
+
+    /** Local date and time at which it is due, ISO 8601; null for none. */
+    public static String due(Project p, DeliverySpec d) {
+        return d.due() != null ? d.due() : p.due();
+    }
+
+    /**
+     * All pictures of a delivery, those left out with them.
+     *
+     * @throws IllegalArgumentException when a preset or a place in the file names is not there
+     */
+    public static List<Picture> pictures(Project p, Path folder, DeliverySpec d, LocalDate today) {
+        List<Picture> out = new ArrayList<>();
+        Path to = folder(folder, d);
+        for (View v : p.views()) {
+            DeliverySpec.Item i = d.item(v.name());
+            Preset s = preset(p, v, i);
+            double k = i.scale() == null ? 1 : i.scale();
+            int w = Math.clamp(Math.round(v.size()[0] * k), 1, LARGEST), h = Math.clamp(Math.round(v.size()[1] * k), 1, LARGEST);
+            if (s.width() > 0) {
+                w = s.width();
+                h = Presets.size(s, v)[1];
+            }
+            String name = FileNames.name(d.names() == null ? FileNames.USUAL : d.names(), p.name(), v.name(), today, d.name(), s.name(), w, h);
+            out.add(new Picture(v, s, w, h, d.files().stream().map(f -> to.resolve(name + "." + f)).toList(), i.isOff()));
+        }
+        return out;
+    }
+
+    /** Where the files of a delivery go. */
+    public static Path folder(Path project, DeliverySpec d) {
+        return project.resolve(d.folder() == null ? "finals" : d.folder()).normalize();
+    }
+
+    private static Preset preset(Project p, View v, DeliverySpec.Item i) {
+        Preset s = i.preset() == null ? Presets.suiting(p, v, true) : Presets.all(p).stream().filter(x -> x.name().equalsIgnoreCase(i.preset()))
+                .findFirst().orElseThrow(() -> new IllegalArgumentException("the delivery's preset '" + i.preset() + "' is not in the project"));
+        if (i.noise() != null || i.time() != null || i.samples() != null)
+            s = s.withLimits(i.noise() == null ? s.noiseAim() : i.noise(), i.time() == null ? s.timeLimit() : i.time(),
+                    i.samples() == null ? s.samples() : i.samples());
+        if (i.cached() != null) s = i.cached() ? s.withBounces("irradiance cache", "radiance cache", s.cachedSurroundings()).withExact(null)
+                : s.withBounces(null, null, null);
+        return s;
+    }
+
+    /** How a delivery's files are written. */
+    public static FileOptions options(DeliverySpec d) {
+        FileOptions u = FileOptions.USUAL;
+        return new FileOptions(d.dpi() == null ? u.dpi() : d.dpi(), d.bits() == null ? u.bits() : d.bits(), d.quality() == null ? u.quality()
+                : d.quality(), d.floats() != null && d.floats());
+    }
+
+    /**
+     * Adds pictures of a delivery to a queue, as the project is now.
+     *
+     * @param expected seconds that are predicted for each, 0 where not known; null for none
+     */
+    public static List<QueueJob> add(RenderQueue queue, Project p, Path folder, DeliverySpec d, List<Picture> pictures, boolean replace,
+            List<Double> expected) throws IOException {
+        List<QueueJob> jobs = new ArrayList<>();
+        String now = LocalDateTime.now().truncatedTo(ChronoUnit.SECONDS).toString();
+        for (int i = 0; i < pictures.size(); i++) {
+            Picture x = pictures.get(i);
+            jobs.add(new QueueJob(0, folder.toAbsolutePath().normalize().toString(), p.name(), d.name(), x.view.name(), x.preset, x.width, x.height,
+                    x.files.stream().map(f -> f.toAbsolutePath().toString()).toList(), options(d), replace, 0, due(p, d), null, now,
+                    expected == null ? 0 : expected.get(i)));
+        }
+        return queue.add(p, jobs);
+    }
+}

@@ -1,0 +1,40 @@
+package bake.studio.queue;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+
+/** Keeps the machine from going to sleep, by the platform's own command where there is one. */
+final class Awake implements AutoCloseable {
+    private static final List<List<String>> WAYS = List.of(
+            List.of("systemd-inhibit", "--what=sleep", "--who=Bake", "--why=rendering finals", "sleep", "infinity"), List.of("caffeinate", "-i"));
+    private final Process process;
+
+    private Awake(Process p) {
+        process = p;
+    }
+
+    static Awake hold() {
+        for (List<String> w : WAYS) {
+            if (!onPath(w.getFirst())) continue;
+            try {
+                return new Awake(new ProcessBuilder(w).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.DISCARD).start());
+            } catch (IOException e) {
+                // The next way, or none: a machine that sleeps goes on when it wakes.
+            }
+        }
+        return new Awake(null);
+    }
+
+    private static boolean onPath(String command) {
+        String path = System.getenv("PATH");
+        if (path != null) for (String p : path.split(java.io.File.pathSeparator)) if (Files.isExecutable(Path.of(p).resolve(command))) return true;
+        return false;
+    }
+
+    @Override
+    public void close() {
+        if (process != null) process.destroy();
+    }
+}
