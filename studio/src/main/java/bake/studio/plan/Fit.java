@@ -116,7 +116,11 @@ public final class Fit {
     }
 
     private static String percent(String words, Deliveries.Picture x, double factor) {
-        return String.format(Locale.ROOT, "%s%.3g %% instead of %.3g %%", words, round(x.preset().noiseAim() * factor), x.preset().noiseAim());
+        return words + number(round(x.preset().noiseAim() * factor)) + " % instead of " + number(x.preset().noiseAim()) + " %";
+    }
+
+    private static String number(double v) {
+        return v == Math.rint(v) ? String.format(Locale.ROOT, "%.0f", v) : String.format(Locale.ROOT, "%.3g", v);
     }
 
     private static double round(double v) {

@@ -2,8 +2,11 @@ package bake.studio.queue;
 
 import java.time.DayOfWeek;
 import java.time.Duration;
+import java.time.LocalDateTime;
 import java.time.LocalTime;
+import java.time.ZoneId;
 import java.time.ZonedDateTime;
+import java.time.zone.ZoneOffsetTransition;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -76,11 +79,17 @@ public record QueueHours(LocalTime from, LocalTime to, boolean weekends) {
         }
     }
 
+    /** A local time that a changed clock leaves out is the moment of the change. */
+    private static ZonedDateTime moment(LocalDateTime local, ZoneId zone) {
+        ZoneOffsetTransition change = zone.getRules().getTransition(local);
+        return change != null && change.isGap() ? change.getInstant().atZone(zone) : local.atZone(zone);
+    }
+
     /** The next moment at which anything may change: a begin, an end, or midnight. */
     private ZonedDateTime edge(ZonedDateTime t) {
         ZonedDateTime best = t.toLocalDate().plusDays(1).atStartOfDay(t.getZone());
         for (LocalTime e : new LocalTime[] {from, to}) {
-            ZonedDateTime x = t.toLocalDate().atTime(e).atZone(t.getZone());
+            ZonedDateTime x = moment(t.toLocalDate().atTime(e), t.getZone());
             if (x.isAfter(t) && x.isBefore(best)) best = x;
         }
         // Where the clock jumps over an edge there is still a way on.
