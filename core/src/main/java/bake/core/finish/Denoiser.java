@@ -8,8 +8,8 @@ import java.util.stream.IntStream;
 /**
  * Takes noise out of a picture with an edge-avoiding wavelet transform (Dammertz et al. 2010) whose reach in light is
  * set by the estimated variance (Schied et al. 2017, section 4.2), on light from which the base colour has been divided
- * out, so that textures stay sharp. What it does is an estimate: fine shadows and reflections may soften. Scene-referred
- * files are never denoised.
+ * out, so that textures stay sharp. What it smears is put back as noise goes ({@link BlendBack}). Scene-referred files are never
+ * denoised.
  */
 public final class Denoiser {
     private static final int LEVELS = 5;
@@ -30,6 +30,8 @@ public final class Denoiser {
     private final BooleanSupplier stop;
     /** Whether only what lies before the backdrop is asked for. */
     private final boolean front;
+    /** Light as it was rendered, and the variance of its luminance. */
+    private final float[] raw, rawVariance;
 
     private Denoiser(Film film, float[] gains, boolean front, Region r, BooleanSupplier stop) {
         this.stop = stop;
@@ -46,6 +48,8 @@ public final class Denoiser {
         normalZ = new float[w * h];
         depth = new float[w * h];
         alone = new boolean[w * h];
+        raw = new float[3 * w * h];
+        rawVariance = new float[w * h];
         float[] c = new float[3], f = new float[7];
         for (int y = 0; y < h && !stop.getAsBoolean(); y++)
             for (int x = 0; x < w; x++) load(film, gains, x, y, c, f);
@@ -96,7 +100,10 @@ public final class Denoiser {
         d.smoothVariance();
         d.levels();
         d.joinEdges();
-        return d.stop.getAsBoolean() ? null : d.result();
+        if (d.stop.getAsBoolean()) return null;
+        float[] out = d.result();
+        BlendBack.mix(d.raw, d.rawVariance, out, d.w, d.h);
+        return out;
     }
 
     /** Light with its base colours, three for each pixel. */
@@ -120,6 +127,7 @@ public final class Denoiser {
             l += c[k];
             b += c[k] / base[3 * i + k];
         }
+        System.arraycopy(c, 0, raw, 3 * i, 3);
         light.r()[i] = c[0] / base[3 * i];
         light.g()[i] = c[1] / base[3 * i + 1];
         light.b()[i] = c[2] / base[3 * i + 2];
@@ -129,13 +137,15 @@ public final class Denoiser {
         normalZ[i] = f[5];
         depth[i] = f[6];
         double v = front ? film.frontVariance(region.x() + x, region.y() + y) : film.variance(region.x() + x, region.y() + y);
-        float scale = l > 0 ? b / l : 1;
+        float scale = l > 0 ? b / l : 1, level = 1;
         if (gains != null && !front && l > 0) {
             // The film's variance is that of light as it was deposited; faders change both.
             film.mean(region.x() + x, region.y() + y, null, c);
             float plain = c[0] + c[1] + c[2];
-            if (plain > 0) scale *= l / plain;
+            if (plain > 0) level = l / plain;
+            scale *= level;
         }
+        rawVariance[i] = Double.isFinite(v) ? (float) v * level * level : Float.NaN;
         light.variance()[i] = Double.isFinite(v) ? (float) (v * scale * scale) : Float.NaN;
     }
 
