@@ -6,17 +6,21 @@ import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
 import bake.formats.project.View;
+import bake.studio.estimate.WorkLog;
+import bake.studio.plan.Deliveries;
 import bake.studio.project.ModelStore;
 import bake.studio.project.ProjectSession;
 import bake.studio.proof.Proof;
 import bake.studio.proof.ProofStore;
-import bake.studio.queue.Delivery;
+import bake.studio.queue.QueueWorker;
+import bake.studio.queue.RenderQueue;
 import bake.studio.render.RenderJob;
 import bake.studio.scene.SceneAssembly;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -112,30 +116,15 @@ public final class Kills {
                         1, false), workers);
                 j.run(g -> {});
                 System.out.println("proof " + proofs.keep(j, v, p, 1).number());
-                new Delivery(workers, (q, w) -> scene, dir).run(p, List.of(new Delivery.Item(v, preset, WIDTH, HEIGHT, dir.resolve("final.png"),
-                        true)), new Quiet());
+                RenderQueue queue = new RenderQueue(dir.resolve("queue"));
+                Deliveries.add(queue, p, dir, Deliveries.FIRST, List.of(new Deliveries.Picture(v, preset, WIDTH, HEIGHT,
+                        List.of(dir.resolve("final.png")), false)), true, null);
+                try (QueueWorker q = new QueueWorker(queue, 1, new WorkLog(dir.resolve("work.jsonl")), Clock.systemDefaultZone())) {
+                    if (!q.run(false)) throw new IllegalStateException(queue.entries().toString());
+                }
                 System.out.println("final " + now);
             }
         }
-    }
-
-    private static final class Quiet implements Delivery.Listener {
-        @Override
-        public void progress(Delivery.Item item, RenderJob.Progress p) {}
-
-        @Override
-        public void finished(Delivery.Item item, RenderJob.Progress p, int resumedAt) {}
-
-        @Override
-        public void stopped(Delivery.Item item, RenderJob.Progress p, Path kept) {}
-
-        @Override
-        public void failed(Delivery.Item item, Exception e) {
-            throw new IllegalStateException(e);
-        }
-
-        @Override
-        public void warned(Delivery.Item item, String text) {}
     }
 
     private static List<String> check(Path dir, List<String> said) {

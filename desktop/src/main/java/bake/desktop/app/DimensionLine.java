@@ -5,6 +5,7 @@ import bake.desktop.text.Texts;
 import bake.desktop.work.ModelFacts;
 import bake.desktop.work.Station;
 import bake.desktop.work.Workbench;
+import bake.studio.plan.Plan;
 import java.util.EnumMap;
 import java.util.Map;
 import javafx.geometry.Pos;
@@ -50,7 +51,7 @@ final class DimensionLine extends HBox {
             else bench.prover().start();
         }, "main-action");
         bench.prover().runningProperty().addListener((o, a, b) -> proof.setText(b ? "Stop, keep" : "Proof  F5"));
-        proof.disableProperty().bind(bench.viewProperty().isNull().or(bench.finals().runningProperty()));
+        proof.disableProperty().bind(bench.viewProperty().isNull());
         region.disableProperty().bind(bench.viewProperty().isNull());
         region.setMinWidth(USE_PREF_SIZE);
         HBox actions = Ui.row(region, proof);
@@ -64,6 +65,7 @@ final class DimensionLine extends HBox {
         bench.lighting().openings().bareProperty().addListener((o, a, b) -> refresh());
         bench.prints().all().addListener((javafx.collections.ListChangeListener<Object>) c -> refresh());
         bench.finals().runningProperty().addListener((o, a, b) -> refresh());
+        bench.finals().plan().planProperty().addListener((o, a, b) -> refresh());
         refresh();
     }
 
@@ -138,7 +140,10 @@ final class DimensionLine extends HBox {
         fact(Station.VIEW, n + (n == 1 ? " view" : " views"), p != null && n == 0);
         int k = bench.prints().all().size();
         fact(Station.PROVE, k == 0 ? "no proof yet" : k + (k == 1 ? " proof" : " proofs"), false);
-        fact(Station.FINALS, p == null || p.due() == null ? "no due time" : "due " + Texts.due(p.due()), p != null && p.due() == null);
+        Plan plan = bench.finals().plan().planProperty().get();
+        boolean late = plan != null && plan.chance() < 0.5;
+        fact(Station.FINALS, p == null || p.due() == null ? "no due time" : "due " + Texts.due(p.due()) + (plan == null ? "" : late
+                ? ", too late" : String.format(java.util.Locale.ROOT, ", %.0f %%", 100 * plan.chance())), p != null && (p.due() == null || late));
         names.forEach((s, b) -> {
             b.getStyleClass().remove("station-here");
             if (s == bench.stationProperty().get()) b.getStyleClass().add("station-here");

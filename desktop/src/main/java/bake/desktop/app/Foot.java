@@ -2,8 +2,10 @@ package bake.desktop.app;
 
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Texts;
+import bake.desktop.work.QueueHand;
 import bake.desktop.work.Workbench;
 import bake.studio.live.LiveRender;
+import bake.studio.queue.QueueStatus;
 import bake.studio.render.RenderJob;
 import java.util.Locale;
 import javafx.geometry.Pos;
@@ -16,7 +18,7 @@ import javafx.scene.layout.VBox;
 /** The line at the easel's foot: pass, noise, time, speed. */
 final class Foot extends VBox {
     private final Workbench bench;
-    private final Label what = Ui.label("", "foot-text"), figures = Ui.label("", "foot-figure"), speed = Ui.label("", "foot-figure");
+    private final Label what = Ui.label("", "foot-text"), figures = Ui.label("", "foot-figure"), speed = Ui.label("", "foot-figure"), finals = Ui.label("", "foot-figure");
     private final Region done = new Region();
     private final StackPane progress = new StackPane(done);
 
@@ -27,7 +29,7 @@ final class Foot extends VBox {
         progress.getStyleClass().add("foot-progress");
         progress.setAlignment(Pos.CENTER_LEFT);
         done.getStyleClass().add("foot-done");
-        HBox line = new HBox(18, what, figures, Ui.spring(), speed);
+        HBox line = new HBox(18, what, figures, Ui.spring(), finals, speed);
         line.getStyleClass().add("foot-line");
         line.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(progress, line);
@@ -35,7 +37,8 @@ final class Foot extends VBox {
         bench.prover().progressProperty().addListener((o, a, f) -> refresh());
         bench.prover().runningProperty().addListener((o, a, f) -> refresh());
         bench.prover().pausedProperty().addListener((o, a, f) -> refresh());
-        bench.finals().runningProperty().addListener((o, a, f) -> refresh());
+        finals.setId("foot-finals");
+        bench.finals().queue().seenProperty().addListener((o, a, f) -> refresh());
         refresh();
     }
 
@@ -56,10 +59,6 @@ final class Foot extends VBox {
                 speed.setText(speed(g.rays() / Math.max(0.01, g.seconds())));
                 share = g.fraction();
             } else figures.setText("preparing");
-        } else if (bench.finals().runningProperty().get()) {
-            what.setText("Finals");
-            figures.setText("the easel rests");
-            speed.setText("");
         } else if (f != null) {
             what.setText("Live");
             figures.setText(f.passes() == 0 ? "first look" : "pass " + f.passes() + "   noise " + Texts.noise(f.noise()) + "   "
@@ -70,8 +69,19 @@ final class Foot extends VBox {
             figures.setText("");
             speed.setText("");
         }
+        finals.setText(finalsText());
         done.setMaxWidth(share * progress.getWidth());
         done.setVisible(share > 0);
+    }
+
+    /** How far the finals are, at every station. */
+    private String finalsText() {
+        QueueHand.Seen s = bench.finals().queue().seenProperty().get();
+        if (s == null || s.status() == null) return "";
+        long waiting = s.entries().stream().filter(e -> !e.state().over()).count();
+        QueueStatus q = s.status();
+        return waiting == 0 ? "" : "Finals: " + waiting + (q.state().equals("rendering") ? "" : ", " + q.state()) + (q.left() > 0 ? ", this one "
+                + Texts.time(q.left()) + " left" : "") + "   ";
     }
 
     private String speed(double rays) {

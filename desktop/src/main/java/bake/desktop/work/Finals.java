@@ -1,17 +1,20 @@
 package bake.desktop.work;
 
-import bake.formats.project.Preset;
+import bake.formats.project.DeliverySpec;
 import bake.formats.project.Project;
-import bake.formats.project.View;
-import bake.studio.preset.Presets;
-import bake.studio.queue.Delivery;
-import bake.studio.render.RenderJob;
+import bake.studio.estimate.Estimate;
+import bake.studio.plan.Deliveries;
+import bake.studio.queue.QueueEntry;
+import bake.studio.queue.QueueStatus;
+import bake.studio.queue.RenderQueue;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
-import java.util.Set;
-import java.util.TreeSet;
+import java.util.Map;
 import java.util.concurrent.Executor;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
@@ -20,56 +23,84 @@ import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 
-/** The delivery: which views, where to, and how far. */
+/** The delivery that is worked on: its pictures, and what has become of them in the queue. Holds no control. */
 public final class Finals {
-    /** How a final stands. */
-    public enum Stage { WAITING, RENDERING, DONE, STOPPED, FAILED }
-
-    /** One line of the delivery. */
-    public record Row(View view, Preset preset, int width, int height, boolean chosen, Stage stage, RenderJob.Progress progress,
-            String note) {
-        Row chosen(boolean c) {
-            return new Row(view, preset, width, height, c, stage, progress, note);
+    /**
+     * One picture of the delivery.
+     *
+     * @param entry how it stands in the queue, or null where it was not added yet
+     * @param estimate what it will take, or null where that is not known
+     */
+    public record Row(Deliveries.Picture picture, QueueEntry entry, Estimate estimate) {
+        public String view() {
+            return picture.view().name();
         }
 
-        Row at(Stage s, RenderJob.Progress p, String n) {
-            return new Row(view, preset, width, height, chosen, s, p, n);
+        /** Whether it is in the queue and not over. */
+        public boolean queued() {
+            return entry != null && !entry.state().over();
+        }
+
+        /** Whether it is to be made with the delivery, and was not yet. */
+        public boolean open() {
+            return !picture.off() && (entry == null || entry.state() != QueueEntry.State.DONE);
         }
     }
 
     private final Workbench bench;
     private final Executor background;
     private final ObservableList<Row> rows = FXCollections.observableArrayList();
-    private final Set<String> left = new TreeSet<>();
     private final BooleanProperty running = new SimpleBooleanProperty();
-    private final ObjectProperty<Path> folder = new SimpleObjectProperty<>();
-    private final ObjectProperty<String> ending = new SimpleObjectProperty<>(".png");
     private final ObjectProperty<List<Path>> existing = new SimpleObjectProperty<>(List.of());
-    /** The project whose delivery folder it is: one that was chosen stays until another project is opened. */
-    private Path of;
-    private volatile Delivery delivery;
+    private final QueueHand queue;
+    private final PlanHand plan;
+    private final TryOut tryOut;
+    /** What is known of each picture, by view; and what it was known for. */
+    private final Map<String, Estimate> known = new HashMap<>();
+    private Project knownFor;
 
     Finals(Workbench bench, Executor background) {
         this.bench = bench;
         this.background = background;
-        bench.projectProperty().addListener((o, a, b) -> refresh(a, b));
+        queue = new QueueHand(bench, background);
+        plan = new PlanHand(bench, background, this);
+        tryOut = new TryOut(bench, background, this);
+        bench.projectProperty().addListener((o, a, b) -> refresh());
+        queue.seenProperty().addListener((o, a, b) -> refresh());
     }
 
     public ObservableList<Row> rows() {
         return rows;
     }
 
+    /** Whether a picture of this project is in work. */
     public BooleanProperty runningProperty() {
         return running;
     }
 
-    public ObjectProperty<Path> folderProperty() {
-        return folder;
+    /** The machine's queue. */
+    public QueueHand queue() {
+        return queue;
     }
 
-    /** Ending of the files: .png, .tif, .exr or .hdr. */
-    public ObjectProperty<String> endingProperty() {
-        return ending;
+    /** When it will be ready. */
+    public PlanHand plan() {
+        return plan;
+    }
+
+    /** The delivery in small, to look at before the night. */
+    public TryOut tryOut() {
+        return tryOut;
+    }
+
+    /** The delivery that is worked on. */
+    public DeliverySpec delivery() {
+        return bench.project() == null ? Deliveries.FIRST : Deliveries.current(bench.project());
+    }
+
+    /** Where its files go. */
+    public Path folder() {
+        return bench.folder() == null ? null : Deliveries.folder(bench.folder(), delivery());
     }
 
     /** Finals that are there already, while it is asked what is to become of them; empty while nothing is asked. */
@@ -77,50 +108,86 @@ public final class Finals {
         return existing;
     }
 
-    boolean busy() {
-        return running.get();
+    /** Changes the delivery, as one step that can be undone. */
+    public void change(Object... namesAndValues) {
+        bench.edit(null, p -> Deliveries.with(p, Deliveries.current(p).with(namesAndValues)));
     }
 
-    private void refresh(Project before, Project now) {
-        if (running.get() || now == null) return;
-        if (!bench.folder().equals(of)) {
-            of = bench.folder();
-            folder.set(of.resolve("finals"));
+    /** Changes what is otherwise for a view. */
+    public void changeView(String view, Object... namesAndValues) {
+        bench.edit(null, p -> Deliveries.with(p, Deliveries.current(p).item(view).with(namesAndValues)));
+    }
+
+    /** Begins the next round with what this one has. */
+    public void nextRound() {
+        bench.edit(null, Deliveries::nextRound);
+    }
+
+    void refresh() {
+        Project p = bench.project();
+        if (p == null) {
+            rows.clear();
+            return;
+        }
+        QueueHand.Seen s = queue.seenProperty().get();
+        if (knownFor != p) {
+            knownFor = p;
+            known.clear();
+            plan.foresee();
         }
         List<Row> out = new ArrayList<>();
-        for (View v : now.views()) {
-            Preset p = Presets.suiting(now, v, true);
-            Row old = rows.stream().filter(r -> r.view() == v).findFirst().orElse(null);
-            out.add(old != null && old.preset().equals(p) ? old : new Row(v, p, v.size()[0], v.size()[1], !left.contains(v.name()),
-                    Stage.WAITING, null, ""));
+        try {
+            for (Deliveries.Picture x : Deliveries.pictures(p, bench.folder(), delivery(), LocalDate.now()))
+                out.add(new Row(x, entry(s, x.view().name()), known.get(x.view().name())));
+        } catch (IllegalArgumentException e) {
+            bench.notices().fail(e);
         }
-        rows.setAll(out);
+        if (!out.equals(rows)) rows.setAll(out);
+        running.set(out.stream().anyMatch(r -> r.entry() != null && r.entry().state() == QueueEntry.State.RENDERING && s.status() != null));
+    }
+
+    /** The last picture of the queue that is this view's in this delivery. */
+    private QueueEntry entry(QueueHand.Seen s, String view) {
+        QueueEntry found = null;
+        if (s != null) for (QueueEntry e : s.entries())
+            if (e.job().view().equals(view) && e.job().delivery().equals(delivery().name()) && Path.of(e.job().project()).equals(bench.folder()
+                    .toAbsolutePath().normalize()) && (found == null || e.job().id() > found.job().id())) found = e;
+        return found;
+    }
+
+    /** Takes what was found out about a picture of a project. */
+    public void learn(Project of, String view, Estimate e) {
+        if (of != knownFor || e == null) return;
+        known.put(view, e);
+        refresh();
     }
 
     public void choose(Row r, boolean chosen) {
-        if (running.get()) return;
-        if (chosen) left.remove(r.view().name());
-        else left.add(r.view().name());
-        rows.set(rows.indexOf(r), r.chosen(chosen));
+        changeView(r.view(), "off", chosen ? null : Boolean.TRUE);
     }
 
-    /** Renders the chosen views one after another; where that would replace finals it is asked first. */
+    /** Adds the pictures that are open to the queue and has it worked; where that would replace finals it is asked first. */
     public void start() {
-        List<Path> there = items(false, true).stream().map(Delivery.Item::file).filter(Files::exists).toList();
-        existing.set(there);
-        if (there.isEmpty()) start(items(false, false));
+        List<Path> there = new ArrayList<>();
+        for (Row r : wanted()) for (Path f : r.picture().files()) if (Files.exists(f)) there.add(f);
+        existing.set(List.copyOf(there));
+        if (there.isEmpty()) add(false);
+    }
+
+    private List<Row> wanted() {
+        return rows.stream().filter(r -> r.open() && !r.queued()).toList();
     }
 
     /** Makes the finals anew; each that is there goes once its new one is whole. */
     public void replace() {
         existing.set(List.of());
-        start(items(false, true));
+        add(true);
     }
 
     /** Makes the finals beside those that are there, under numbered names. */
     public void number() {
         existing.set(List.of());
-        start(items(true, false));
+        add(false);
     }
 
     /** Leaves everything as it is. */
@@ -128,89 +195,44 @@ public final class Finals {
         existing.set(List.of());
     }
 
-    private List<Delivery.Item> items(boolean numbered, boolean replace) {
-        List<Delivery.Item> items = new ArrayList<>();
-        Set<Path> taken = new TreeSet<>();
-        for (Row r : rows) {
-            if (!r.chosen() || folder.get() == null) continue;
-            Path f = folder.get().resolve(Delivery.fileName(r.view(), ending.get()));
-            for (int i = 2; !taken.add(f) || numbered && Files.exists(f); i++)
-                f = folder.get().resolve(Delivery.fileName(r.view(), "-" + i + ending.get()));
-            items.add(new Delivery.Item(r.view(), r.preset(), r.width(), r.height(), f, replace));
-        }
-        return items;
-    }
-
-    private void start(List<Delivery.Item> items) {
-        if (running.get() || bench.prover().busy() || items.isEmpty() || bench.easel().live() == null) return;
-        Project project = bench.project();
-        for (int i = 0; i < rows.size(); i++) rows.set(i, rows.get(i).at(Stage.WAITING, null, ""));
-        running.set(true);
-        bench.easel().hold();
-        Delivery d = new Delivery(bench.workers(), bench.easel().live()::compile, bench.folder());
-        delivery = d;
+    private void add(boolean replace) {
+        Project p = bench.project();
+        Path folder = bench.folder();
+        DeliverySpec d = delivery();
+        List<Row> wanted = wanted();
+        if (p == null || wanted.isEmpty()) return;
+        List<Double> expected = wanted.stream().map(r -> r.estimate() == null ? 0.0 : r.estimate().seconds()).toList();
         background.execute(() -> {
             try {
-                d.run(project, items, new Told());
-            } finally {
-                bench.later(() -> {
-                    running.set(false);
-                    bench.easel().release();
-                    if (bench.project() != null) refresh(bench.project(), bench.project());
-                });
+                RenderQueue q = queue.open();
+                // A picture that was stopped goes on where it was.
+                List<Row> fresh = new ArrayList<>();
+                for (Row r : wanted) if (r.entry() != null && r.entry().state() == QueueEntry.State.KEPT) q.again(r.entry().job().id());
+                else fresh.add(r);
+                Deliveries.add(q, p, folder, d, fresh.stream().map(Row::picture).toList(), replace, fresh.stream().map(r -> expected.get(wanted
+                        .indexOf(r))).toList());
+                queue.work();
+            } catch (IOException | RuntimeException e) {
+                bench.notices().fail(e);
             }
         });
     }
 
-    /** Stops the final in work and keeps what it has; the others are not begun. */
+    /** What the picture in work says of itself, where it is this row's; null elsewhere. */
+    public QueueStatus status(Row r) {
+        QueueHand.Seen s = queue.seenProperty().get();
+        return s != null && s.status() != null && r.entry() != null && s.status().job() == r.entry().job().id() ? s.status() : null;
+    }
+
+    /** Stops the picture in work and keeps what it has; the others wait. */
     public void stop() {
-        Delivery d = delivery;
-        if (d != null) d.stop();
+        for (Row r : rows) if (r.entry() != null && r.entry().state() == QueueEntry.State.RENDERING)
+            queue.tell(q -> q.stopAndKeep(r.entry().job().id()));
+        else if (r.queued()) queue.tell(q -> q.cancel(r.entry().job().id()));
     }
 
-    /** Asks for the final in work to be kept after its next pass. */
-    public void saveSoon() {
-        Delivery d = delivery;
-        if (d == null) return;
-        d.saveSoon();
-        bench.notices().say("The final in work is kept after the pass it is in.");
-    }
-
-    private final class Told implements Delivery.Listener {
-        private long last;
-
-        @Override
-        public void progress(Delivery.Item item, RenderJob.Progress p) {
-            long now = System.nanoTime();
-            if (now - last < 200_000_000L && p.state() == RenderJob.State.RENDERING) return;
-            last = now;
-            set(item, Stage.RENDERING, p, "");
-        }
-
-        @Override
-        public void finished(Delivery.Item item, RenderJob.Progress p, int resumedAt) {
-            set(item, Stage.DONE, p, item.file().getFileName() + (resumedAt > 0 ? ", went on from pass " + resumedAt : ""));
-        }
-
-        @Override
-        public void stopped(Delivery.Item item, RenderJob.Progress p, Path kept) {
-            set(item, Stage.STOPPED, p, kept.getFileName().toString());
-        }
-
-        @Override
-        public void failed(Delivery.Item item, Exception e) {
-            set(item, Stage.FAILED, null, e.getMessage());
-        }
-
-        @Override
-        public void warned(Delivery.Item item, String text) {
-            bench.later(() -> bench.notices().say(text));
-        }
-
-        private void set(Delivery.Item item, Stage s, RenderJob.Progress p, String note) {
-            bench.later(() -> {
-                for (int i = 0; i < rows.size(); i++) if (rows.get(i).view() == item.view()) rows.set(i, rows.get(i).at(s, p, note));
-            });
-        }
+    void close() {
+        queue.close();
+        tryOut.stop();
     }
 }

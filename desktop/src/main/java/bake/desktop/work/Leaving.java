@@ -13,7 +13,6 @@ public final class Leaving {
     Leaving(Workbench bench) {
         this.bench = bench;
         bench.prover().runningProperty().addListener((o, a, b) -> over());
-        bench.finals().runningProperty().addListener((o, a, b) -> over());
     }
 
     /** @param hideWindow takes the window away while work goes on, {@code endAll} ends the process */
@@ -29,11 +28,12 @@ public final class Leaving {
 
     /** What is being made, in words. */
     public String what() {
-        return bench.finals().runningProperty().get() ? "Finals are being made." : "A proof is being made.";
+        return "A proof is being made.";
     }
 
     private boolean working() {
-        return bench.prover().runningProperty().get() || bench.finals().runningProperty().get();
+        // Finals are made by a process of their own, which goes on.
+        return bench.prover().runningProperty().get();
     }
 
     /** Quits at once where nothing is being made, else asks. */
@@ -47,7 +47,6 @@ public final class Leaving {
         asked.set(false);
         leaving = true;
         bench.prover().stop();
-        bench.finals().stop();
         over();
     }
 

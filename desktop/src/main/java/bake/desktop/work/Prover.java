@@ -162,7 +162,7 @@ public final class Prover {
     public void start() {
         View v = bench.view();
         Preset p = preset.get() == null || v == null ? null : only.get().of(preset.get(), v);
-        if (p == null || running.get() || bench.finals().busy()) return;
+        if (p == null || running.get() || bench.finals().tryOut().runningProperty().get()) return;
         if (busy()) {
             bench.notices().say("What proofs cost is being measured; stop that first, or wait a quarter of a minute.");
             return;

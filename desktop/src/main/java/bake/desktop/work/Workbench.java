@@ -187,13 +187,13 @@ public final class Workbench implements AutoCloseable {
         });
     }
 
-    public Leaving leaving() {
-        return leaving;
+    /** Whether a proof is being made. */
+    private boolean making() {
+        return prover.runningProperty().get();
     }
 
-    /** Whether a picture is being made. */
-    private boolean making() {
-        return prover.runningProperty().get() || finals.runningProperty().get();
+    public Leaving leaving() {
+        return leaving;
     }
 
     private void take(Opened o) {
@@ -234,7 +234,7 @@ public final class Workbench implements AutoCloseable {
     public void close() {
         opener.stop();
         prover.stop();
-        finals.stop();
+        finals.close();
         easel.close();
         document.close();
         background.shutdown();

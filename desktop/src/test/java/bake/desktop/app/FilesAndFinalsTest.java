@@ -6,11 +6,11 @@ import static org.junit.jupiter.api.Assertions.assertNotNull;
 import static org.junit.jupiter.api.Assertions.assertNull;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import bake.desktop.work.Finals;
 import bake.desktop.work.Station;
 import bake.formats.picture.HdrFile;
 import bake.formats.picture.Raster;
 import bake.formats.project.ProjectFile;
+import bake.studio.queue.QueueEntry;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -98,6 +98,11 @@ class FilesAndFinalsTest extends WindowFixture {
         }
     }
 
+    private QueueEntry.State state(int row) {
+        QueueEntry e = bench.finals().rows().get(row).entry();
+        return e == null ? null : e.state();
+    }
+
     /** A delivery is stopped: the final in work is kept, the others are not begun, and the easel goes on. */
     @Test
     void deliveryIsStopped(FxRobot r) throws IOException {
@@ -109,13 +114,14 @@ class FilesAndFinalsTest extends WindowFixture {
         r.clickOn("#station-finals").clickOn("#finals-start");
         assertTrue(r.lookup("#finals-existing").query().isVisible() && !bench.finals().runningProperty().get(), "it is asked first");
         r.clickOn("#finals-replace");
-        until("the first is in work", () -> bench.finals().rows().getFirst().progress() != null
-                && bench.finals().rows().getFirst().progress().passes() > 3);
+        until("the first is in work", () -> bench.finals().status(bench.finals().rows().getFirst()) != null
+                && bench.finals().status(bench.finals().rows().getFirst()).passes() > 3);
         assertTrue(r.lookup("#finals-0").query().isDisabled(), "the choice is closed while it runs");
-        r.clickOn("#finals-start");
-        until("stopped", () -> !bench.finals().runningProperty().get());
+        r.clickOn("#finals-stop");
+        until("stopped", () -> state(0) == QueueEntry.State.KEPT);
         assertEquals("a whole final of yesterday", Files.readString(dir.resolve("finals/one.png")), "only a whole one replaces it");
         assertTrue(Files.size(dir.resolve("finals/one (unfinished).png")) > 100, "what was made is kept under a name that says so");
+        until("the other is left out", () -> state(1) == QueueEntry.State.CANCELLED);
         assertFalse(Files.exists(dir.resolve("finals/two.png")));
         until("the easel goes on", () -> bench.easel().frameProperty().get() != null);
     }
@@ -126,12 +132,11 @@ class FilesAndFinalsTest extends WindowFixture {
         open();
         Path far = Files.createTempDirectory("bake-finals");
         Files.writeString(far.resolve("one.png"), "before");
-        r.interact(() -> bench.finals().folderProperty().set(far));
+        r.interact(() -> bench.finals().change("folder", far.toString()));
         r.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(4))));
-        assertEquals(far, bench.finals().folderProperty().get());
+        assertEquals(far, bench.finals().folder());
         r.clickOn("#station-finals").clickOn("#finals-1").clickOn("#finals-start").clickOn("#finals-number");
-        until("it is done", () -> bench.finals().rows().getFirst().stage() == Finals.Stage.DONE
-                && !bench.finals().runningProperty().get());
+        until("it is done", () -> state(0) == QueueEntry.State.DONE);
         assertEquals("before", Files.readString(far.resolve("one.png")));
         assertTrue(Files.size(far.resolve("one-2.png")) > 100);
     }
@@ -196,11 +201,10 @@ class FilesAndFinalsTest extends WindowFixture {
     void deliveryFailsInWords(FxRobot r) throws IOException {
         open();
         Path blocked = Files.writeString(dir.resolve("not a folder"), "x");
-        r.interact(() -> bench.finals().folderProperty().set(blocked));
+        r.interact(() -> bench.finals().change("folder", blocked.toString()));
         r.clickOn("#station-finals").clickOn("#finals-1").clickOn("#finals-start");
-        until("it has failed", () -> bench.finals().rows().getFirst().stage() == Finals.Stage.FAILED
-                && !bench.finals().runningProperty().get());
-        assertFalse(bench.finals().rows().getFirst().note().isBlank(), "it says why");
+        until("it has failed", () -> state(0) == QueueEntry.State.FAILED);
+        assertFalse(bench.finals().rows().getFirst().entry().note().isBlank(), "it says why");
         assertEquals("x", Files.readString(blocked));
     }
 

@@ -1,9 +1,13 @@
 package bake.desktop.app;
 
 import bake.desktop.work.Workbench;
+import bake.studio.estimate.WorkLog;
+import bake.studio.queue.QueueWorker;
+import bake.studio.queue.RenderQueue;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.BooleanSupplier;
@@ -42,6 +46,8 @@ abstract class WindowFixture {
         dir = Files.createTempDirectory("bake-window");
         Files.writeString(dir.resolve("project.json"), ROOM);
         bench = new Workbench(Platform::runLater);
+        // The queue is worked by a thread here and not by a process.
+        bench.finals().queue().use(dir.resolve("queue"), this::workQueue);
         window = new MainWindow(bench, stage, new bake.studio.user.RecentProjects(dir.resolve("recent.json")), null);
         // What is tested is not how fine the picture is.
         bench.easel().halfProperty().set(true);
@@ -51,6 +57,33 @@ abstract class WindowFixture {
         stage.show();
     }
 
+    private volatile QueueWorker worker;
+
+    private void workQueue(Path queue) throws IOException {
+        if (worker != null) return;
+        QueueWorker w = worker = new QueueWorker(new RenderQueue(queue), 2, new WorkLog(dir.resolve("work.jsonl")), Clock.systemDefaultZone());
+        Thread t = new Thread(() -> {
+            try {
+                w.run(false);
+                w.close();
+            } catch (IOException e) {
+                throw new java.io.UncheckedIOException(e);
+            } finally {
+                worker = null;
+            }
+        }, "queue worker");
+        t.setDaemon(true);
+        t.start();
+    }
+
+    /** Kills whoever works the queue, as far as a thread can be. */
+    void endWorker() throws IOException {
+        QueueWorker w = worker;
+        if (w != null) w.quit();
+        long end = System.nanoTime() + 20_000_000_000L;
+        while (worker != null && System.nanoTime() < end) Thread.onSpinWait();
+    }
+
     @BeforeEach
     void quick(FxRobot r) throws ReflectiveOperationException {
         QuickPointer.in(r);
@@ -58,6 +91,7 @@ abstract class WindowFixture {
 
     @AfterEach
     void end() throws IOException {
+        endWorker();
         WaitForAsyncUtils.asyncFx(() -> bench.close());
         WaitForAsyncUtils.waitForFxEvents();
         try (var s = Files.walk(dir)) {

@@ -6,9 +6,9 @@ import static org.junit.jupiter.api.Assertions.assertNotEquals;
 import static org.junit.jupiter.api.Assertions.assertNotNull;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import bake.desktop.work.Finals;
 import bake.desktop.work.Station;
 import bake.formats.project.ProjectFile;
+import bake.studio.queue.QueueEntry;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -79,7 +79,8 @@ class WindowTest extends WindowFixture {
         assertEquals(bench.view().name(), ProjectFile.read(dir.resolve("project.json")).current());
         // Deliver.
         r.clickOn("#station-finals").clickOn("#finals-1").clickOn("#finals-start");
-        until("the final is done", () -> bench.finals().rows().getFirst().stage() == Finals.Stage.DONE
+        until("the final is done", () -> bench.finals().rows().getFirst().entry() != null
+                && bench.finals().rows().getFirst().entry().state() == QueueEntry.State.DONE
                 && !bench.finals().runningProperty().get());
         assertTrue(Files.size(dir.resolve("finals/one.png")) > 100);
         assertFalse(Files.exists(dir.resolve("finals/two.png")), "what was not chosen is not made");

@@ -95,7 +95,8 @@ public final class Stamp {
         }
     }
 
-    private static synchronized TrueTypeFont font() throws IOException {
+    /** The font that ships, with outlines. */
+    public static synchronized TrueTypeFont font() throws IOException {
         if (font == null)
             try (InputStream in = Stamp.class.getResourceAsStream(FONT)) {
                 font = new TTFParser().parse(new RandomAccessReadBuffer(in.readAllBytes()));

@@ -59,6 +59,12 @@ public final class Deliveries {
         return p.withDeliveries(List.copyOf(all));
     }
 
+    /** Name of the round before one; null for the first. */
+    public static String before(Project p, String round) {
+        for (int i = 1; i < p.deliveries().size(); i++) if (p.deliveries().get(i).name().equals(round)) return p.deliveries().get(i - 1).name();
+        return null;
+    }
+
     /** Local date and time at which it is due, ISO 8601; null for none. */
     public static String due(Project p, DeliverySpec d) {
         return d.due() != null ? d.due() : p.due();

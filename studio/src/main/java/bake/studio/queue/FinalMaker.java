@@ -149,7 +149,19 @@ final class FinalMaker {
         for (Path f : files) PictureOutput.write(f, j, q.options());
         if (done && j.resumedAt() == 0 && caches == Caches.NONE) new Estimator(log).made(p, folder, v, j, workers.threads(),
                 (System.nanoTime() - saving) / 1e9, null);
+        if (done) keepCaches(p, folder, v, q, j.caches());
         return new Made(j.progress(), files, done);
+    }
+
+    /** Later pictures of the same light begin with what this one has cached. */
+    private static void keepCaches(Project p, Path folder, View v, QueueJob q, Caches c) {
+        CacheStore store = CacheStore.of(folder, q.preset());
+        if (store == null) return;
+        try {
+            store.keepMore(p, folder, v, RenderJob.bounced(q.preset()), c);
+        } catch (IOException e) {
+            org.slf4j.LoggerFactory.getLogger(FinalMaker.class).warn("caches of a final could not be kept: {}", e.getMessage());
+        }
     }
 
     private Made inBands(QueueJob q, Project p, Path folder, View v, RenderJob.Order order, RenderScene scene, Path own,

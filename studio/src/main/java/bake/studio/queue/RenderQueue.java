@@ -195,6 +195,11 @@ public final class RenderQueue {
         return folder.resolve("jobs").resolve(Integer.toString(id)).resolve(ProjectFile.NAME);
     }
 
+    /** What the project was when a picture was added. */
+    public Project project(int id) throws IOException {
+        return ProjectFile.read(state(id));
+    }
+
     /** A small picture of how far one is. */
     public Path small(int id) {
         return folder.resolve("jobs").resolve(Integer.toString(id)).resolve("small.png");

@@ -20,9 +20,12 @@ import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
 import bake.formats.project.View;
+import bake.studio.estimate.WorkLog;
+import bake.studio.plan.Deliveries;
 import bake.studio.preset.PresetKeys;
 import bake.studio.preset.Presets;
-import bake.studio.queue.Delivery;
+import bake.studio.queue.QueueWorker;
+import bake.studio.queue.RenderQueue;
 import bake.studio.render.RenderJob;
 import bake.studio.scene.SceneAssembly;
 import java.io.IOException;
@@ -106,32 +109,12 @@ class CacheStoreTest {
         assertEquals(stamp, store.stamp(p, dir, two, HOW), "a stopped final of the second view would go on");
     }
 
-    private void deliver(Project p) {
-        try (Workers w = new Workers(2)) {
-            new Delivery(w, (q, v) -> RenderScene.compile(new SceneAssembly(dir).scene(q, v), Workers.COMPILING), dir).run(p,
-                    p.views().stream().map(v -> new Delivery.Item(v, PRESET, 48, 30, dir.resolve(v.name() + ".png"), true)).toList(),
-                    new Delivery.Listener() {
-                        @Override
-                        public void progress(Delivery.Item item, RenderJob.Progress g) {}
-
-                        @Override
-                        public void finished(Delivery.Item item, RenderJob.Progress g, int resumedAt) {}
-
-                        @Override
-                        public void stopped(Delivery.Item item, RenderJob.Progress g, Path kept) {
-                            throw new AssertionError(kept);
-                        }
-
-                        @Override
-                        public void failed(Delivery.Item item, Exception e) {
-                            throw new AssertionError(e);
-                        }
-
-                        @Override
-                        public void warned(Delivery.Item item, String text) {
-                            throw new AssertionError(text);
-                        }
-                    });
+    private void deliver(Project p) throws IOException {
+        RenderQueue queue = new RenderQueue(dir.resolve("queue"));
+        Deliveries.add(queue, p, dir, Deliveries.FIRST, p.views().stream().map(v -> new Deliveries.Picture(v, PRESET, 48, 30,
+                List.of(dir.resolve("out").resolve(v.name() + ".png")), false)).toList(), true, null);
+        try (QueueWorker w = new QueueWorker(queue, 2, new WorkLog(dir.resolve("work.jsonl")), java.time.Clock.systemDefaultZone())) {
+            assertTrue(w.run(false));
         }
     }
 

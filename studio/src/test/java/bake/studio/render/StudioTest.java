@@ -24,7 +24,6 @@ import bake.studio.project.ProjectSession;
 import bake.studio.project.Settings;
 import bake.studio.proof.Proof;
 import bake.studio.proof.ProofStore;
-import bake.studio.queue.Delivery;
 import bake.studio.scene.SceneAssembly;
 import bake.studio.scene.SunPosition;
 import java.io.IOException;
@@ -247,47 +246,6 @@ class StudioTest {
         assertThrows(IllegalArgumentException.class, () -> Settings.set(p, "views[Nine].curve=linear"));
         assertThrows(IllegalArgumentException.class, () -> Settings.set(p, "nonsense"));
         assertThrows(FormatException.class, () -> Settings.set(p, "views[0].around.haze=400"));
-    }
-
-    @Test
-    void deliveryMakesEveryFileAndGoesOnAfterAFailure() throws IOException {
-        Project p = ProjectFile.read(project());
-        SceneAssembly a = new SceneAssembly(dir);
-        List<String> told = new ArrayList<>();
-        View bad = p.views().getFirst().withName("Broken").withAround(View.Around.hdri("none.exr", 0, 0));
-        try (Workers w = new Workers(2)) {
-            Delivery d = new Delivery(w, (x, v) -> RenderScene.compile(a.scene(x, v), ForkJoinPool.commonPool()), dir);
-            List<Delivery.Item> items = new ArrayList<>();
-            for (View v : List.of(p.views().getFirst(), bad, p.views().get(1)))
-                items.add(new Delivery.Item(v, preset(0, 0, 3), 32, 20, dir.resolve("out").resolve(Delivery.fileName(v, ".png")), false));
-            d.run(p, items, new Delivery.Listener() {
-                @Override
-                public void progress(Delivery.Item i, RenderJob.Progress g) {}
-
-                @Override
-                public void finished(Delivery.Item i, RenderJob.Progress g, int resumedAt) {
-                    told.add(i.view().name());
-                }
-
-                @Override
-                public void stopped(Delivery.Item i, RenderJob.Progress g, Path kept) {
-                    told.add("stopped " + kept);
-                }
-
-                @Override
-                public void failed(Delivery.Item i, Exception e) {
-                    told.add("not " + i.view().name() + ": " + e.getMessage());
-                }
-
-                @Override
-                public void warned(Delivery.Item i, String text) {
-                    told.add("warned " + text);
-                }
-            });
-        }
-        assertEquals(3, told.size());
-        assertTrue(told.get(1).startsWith("not Broken") && told.get(1).contains("none.exr"), told.toString());
-        assertTrue(Files.size(dir.resolve("out/one.png")) > 100 && Files.size(dir.resolve("out/two.png")) > 100);
     }
 
     /** The easel shows a first small picture, then the full one, and an edit starts it again. */

@@ -3,10 +3,14 @@ package bake.desktop.station.finals;
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Texts;
 import bake.desktop.work.Finals;
+import bake.desktop.work.PlanHand;
 import bake.desktop.work.Workbench;
-import bake.studio.render.RenderJob;
+import bake.studio.plan.Plan;
+import bake.studio.queue.QueueEntry;
+import bake.studio.queue.QueueStatus;
 import java.time.LocalDateTime;
-import java.time.format.DateTimeParseException;
+import java.time.ZonedDateTime;
+import java.time.format.DateTimeFormatter;
 import java.util.Locale;
 import javafx.collections.ListChangeListener;
 import javafx.scene.control.Button;
@@ -18,31 +22,38 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
-/** The finals of the chosen views, one line each, rendered one after another. */
+/** The delivery: when it will be ready, a line for each picture, and what would make it fit. */
 public final class FinalsPane extends VBox {
+    private static final DateTimeFormatter WHEN = DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.ENGLISH);
     private final Workbench bench;
     private final GridPane table = new GridPane();
-    private final Label title = Ui.label("", "finals-title"), due = Ui.label("", "finals-due");
+    private final Label title = Ui.label("", "finals-title"), due = Ui.label("", "finals-due"), ready = Ui.label("", "finals-ready");
+    private final Button find, again, pause, stop, start;
 
     public FinalsPane(Workbench bench) {
         this.bench = bench;
+        Finals f = bench.finals();
         setId("finals-pane");
         getStyleClass().add("finals");
-        setSpacing(14);
-        Button start = Ui.button("finals-start", "Render finals", "Renders the chosen views with the Final preset, one after another",
+        setSpacing(12);
+        ready.setId("finals-ready");
+        start = Ui.button("finals-start", "Render finals", "Adds the chosen pictures to this machine's queue, which goes on without the window", f::start,
+                "main-action");
+        stop = Ui.button("finals-stop", "Stop, keep", "Stops the picture in work and writes what it has, under a name that says so; the others are left",
+                f::stop, "small");
+        pause = Ui.button("finals-pause", "Rest", "Gives the machine back within a moment; nothing is lost", () -> f.queue().pause(!resting()), "small");
+        again = Ui.button("finals-go-on", "Go on", "Nobody works the queue: have it worked where it was left", () -> f.queue().goOn(), "small");
+        find = Ui.button("finals-find", "When will it be ready?", "Makes a small picture of each view that nothing is known of, some seconds each",
+                () -> f.plan().find(), "small");
+        Button tryOut = Ui.button("finals-try", "Try it small", "Every picture at a sixteenth of its size: what would be wrong in the morning is seen now",
                 () -> {
-            if (bench.finals().runningProperty().get()) bench.finals().stop();
-            else bench.finals().start();
-        }, "main-action");
-        bench.finals().runningProperty().addListener((o, a, b) -> start.setText(b ? "Stop, keep" : "Render finals"));
-        Button keep = Ui.button("finals-keep", "Keep so far",
-                "Writes the final in work to disk after its next pass; it is kept every minute anyway, and goes on from there after a stop or a crash",
-                () -> bench.finals().saveSoon(), "small");
-        keep.visibleProperty().bind(bench.finals().runningProperty());
-        keep.managedProperty().bind(keep.visibleProperty());
-        start.disableProperty().bind(bench.prover().runningProperty());
-        table.setHgap(16);
-        double[] least = {26, 110, 88, 92, 100, 40}, wanted = {26, 190, 96, 112, 160, 170};
+            if (f.tryOut().runningProperty().get()) f.tryOut().stop();
+            else f.tryOut().start();
+        }, "small");
+        f.tryOut().runningProperty().addListener((o, a, b) -> tryOut.setText(b ? "Stop trying" : "Try it small"));
+        start.setMinWidth(USE_PREF_SIZE);
+        table.setHgap(14);
+        double[] least = {26, 100, 88, 92, 110, 60, 60}, wanted = {26, 170, 96, 130, 190, 170, 60};
         for (int i = 0; i < least.length; i++) {
             ColumnConstraints c = new ColumnConstraints(least[i], wanted[i], Double.MAX_VALUE);
             if (i == 1) c.setHgrow(Priority.ALWAYS);
@@ -51,11 +62,19 @@ public final class FinalsPane extends VBox {
         // Narrow windows cut names and notes short, not the figures and not the window.
         table.setMinWidth(0);
         setMinWidth(0);
-        VBox asked = asked();
-        getChildren().addAll(Ui.row(title, due, Ui.spring(), keep, start), asked, table);
-        bench.finals().rows().addListener((ListChangeListener<Finals.Row>) c -> fill());
+        getChildren().addAll(Ui.row(title, due, Ui.spring(), again, pause, stop, start), Ui.row(ready, Ui.spring(), find, tryOut), asked(),
+                new PlanClock(f.plan()), new WaysPart(f.plan()), table, new SheetPart(f.tryOut()));
+        f.rows().addListener((ListChangeListener<Finals.Row>) c -> fill());
+        f.queue().seenProperty().addListener((o, a, b) -> fill());
+        f.plan().planProperty().addListener((o, a, b) -> told());
+        f.plan().lookingProperty().addListener((o, a, b) -> told());
         bench.projectProperty().addListener((o, a, b) -> fill());
         fill();
+    }
+
+    private boolean resting() {
+        var s = bench.finals().queue().seenProperty().get();
+        return s != null && s.paused();
     }
 
     /** What is to become of finals that are there already. */
@@ -79,25 +98,45 @@ public final class FinalsPane extends VBox {
     }
 
     private void fill() {
+        Ui.refill(this, this::refill);
+    }
+
+    private void refill() {
         table.getChildren().clear();
-        var rows = bench.finals().rows();
-        long chosen = rows.stream().filter(Finals.Row::chosen).count();
-        title.setText(rows.isEmpty() ? "The finals of the project's views are made here" : chosen + (chosen == 1 ? " final" : " finals"));
-        due.setText(dueText());
+        Finals f = bench.finals();
+        var rows = f.rows();
+        long chosen = rows.stream().filter(r -> !r.picture().off()).count();
+        title.setText(rows.isEmpty() ? "The finals of the project's views are made here" : f.delivery().name() + ": " + chosen
+                + (chosen == 1 ? " final" : " finals"));
+        ZonedDateTime d = f.plan().due();
+        due.setText(d == null ? "" : "due " + d.format(WHEN) + ", " + Texts.until(LocalDateTime.now(), d.toLocalDateTime()));
+        boolean queued = rows.stream().anyMatch(Finals.Row::queued);
+        Ui.show(stop, f.runningProperty().get());
+        Ui.show(pause, queued || resting());
+        pause.setText(resting() ? "Work again" : "Rest");
+        Ui.show(again, queued && f.queue().left());
+        start.setDisable(rows.stream().noneMatch(r -> r.open() && !r.queued()));
+        told();
         if (rows.isEmpty()) return;
         int c = 0;
-        for (String h : new String[] {"", "View", "Pixels", "Preset", "State", ""}) table.add(head(h), c++, 0);
+        for (String h : new String[] {"", "View", "Pixels", "Preset", "State", "", ""}) table.add(head(h), c++, 0);
         for (int i = 0; i < rows.size(); i++) line(rows.get(i), i + 1);
     }
 
-    private String dueText() {
-        if (bench.project() == null || bench.project().due() == null) return "";
-        try {
-            LocalDateTime d = LocalDateTime.parse(bench.project().due());
-            return "due " + Texts.due(bench.project().due()) + ", " + Texts.until(LocalDateTime.now(), d);
-        } catch (DateTimeParseException e) {
-            return "due " + bench.project().due();
-        }
+    /** When it will be ready, and what that stands on. */
+    private void told() {
+        PlanHand h = bench.finals().plan();
+        Plan p = h.planProperty().get();
+        long unknown = h.unknown();
+        Ui.show(find, unknown > 0);
+        find.setDisable(h.lookingProperty().get());
+        double[] score = h.score();
+        String kept = score == null ? "" : String.format(Locale.ROOT, "  So far pictures took %.2f of what was promised (%.0f).", score[0], score[1]);
+        ready.setText(p == null ? unknown > 0 ? "How long it takes is not known yet." : "" : "Ready " + p.end().format(WHEN) + ", " + p.early().format(WHEN)
+                + " to " + p.late().format(WHEN) + (Double.isNaN(p.chance()) ? "." : String.format(Locale.ROOT, ". In time with a chance of %.0f %%.",
+                        100 * p.chance())) + (unknown > 0 ? "  " + unknown + (unknown == 1 ? " picture is" : " pictures are") + " not in it." : "") + kept);
+        ready.getStyleClass().removeAll("late", "in-time");
+        if (p != null && !Double.isNaN(p.chance())) ready.getStyleClass().add(p.chance() < 0.5 ? "late" : "in-time");
     }
 
     private static Label head(String t) {
@@ -109,23 +148,41 @@ public final class FinalsPane extends VBox {
     private void line(Finals.Row r, int at) {
         CheckBox on = new CheckBox();
         on.setId("finals-" + (at - 1));
-        on.setAccessibleText("Make " + r.view().name());
-        on.setSelected(r.chosen());
-        on.setDisable(bench.finals().runningProperty().get());
+        on.setAccessibleText("Make " + r.view());
+        on.setSelected(!r.picture().off());
+        on.setDisable(r.queued());
         on.setOnAction(e -> bench.finals().choose(r, on.isSelected()));
-        Label state = Ui.label(stage(r), "table-cell", "state-" + r.stage().name().toLowerCase(Locale.ROOT));
+        QueueStatus s = bench.finals().status(r);
+        Label state = Ui.label(state(r, s), "table-cell", "state-" + style(r));
         state.setId("state-" + (at - 1));
-        table.addRow(at, on, cell(r.view().name(), "table-cell"), cell(Texts.size(r.width(), r.height()), "table-figure"),
-                cell(r.preset().name(), "table-cell"), state);
-        if (r.stage() == Finals.Stage.RENDERING && r.progress() != null) {
-            ProgressBar b = new ProgressBar(r.progress().fraction());
+        table.addRow(at, on, cell(r.view(), "table-cell"), cell(Texts.size(r.picture().width(), r.picture().height()), "table-figure"),
+                cell(r.picture().preset().name(), "table-cell"), state);
+        if (s != null) {
+            ProgressBar b = new ProgressBar(s.passes() == 0 ? s.prepared() : s.fraction());
             b.setMaxWidth(Double.MAX_VALUE);
             table.add(b, 5, at);
         } else {
-            Label n = cell(r.note(), r.stage() == Finals.Stage.FAILED ? "error-text" : "table-figure");
-            n.setTooltip(r.note().isEmpty() ? null : Ui.tip(r.note()));
+            String note = note(r);
+            Label n = cell(note, r.entry() != null && r.entry().state() == QueueEntry.State.FAILED ? "error-text" : "table-figure");
+            n.setTooltip(note.isEmpty() ? null : Ui.tip(note));
             table.add(n, 5, at);
         }
+        table.add(action(r, at - 1), 6, at);
+    }
+
+    /** The one thing that can be done about a line. */
+    private javafx.scene.Node action(Finals.Row r, int n) {
+        if (r.entry() == null) return new Label();
+        int id = r.entry().job().id();
+        return switch (r.entry().state()) {
+            case WAITING -> Ui.button("finals-first-" + n, "First", "Makes it before all others that wait", () -> bench.finals().queue().tell(q -> q.move(id,
+                    q.entries().stream().filter(e -> e.state() == QueueEntry.State.WAITING).findFirst().map(e -> e.job().id()).orElse(0))), "small");
+            case FAILED, CANCELLED -> Ui.button("finals-again-" + n, "Again", "Tries it once more", () -> bench.finals().queue().tell(q -> {
+                q.again(id);
+                bench.finals().queue().goOn();
+            }), "small");
+            default -> new Label();
+        };
     }
 
     private static Label cell(String t, String style) {
@@ -134,15 +191,28 @@ public final class FinalsPane extends VBox {
         return l;
     }
 
-    private static String stage(Finals.Row r) {
-        RenderJob.Progress p = r.progress();
-        return switch (r.stage()) {
-            case WAITING -> r.chosen() ? "waiting" : "left out";
-            case RENDERING -> p == null ? "rendering" : "noise " + Texts.noise(p.noise())
-                    + (Double.isNaN(p.secondsLeft()) ? "" : ", " + Texts.time(p.secondsLeft()) + " left");
-            case DONE -> "done " + Texts.time(p.seconds());
-            case STOPPED -> "stopped, kept";
-            case FAILED -> "failed";
+    private static String note(Finals.Row r) {
+        if (r.entry() == null) return r.estimate() == null || r.picture().off() ? "" : "about " + Texts.about(r.estimate().seconds());
+        QueueEntry e = r.entry();
+        if (!e.note().isEmpty()) return e.note();
+        if (e.state() == QueueEntry.State.DONE) return String.join(", ", e.job().files().stream().map(f -> java.nio.file.Path.of(f).getFileName().toString())
+                .toList());
+        return r.estimate() == null ? "" : "about " + Texts.about(r.estimate().seconds());
+    }
+
+    private static String style(Finals.Row r) {
+        return r.entry() == null ? "waiting" : r.entry().state().name().toLowerCase(Locale.ROOT);
+    }
+
+    private String state(Finals.Row r, QueueStatus s) {
+        if (r.entry() == null) return r.picture().off() ? "left out" : "not in the queue";
+        QueueEntry e = r.entry();
+        return switch (e.state()) {
+            case WAITING -> e.tries() > 0 ? "waiting, tried " + e.tries() : "waiting";
+            case RENDERING -> s == null ? "waiting" : !s.state().equals("rendering") ? s.state() : s.passes() == 0 ? "caching bounced light" : "noise "
+                    + Texts.noise(s.noise()) + (s.left() < 0 ? "" : ", " + Texts.time(s.left()) + " left");
+            case DONE -> "done " + Texts.time(e.seconds()) + ", " + Texts.noise(e.noise());
+            default -> e.state().word();
         };
     }
 }

@@ -4,51 +4,106 @@ import bake.desktop.parts.Field;
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Moments;
 import bake.desktop.text.Texts;
+import bake.desktop.work.Finals;
 import bake.desktop.work.Workbench;
+import bake.formats.project.DeliverySpec;
 import bake.formats.project.Preset;
+import bake.studio.plan.Deliveries;
 import bake.studio.preset.Presets;
+import bake.studio.queue.FileNames;
+import bake.studio.queue.QueueHours;
 import java.io.File;
+import java.nio.file.Path;
+import java.time.LocalDate;
 import java.time.LocalDateTime;
-import java.util.Locale;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.Toggle;
-import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
 
-/** The Finals sheet: where the files go, in which format, and with which settings. */
+/** The Finals sheet: what is promised and when, when the machine may work, which files, where they go, and with which settings. */
 public final class FinalsSheet extends VBox {
+    private static final List<String> KINDS = List.of("png", "tif", "jpg", "exr", "hdr");
     private final Workbench bench;
-    private final Field due = new Field("due", 190, this::due);
-    private final Label left = Ui.note("");
-    private final Label folder = Ui.label("", "figure");
+    private final Finals finals;
+    private final Field due = new Field("due", 190, this::due), hours = new Field("finals-hours", 190, this::hours),
+            names = new Field("finals-names", 190, this::names), dpi = new Field("finals-dpi", 60, this::dpi),
+            quality = new Field("finals-quality", 60, this::quality);
+    private final Label left = Ui.note(""), folder = Ui.label("", "figure"), example = Ui.note(""), round = Ui.label("", "figure");
+    private final HBox kinds = new HBox(9);
+    private final CheckBox eight = new CheckBox("8 bit PNG and TIF, not 16");
     private final VBox presets = Ui.card("Final presets", null);
 
     public FinalsSheet(Workbench bench) {
         this.bench = bench;
+        finals = bench.finals();
         folder.setWrapText(true);
-        ToggleGroup endings = new ToggleGroup();
-        var choice = Ui.choice(endings, "ending-", "PNG", "TIF", "EXR", "HDR");
-        for (Toggle t : endings.getToggles()) if (ending(t).equals(bench.finals().endingProperty().get())) t.setSelected(true);
-        endings.selectedToggleProperty().addListener((o, a, b) -> {
-            if (b != null) bench.finals().endingProperty().set(ending(b));
-        });
         due.setPromptText("14 March 2027 17:00");
-        getChildren().addAll(Ui.card("Promised", null, Ui.row(Ui.label("Due", "dial-name"), Ui.spring(), due), left), Ui.card("Files", null, choice,
-                Ui.note("PNG and TIF hold the finished picture in 16 bit, EXR and HDR the light of the scene in cd/m\u00b2.")),
-                Ui.card("Folder", Ui.button("finals-folder", "Choose\u2026", null, this::choose, "small"), folder), presets);
-        bench.finals().folderProperty().addListener((o, a, b) -> refresh());
+        hours.setPromptText("always");
+        hours.setTooltip(Ui.tip("When this machine may render: always, nights, or such as 19:00-07:30, weekends"));
+        for (String k : KINDS) {
+            CheckBox b = new CheckBox(k.toUpperCase(java.util.Locale.ROOT));
+            b.setId("kind-" + k);
+            b.setOnAction(e -> kind(k, b.isSelected()));
+            kinds.getChildren().add(b);
+        }
+        eight.setId("finals-eight");
+        eight.setOnAction(e -> finals.change("bits", eight.isSelected() ? 8 : null));
+        getChildren().addAll(Ui.card("Promised", round, Ui.line("Due", due), left, Ui.line("Hours", hours),
+                Ui.row(Ui.button("finals-round", "Next round", "The next delivery of this project begins as this one is; its files have places of their own",
+                        finals::nextRound, "small"))),
+                Ui.card("Files", null, kinds, Ui.line("Names", names), example, Ui.line("dpi", dpi), Ui.line("JPEG quality", quality), eight,
+                        Ui.note("PNG, TIF and JPG hold the finished picture, EXR and HDR the light of the scene in cd/m\u00b2.")),
+                Ui.card("Folder", Ui.button("finals-folder", "Choose\u2026", null, this::choose, "small"), folder), new ReportCard(bench), presets);
+        finals.queue().seenProperty().addListener((o, a, b) -> {
+            if (a == null || !a.hours().equals(b.hours())) refresh();
+        });
         bench.projectProperty().addListener((o, a, b) -> refresh());
         refresh();
     }
 
     private void due(String t) {
         String to = t.isEmpty() ? null : Moments.parse(t, LocalDateTime.now()).toString();
-        bench.edit(null, p -> p.withDue(to));
+        // The first round is due when the project is.
+        if (bench.project().deliveries().size() < 2) bench.edit(null, p -> p.withDue(to));
+        else finals.change("due", to);
     }
 
-    private static String ending(Toggle t) {
-        return "." + ((String) t.getUserData()).toLowerCase(Locale.ROOT);
+    private void hours(String t) {
+        QueueHours h = QueueHours.of(t.isEmpty() ? "always" : t);
+        finals.queue().tell(q -> q.hours(h));
+    }
+
+    private void names(String t) {
+        FileNames.name(t, "p", "v", LocalDate.now(), "d", "f", 1, 1);
+        finals.change("names", t.isEmpty() ? null : t);
+    }
+
+    private void dpi(String t) {
+        finals.change("dpi", number(t, 1, 10_000));
+    }
+
+    private void quality(String t) {
+        finals.change("quality", number(t, 1, 100));
+    }
+
+    private static Integer number(String t, int least, int most) {
+        if (t.isEmpty()) return null;
+        if (!t.matches("\\d{1,6}") || Integer.parseInt(t) < least || Integer.parseInt(t) > most)
+            throw new IllegalArgumentException("A number from " + least + " to " + most);
+        return Integer.parseInt(t);
+    }
+
+    private void kind(String k, boolean wanted) {
+        List<String> now = new ArrayList<>(finals.delivery().files());
+        if (wanted) now.add(k);
+        else now.remove(k);
+        // One is always there.
+        if (now.isEmpty()) refresh();
+        else finals.change("files", KINDS.stream().filter(now::contains).toList());
     }
 
     private void choose() {
@@ -56,18 +111,33 @@ public final class FinalsSheet extends VBox {
         c.setTitle("Folder for the finals");
         if (bench.folder() != null) c.setInitialDirectory(bench.folder().toFile());
         File f = c.showDialog(getScene().getWindow());
-        if (f != null) bench.finals().folderProperty().set(f.toPath());
+        if (f != null) finals.change("folder", text(f.toPath()));
+    }
+
+    /** In the project's folder as it lies there, else where it is. */
+    private String text(Path f) {
+        return f.startsWith(bench.folder()) ? bench.folder().relativize(f).toString() : f.toString();
     }
 
     private void refresh() {
         setDisable(bench.project() == null);
-        var promised = bench.project() == null ? null : Moments.read(bench.project().due());
+        DeliverySpec d = finals.delivery();
+        var promised = bench.project() == null ? null : Moments.read(Deliveries.due(bench.project(), d));
+        round.setText(d.name());
         due.show(promised == null ? "" : Moments.text(promised));
         left.setText(promised == null ? "Date and time, such as \"Friday 12:00\" or 14 March 2027 17:00; empty for none."
                 : Texts.until(LocalDateTime.now(), promised) + ".");
-        var f = bench.finals().folderProperty().get();
-        folder.setText(f == null ? "" : bench.folder() != null && f.startsWith(bench.folder()) ? bench.folder().relativize(f).toString()
-                : f.toString());
+        hours.show(finals.plan().hours().text());
+        names.show(d.names() == null ? FileNames.USUAL : d.names());
+        dpi.show("" + Deliveries.options(d).dpi());
+        quality.show("" + Deliveries.options(d).quality());
+        eight.setSelected(Deliveries.options(d).bits() == 8);
+        kinds.getChildren().forEach(n -> ((CheckBox) n).setSelected(d.files().contains(n.getId().substring(5))));
+        var rows = finals.rows();
+        example.setText("{project} {view} {date} {delivery} {preset} {size}" + (rows.isEmpty() ? "" : "\n" + rows.getFirst().picture().files().getFirst()
+                .getFileName()));
+        Path f = finals.folder();
+        folder.setText(f == null ? "" : bench.folder() != null && f.startsWith(bench.folder()) ? bench.folder().relativize(f).toString() : f.toString());
         presets.getChildren().remove(1, presets.getChildren().size());
         if (bench.project() == null) return;
         for (Preset p : Presets.all(bench.project())) {

@@ -1,0 +1,139 @@
+package bake.desktop.app;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertNotNull;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import bake.desktop.work.Finals;
+import bake.desktop.work.Station;
+import bake.formats.project.DeliverySpec;
+import bake.studio.estimate.Estimate;
+import bake.studio.plan.Deliveries;
+import bake.studio.queue.QueueEntry;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDateTime;
+import java.time.temporal.ChronoUnit;
+import java.util.List;
+import javafx.scene.control.ButtonBase;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.text.PDFTextStripper;
+import org.junit.jupiter.api.Test;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.Start;
+
+/** The main job at its end: promise, try small, see that it does not fit, change, render, be killed, go on, hand over. */
+class DeliveryTest extends WindowFixture {
+    @Start
+    void start(Stage stage) throws IOException {
+        show(stage);
+    }
+
+    private void press(FxRobot r, String id) {
+        until(id + " is there", () -> r.lookup(id).tryQuery().isPresent() && !r.lookup(id).query().isDisabled());
+        r.interact(() -> r.lookup(id).<ButtonBase>query().fire());
+    }
+
+    private QueueEntry entry(int row) {
+        return bench.finals().rows().get(row).entry();
+    }
+
+    @Test
+    void fromPromiseToHandover(FxRobot r) throws IOException {
+        // Finals without end, so that they are in work when the queue is killed.
+        Files.writeString(dir.resolve("project.json"), ROOM.replace("\"noiseAim\": 0, \"timeLimit\": 0, \"samples\": 3",
+                "\"noiseAim\": 2, \"timeLimit\": 0, \"samples\": 0"));
+        open();
+        r.clickOn("#station-finals");
+        // Due in ten minutes; each picture would take about seven.
+        r.interact(() -> r.lookup("#due").<TextField>query().requestFocus());
+        LocalDateTime due = LocalDateTime.now().plusMinutes(10).truncatedTo(ChronoUnit.MINUTES);
+        r.push(KeyCode.CONTROL, KeyCode.A).write(due.toString().replace('T', ' ')).type(KeyCode.ENTER);
+        until("it is promised", () -> bench.project().due() != null && bench.project().due().startsWith(due.toString()));
+        // Every picture small.
+        press(r, "#finals-try");
+        until("both are seen small", () -> !bench.finals().tryOut().runningProperty().get() && bench.finals().tryOut().sheetProperty().get().size() == 2);
+        assertTrue(bench.finals().tryOut().sheetProperty().get().stream().allMatch(s -> s.argb() != null && s.trouble() == null));
+        // What is known of them: seven minutes each at two percent.
+        foretold(r, 420);
+        until("the plan stands", () -> bench.finals().plan().planProperty().get() != null && bench.finals().plan().unknown() == 0);
+        assertTrue(bench.finals().plan().planProperty().get().chance() < 0.2, "it does not fit");
+        assertTrue(text(r, "#finals-ready").contains("chance of"), text(r, "#finals-ready"));
+        // One is left out, for which a later round is begun in the end.
+        r.clickOn("#finals-1");
+        until("only one", () -> bench.finals().rows().get(1).picture().off());
+        r.push(KeyCode.CONTROL, KeyCode.Z);
+        until("both again", () -> !bench.finals().rows().get(1).picture().off());
+        // Coarser, and in two kinds of file.
+        r.interact(() -> {
+            bench.finals().changeView("One", "noise", 30.0, "samples", 400);
+            bench.finals().changeView("Two", "noise", 30.0, "samples", 400);
+        });
+        press(r, "#kind-jpg");
+        until("two kinds", () -> bench.finals().delivery().files().equals(List.of("png", "jpg")));
+        press(r, "#finals-start");
+        until("it is in work", () -> entry(0) != null && entry(0).state() != QueueEntry.State.WAITING);
+        endWorker();
+        press(r, "#finals-go-on");
+        until("both are done", () -> entry(0).state() == QueueEntry.State.DONE && entry(1).state() == QueueEntry.State.DONE);
+        for (String f : new String[] {"one.png", "one.jpg", "two.png", "two.jpg"}) assertTrue(Files.size(dir.resolve("finals").resolve(f)) > 100, f);
+        press(r, "#finals-report");
+        Path html = dir.resolve("finals/test-room-r1-report.html"), pdf = dir.resolve("finals/test-room-r1-report.pdf"),
+                zip = dir.resolve("finals/test-room-r1.zip");
+        until("it is handed over", () -> Files.isRegularFile(zip));
+        String page = Files.readString(html);
+        assertTrue(page.contains("Test room") && page.contains(entry(0).sums().getFirst()) && page.contains("data:image/jpeg;base64,"));
+        try (var d = Loader.loadPDF(pdf.toFile())) {
+            String words = new PDFTextStripper().getText(d);
+            assertTrue(words.contains("Test room") && words.contains("One") && words.contains("64 x 40") && words.contains(entry(1).sums().getFirst()),
+                    words);
+            assertEquals(3, d.getNumberOfPages(), "a sheet and a page for each");
+        }
+        try (var z = new java.util.zip.ZipFile(zip.toFile())) {
+            assertEquals(7, z.size());
+            assertNotNull(z.getEntry("SHA256SUMS"));
+        }
+        // The next round begins as this one is, and its pictures are its own.
+        press(r, "#finals-round");
+        until("R2", () -> bench.finals().delivery().name().equals("R2"));
+        assertEquals(List.of("png", "jpg"), bench.finals().delivery().files());
+        until("not made yet", () -> entry(0) == null);
+        DeliverySpec first = bench.project().deliveries().getFirst();
+        assertEquals("R1", first.name());
+        assertFalse(Deliveries.FIRST.files().contains("jpg"));
+    }
+
+    /** Says of every row what it would take. */
+    private void foretold(FxRobot r, double seconds) {
+        r.interact(() -> {
+            for (Finals.Row x : List.copyOf(bench.finals().rows())) bench.finals().learn(bench.project(), x.view(), new Estimate(seconds, seconds / 1.1,
+                    seconds * 1.1, 2, 100, 0, seconds, 0, "for the test", "noise aim", false));
+        });
+    }
+
+    /** Resting is heard by who works the queue; the window says so. */
+    @Test
+    void restsAndWorksAgain(FxRobot r) throws IOException {
+        Files.writeString(dir.resolve("project.json"), ROOM.replace("\"noiseAim\": 0, \"timeLimit\": 0, \"samples\": 3",
+                "\"noiseAim\": 0, \"timeLimit\": 0, \"samples\": 0"));
+        open();
+        r.interact(() -> bench.stationProperty().set(Station.FINALS));
+        press(r, "#finals-start");
+        until("it is in work", () -> bench.finals().status(bench.finals().rows().getFirst()) != null
+                && bench.finals().status(bench.finals().rows().getFirst()).passes() > 1);
+        press(r, "#finals-pause");
+        until("it rests", () -> bench.finals().status(bench.finals().rows().getFirst()) != null
+                && bench.finals().status(bench.finals().rows().getFirst()).state().equals("resting"));
+        until("and says so at every station", () -> r.lookup("#foot-finals").<javafx.scene.control.Label>query().getText().contains("resting"));
+        press(r, "#finals-pause");
+        until("it works again", () -> bench.finals().status(bench.finals().rows().getFirst()) != null
+                && bench.finals().status(bench.finals().rows().getFirst()).state().equals("rendering"));
+        press(r, "#finals-stop");
+        until("it is kept", () -> entry(0).state() == QueueEntry.State.KEPT);
+    }
+}
