@@ -87,7 +87,8 @@ public final class PresetTimes {
     private static RenderJob made(Project p, View v, Path folder, Preset q, int w, int h, long seed, Workers workers) throws Exception {
         RenderScene scene = RenderScene.compile(new SceneAssembly(folder).scene(Presets.seen(p, q), v), null, Workers.COMPILING,
                 HierarchyCache.shared());
-        RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), q, w, h, null, seed, false), workers);
+        RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), q, w, h, null, seed, false),
+                workers);
         j.run(g -> {});
         return j;
     }

@@ -69,7 +69,8 @@ public final class QueueKills {
         List<QueueJob> open = new ArrayList<>();
         Set<String> names = new TreeSet<>();
         while (kills < count || !open.isEmpty()) {
-            if (open.isEmpty()) for (int i = 0; i < BATCH && kills < count; i++) open.addAll(add(queue, p, room, v, kinds.get(i % truth.length),
+            if (open.isEmpty()) for (int i = 0; i < BATCH && kills < count; i++) open.addAll(add(queue, p, room, v, kinds.get(
+                    i % truth.length),
                     "final-" + (made + i) + "-" + i % truth.length));
             Process w = work(dir);
             boolean kill = kills < count;

@@ -67,7 +67,8 @@ public final class WorstPictures {
         try (Workers w = new Workers(Runtime.getRuntime().availableProcessors())) {
             RenderJob j = new RenderJob(scene, new RenderJob.Order("worst", camera, Look.PLAIN, p, 640, 400, null, 1, false), w);
             j.run(g -> {});
-            PictureOutput.write(file, j.film(), j.finish(), null, j.order().region(), false, bake.studio.render.FileOptions.SCREEN, bake.formats.picture.ExrNotes.PLAIN);
+            PictureOutput.write(file, j.film(), j.finish(), null, j.order().region(), false, bake.studio.render.FileOptions.SCREEN,
+                    bake.formats.picture.ExrNotes.PLAIN);
             System.out.printf(Locale.ROOT, "%s: %d passes, noise %.1f %%, %.2f M rays/s%n", file, j.progress().passes(),
                     j.progress().noise(), j.progress().rays() / j.progress().seconds() / 1e6);
         }

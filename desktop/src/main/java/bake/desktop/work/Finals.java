@@ -150,7 +150,8 @@ public final class Finals {
     private QueueEntry entry(QueueHand.Seen s, String view) {
         QueueEntry found = null;
         if (s != null) for (QueueEntry e : s.entries())
-            if (e.job().view().equals(view) && e.job().delivery().equals(delivery().name()) && Path.of(e.job().project()).equals(bench.folder()
+            if (e.job().view().equals(view) && e.job().delivery().equals(delivery().name()) && Path.of(e.job().project()).equals(
+                    bench.folder()
                     .toAbsolutePath().normalize()) && (found == null || e.job().id() > found.job().id())) found = e;
         return found;
     }
@@ -209,7 +210,8 @@ public final class Finals {
                 List<Row> fresh = new ArrayList<>();
                 for (Row r : wanted) if (r.entry() != null && r.entry().state() == QueueEntry.State.KEPT) q.again(r.entry().job().id());
                 else fresh.add(r);
-                Deliveries.add(q, p, folder, d, fresh.stream().map(Row::picture).toList(), replace, fresh.stream().map(r -> expected.get(wanted
+                Deliveries.add(q, p, folder, d, fresh.stream().map(Row::picture).toList(), replace, fresh.stream().map(r -> expected.get(
+                        wanted
                         .indexOf(r))).toList());
                 queue.work();
             } catch (IOException | RuntimeException e) {

@@ -140,10 +140,13 @@ public final class PlanHand {
             Finals.Row r = finals.rows().stream().filter(x -> x.queued() && x.entry().job().id() == e.job().id()).findFirst().orElse(null);
             String name = mine.contains(e.job().id()) ? e.job().view() : e.job().title() + ": " + e.job().view();
             QueueStatus in = s.status();
-            if (in != null && in.job() == e.job().id() && in.left() >= 0) out.add(new Plan.Work(name, in.left(), in.left() / LEFT_RANGE, in.left()
+            if (in != null && in.job() == e.job().id() && in.left() >= 0) out.add(new Plan.Work(name, in.left(), in.left() / LEFT_RANGE,
+                    in.left()
                     * LEFT_RANGE));
-            else if (r != null && r.estimate() != null) out.add(new Plan.Work(name, r.estimate().seconds(), r.estimate().low(), r.estimate().high()));
-            else if (e.job().expected() > 0) out.add(new Plan.Work(name, e.job().expected(), e.job().expected() / 1.4, e.job().expected() * 1.4));
+            else if (r != null && r.estimate() != null) out.add(new Plan.Work(name, r.estimate().seconds(), r.estimate().low(),
+                    r.estimate().high()));
+            else if (e.job().expected() > 0) out.add(new Plan.Work(name, e.job().expected(), e.job().expected() / 1.4, e.job().expected()
+                    * 1.4));
         }
         for (Finals.Row r : finals.rows()) if (r.open() && !r.queued() && r.estimate() != null)
             out.add(new Plan.Work(r.view(), r.estimate().seconds(), r.estimate().low(), r.estimate().high()));

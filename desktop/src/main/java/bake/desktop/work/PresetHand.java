@@ -120,6 +120,11 @@ public final class PresetHand {
         if (n != null) choose(n.preset());
     }
 
+    /** Whether a preset is for the view's setting, or for any. */
+    public boolean suits(Preset p) {
+        return bench.view() == null || p.setting().equals("any") || p.setting().equals(bench.view().setting());
+    }
+
     /** Exposure of the view, EV at ISO 100; null without a view. */
     public Double ev() {
         return bench.view() == null ? null : bench.view().camera().camera().ev100();

@@ -81,7 +81,8 @@ public final class TryOut {
             if (stop) return;
             String view = x.view().name();
             try {
-                before = RenderScene.compile(assembly.scene(Presets.seen(p, x.preset()), x.view()), before, Workers.COMPILING, HierarchyCache.shared());
+                before = RenderScene.compile(assembly.scene(Presets.seen(p, x.preset()), x.view()), before, Workers.COMPILING,
+                        HierarchyCache.shared());
                 made.add(small(before, x));
             } catch (Exception | OutOfMemoryError e) {
                 made.add(new Small(view, null, 0, 0, e.getMessage() == null ? e.getClass().getSimpleName() : e.getMessage()));
@@ -94,7 +95,8 @@ public final class TryOut {
     private Small small(RenderScene scene, Deliveries.Picture x) throws java.io.IOException {
         int w = Math.clamp(x.width() / 4, 16, MOST_WIDTH), h = Math.max(1, (int) ((long) w * x.height() / x.width()));
         Preset q = x.preset().withLimits(NOISE, SECONDS, 0).withDenoise(true);
-        RenderJob j = new RenderJob(scene, new RenderJob.Order(x.view().name(), x.view().camera().camera(), x.view().look(), q, w, h, null, 1, false),
+        RenderJob j = new RenderJob(scene, new RenderJob.Order(x.view().name(), x.view().camera().camera(), x.view().look(), q, w, h,
+                null, 1, false),
                 bench.workers());
         job = j;
         if (stop) j.stop();

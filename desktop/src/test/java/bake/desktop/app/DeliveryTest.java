@@ -18,6 +18,8 @@ import java.time.LocalDateTime;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import javafx.scene.control.ButtonBase;
+import javafx.scene.control.Menu;
+import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
@@ -111,7 +113,8 @@ class DeliveryTest extends WindowFixture {
     /** Says of every row what it would take. */
     private void foretold(FxRobot r, double seconds) {
         r.interact(() -> {
-            for (Finals.Row x : List.copyOf(bench.finals().rows())) bench.finals().learn(bench.project(), x.view(), new Estimate(seconds, seconds / 1.1,
+            for (Finals.Row x : List.copyOf(bench.finals().rows())) bench.finals().learn(bench.project(), x.view(), new Estimate(seconds,
+                    seconds / 1.1,
                     seconds * 1.1, 2, 100, 0, seconds, 0, "for the test", "noise aim", false));
         });
     }
@@ -135,5 +138,22 @@ class DeliveryTest extends WindowFixture {
                 && bench.finals().status(bench.finals().rows().getFirst()).state().equals("rendering"));
         press(r, "#finals-stop");
         until("it is kept", () -> entry(0).state() == QueueEntry.State.KEPT);
+    }
+
+    /** Sizes by name, paper both ways, and a shape that stays. */
+    @Test
+    void sizes(FxRobot r) {
+        open();
+        r.clickOn("#station-view");
+        MenuButton menu = r.lookup("#sizes").query();
+        r.interact(() -> menu.getItems().stream().map(m -> (Menu) m).filter(m -> m.getText().equals("Paper, A")).flatMap(m -> m.getItems().stream())
+                .filter(i -> i.getText().startsWith("A4") && i.getText().endsWith("standing")).findFirst().orElseThrow().fire());
+        until("A4, standing", () -> bench.view().size()[0] == 2480 && bench.view().size()[1] == 3508);
+        r.interact(() -> {
+            r.lookup("#size-locked").<javafx.scene.control.CheckBox>query().fire();
+            r.lookup("#final-width").<TextField>query().requestFocus();
+        });
+        r.push(KeyCode.CONTROL, KeyCode.A).write("1240").type(KeyCode.ENTER);
+        until("the height follows", () -> bench.view().size()[0] == 1240 && bench.view().size()[1] == 1754);
     }
 }

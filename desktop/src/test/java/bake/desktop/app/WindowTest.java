@@ -138,7 +138,8 @@ class WindowTest extends WindowFixture {
     @Test
     void rareSettingsOfAProof(FxRobot r) {
         open();
-        r.clickOn("#station-prove").clickOn("#prove-more");
+        r.clickOn("#station-prove");
+        r.interact(() -> r.lookup("#prove-more").<javafx.scene.control.Button>query().fire());
         r.interact(() -> r.lookup("#filter-mitchell-netravali").queryAs(javafx.scene.control.Button.class).fire());
         assertEquals("mitchell-netravali", bench.prover().presetProperty().get().filter());
         r.interact(() -> r.lookup("#refracted-bounces-slider").queryAs(Slider.class).setValue(3));
@@ -146,7 +147,7 @@ class WindowTest extends WindowFixture {
         assertEquals(2, bench.prover().changes());
         r.interact(() -> r.lookup("#refracted-bounces-slider").queryAs(Slider.class).setValue(64));
         assertEquals(null, bench.prover().presetProperty().get().refracted());
-        r.clickOn("#prove-more");
+        r.interact(() -> r.lookup("#prove-more").<javafx.scene.control.Button>query().fire());
         assertFalse(r.lookup("#filter-box").query().getParent().getParent().getParent().isVisible());
     }
 

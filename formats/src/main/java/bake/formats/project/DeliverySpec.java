@@ -20,7 +20,8 @@ import java.util.Map;
  * @param hours when the machine may work for it, as the queue writes it; absent for always
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
-public record DeliverySpec(String name, String due, String folder, List<String> files, String names, Integer dpi, Integer bits, Integer quality,
+public record DeliverySpec(String name, String due, String folder, List<String> files, String names, Integer dpi, Integer bits,
+        Integer quality,
         Boolean floats, String hours, List<Item> views, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
     public DeliverySpec {
         files = files == null || files.isEmpty() ? List.of("png") : List.copyOf(files);

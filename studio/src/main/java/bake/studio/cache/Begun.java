@@ -23,7 +23,8 @@ public final class Begun {
     }
 
     /** The same with guides that are kept somewhere of their own. */
-    public static String identity(Project p, Path folder, View v, RenderJob.Order o, CacheStore caches, GuideStore guides) throws IOException {
+    public static String identity(Project p, Path folder, View v, RenderJob.Order o, CacheStore caches,
+            GuideStore guides) throws IOException {
         MessageDigest d = Digests.sha();
         if (caches != null) Digests.put(d, caches.stamp(p, folder, v, RenderJob.bounced(o.preset())));
         if (guides.fitting(p, v) != null) Digests.stamp(d, guides.file(v));

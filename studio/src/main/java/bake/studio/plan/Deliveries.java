@@ -61,7 +61,8 @@ public final class Deliveries {
 
     /** Name of the round before one; null for the first. */
     public static String before(Project p, String round) {
-        for (int i = 1; i < p.deliveries().size(); i++) if (p.deliveries().get(i).name().equals(round)) return p.deliveries().get(i - 1).name();
+        for (int i = 1; i < p.deliveries().size(); i++) if (p.deliveries().get(i).name().equals(round)) return p.deliveries().get(
+                i - 1).name();
         return null;
     }
 
@@ -87,7 +88,8 @@ public final class Deliveries {
                 w = s.width();
                 h = Presets.size(s, v)[1];
             }
-            String name = FileNames.name(d.names() == null ? FileNames.USUAL : d.names(), p.name(), v.name(), today, d.name(), s.name(), w, h);
+            String name = FileNames.name(d.names() == null ? FileNames.USUAL : d.names(), p.name(), v.name(), today, d.name(), s.name(),
+                    w, h);
             out.add(new Picture(v, s, w, h, d.files().stream().map(f -> to.resolve(name + "." + f)).toList(), i.isOff()));
         }
         return out;
@@ -99,7 +101,8 @@ public final class Deliveries {
     }
 
     private static Preset preset(Project p, View v, DeliverySpec.Item i) {
-        Preset s = i.preset() == null ? Presets.suiting(p, v, true) : Presets.all(p).stream().filter(x -> x.name().equalsIgnoreCase(i.preset()))
+        Preset s = i.preset() == null ? Presets.suiting(p, v, true) : Presets.all(p).stream().filter(x -> x.name().equalsIgnoreCase(
+                i.preset()))
                 .findFirst().orElseThrow(() -> new IllegalArgumentException("the delivery's preset '" + i.preset() + "' is not in the project"));
         if (i.noise() != null || i.time() != null || i.samples() != null)
             s = s.withLimits(i.noise() == null ? s.noiseAim() : i.noise(), i.time() == null ? s.timeLimit() : i.time(),
@@ -112,7 +115,8 @@ public final class Deliveries {
     /** How a delivery's files are written. */
     public static FileOptions options(DeliverySpec d) {
         FileOptions u = FileOptions.USUAL;
-        return new FileOptions(d.dpi() == null ? u.dpi() : d.dpi(), d.bits() == null ? u.bits() : d.bits(), d.quality() == null ? u.quality()
+        return new FileOptions(d.dpi() == null ? u.dpi() : d.dpi(), d.bits() == null ? u.bits() : d.bits(), d.quality() == null
+                ? u.quality()
                 : d.quality(), d.floats() != null && d.floats());
     }
 
@@ -127,7 +131,8 @@ public final class Deliveries {
         String now = LocalDateTime.now().truncatedTo(ChronoUnit.SECONDS).toString();
         for (int i = 0; i < pictures.size(); i++) {
             Picture x = pictures.get(i);
-            jobs.add(new QueueJob(0, folder.toAbsolutePath().normalize().toString(), p.name(), d.name(), x.view.name(), x.preset, x.width, x.height,
+            jobs.add(new QueueJob(0, folder.toAbsolutePath().normalize().toString(), p.name(), d.name(), x.view.name(), x.preset, x.width,
+                    x.height,
                     x.files.stream().map(f -> f.toAbsolutePath().toString()).toList(), options(d), replace, 0, due(p, d), null, now,
                     expected == null ? 0 : expected.get(i)));
         }

@@ -51,7 +51,8 @@ public final class Foresight {
      */
     public List<Known> all(Project p, BiConsumer<String, Double> told, BooleanSupplier stop) throws IOException {
         List<Known> out = new ArrayList<>();
-        List<Deliveries.Picture> all = Deliveries.pictures(p, folder, Deliveries.current(p), LocalDate.now()).stream().filter(x -> !x.off()).toList();
+        List<Deliveries.Picture> all = Deliveries.pictures(p, folder, Deliveries.current(p), LocalDate.now()).stream().filter(
+                x -> !x.off()).toList();
         for (Deliveries.Picture x : all) {
             if (stop.getAsBoolean()) break;
             Project q = Presets.seen(p, x.preset());

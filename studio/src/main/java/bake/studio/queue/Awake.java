@@ -29,7 +29,8 @@ final class Awake implements AutoCloseable {
 
     private static boolean onPath(String command) {
         String path = System.getenv("PATH");
-        if (path != null) for (String p : path.split(java.io.File.pathSeparator)) if (Files.isExecutable(Path.of(p).resolve(command))) return true;
+        if (path != null) for (String p : path.split(java.io.File.pathSeparator)) if (Files.isExecutable(Path.of(p).resolve(
+                command))) return true;
         return false;
     }
 

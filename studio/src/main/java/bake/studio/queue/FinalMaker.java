@@ -96,7 +96,8 @@ final class FinalMaker {
             for (String f : q.files()) held.add(OutputPlace.hold(Path.of(f), (long) q.width() * q.height()));
             RenderScene scene = compile(p, folder, v);
             boolean large = BandedRender.needed(q.width(), q.height(), BandedRender.filmBytes());
-            return large ? inBands(q, p, folder, v, order, scene, own, each, writing) : whole(q, p, folder, v, order, scene, own, each, writing);
+            return large ? inBands(q, p, folder, v, order, scene, own, each, writing) : whole(q, p, folder, v, order, scene, own, each,
+                    writing);
         } finally {
             job = null;
             bands = null;

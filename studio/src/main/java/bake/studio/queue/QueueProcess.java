@@ -30,7 +30,8 @@ public final class QueueProcess {
         for (String a : ManagementFactory.getRuntimeMXBean().getInputArguments()) if (passed(a)) c.add(a);
         c.addAll(List.of("-Djava.awt.headless=true", "-cp", System.getProperty("java.class.path"), QueueProcess.class.getName(), queue.toString()));
         File log = queue.resolve("worker.log").toFile();
-        new ProcessBuilder(c).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.appendTo(log)).start().getOutputStream().close();
+        new ProcessBuilder(c).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.appendTo(
+                log)).start().getOutputStream().close();
         return true;
     }
 

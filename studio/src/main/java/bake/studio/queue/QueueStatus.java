@@ -19,7 +19,8 @@ import java.nio.file.Path;
  * @param left seconds, negative where not known
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
-public record QueueStatus(long process, long alive, int job, String state, int passes, double noise, double seconds, double left, double fraction,
+public record QueueStatus(long process, long alive, int job, String state, int passes, double noise, double seconds, double left,
+        double fraction,
         double prepared) {
     private static final long DEAD_MILLIS = 5000;
 

@@ -239,7 +239,8 @@ public final class QueueWorker implements AutoCloseable {
         int w = Math.min(SMALL_WIDTH, r.order().width()), h = Math.max(1, r.order().height() * w / r.order().width());
         int[] all = r.finish().argb(r.film(), null), out = new int[w * h];
         for (int i = 0; i < out.length; i++)
-            out[i] = all[(int) ((long) (i / w) * r.order().height() / h) * r.order().width() + (int) ((long) (i % w) * r.order().width() / w)];
+            out[i] = all[(int) ((long) (i / w) * r.order().height() / h) * r.order().width() + (int) ((long) (i % w)
+                    * r.order().width() / w)];
         AtomicFile.write(to, o -> DisplayPicture.writePng(o, DisplayPicture.image8(w, h, out, false), 72));
     }
 

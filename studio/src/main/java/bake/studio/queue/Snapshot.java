@@ -25,7 +25,8 @@ final class Snapshot {
             link(e.file(), own.resolve("caches").resolve(e.file().getFileName()));
         GuideStore guides = new GuideStore(folder);
         if (guides.fitting(p, v) != null) link(guides.file(v), own.resolve("guides").resolve(guides.file(v).getFileName()));
-        return FinalMaker.state(p, folder, v, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), j.preset(), j.width(), j.height(), null,
+        return FinalMaker.state(p, folder, v, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), j.preset(), j.width(),
+                j.height(), null,
                 1, false));
     }
 

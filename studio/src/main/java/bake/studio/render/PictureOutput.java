@@ -32,7 +32,8 @@ public final class PictureOutput {
     }
 
     /**
-     * Writes a region. PNG, TIFF and JPEG are display light, the first two of 16 bit unless fewer are asked for; EXR and HDR are scene light in cd/m2. A film that keeps the backdrop apart is
+     * Writes a region. PNG, TIFF and JPEG are display light, the first two of 16 bit unless fewer are asked for; EXR and HDR are scene
+     * light in cd/m2. A film that keeps the backdrop apart is
      * written without it and with how much of it is covered: beside colours that are not multiplied by that in PNG and TIFF, premultiplied
      * in EXR, as those formats say. HDR and JPEG have no place for it and get the whole picture.
      *

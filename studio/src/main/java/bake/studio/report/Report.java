@@ -36,7 +36,8 @@ public record Report(String title, String round, LocalDate date, String due, Lis
      * @param files with their sums, in the same order
      * @param changes since the last round in words; null where there was none
      */
-    public record Made(String view, int width, int height, String preset, double seconds, double noise, int passes, String light, BufferedImage preview,
+    public record Made(String view, int width, int height, String preset, double seconds, double noise, int passes, String light,
+            BufferedImage preview,
             List<Path> files, List<String> sums, List<String> changes) {
         /** Facts in the order in which they are told: name and value. */
         public List<String[]> facts() {
@@ -69,8 +70,10 @@ public record Report(String title, String round, LocalDate date, String due, Lis
 
     private static QueueEntry done(RenderQueue q, Path folder, String round, String view) {
         QueueEntry found = null;
-        for (QueueEntry e : q.entries()) if (e.state() == QueueEntry.State.DONE && e.job().view().equals(view) && e.job().delivery().equals(round)
-                && Path.of(e.job().project()).equals(folder.toAbsolutePath().normalize()) && (found == null || e.job().id() > found.job().id())) found = e;
+        for (QueueEntry e : q.entries()) if (e.state() == QueueEntry.State.DONE && e.job().view().equals(view)
+                && e.job().delivery().equals(round)
+                && Path.of(e.job().project()).equals(folder.toAbsolutePath().normalize()) && (found == null
+                        || e.job().id() > found.job().id())) found = e;
         return found;
     }
 
@@ -82,7 +85,8 @@ public record Report(String title, String round, LocalDate date, String due, Lis
         List<String> changes = null;
         if (before != null) {
             Project then = q.project(before.job().id());
-            changes = Differences.between(new Differences.State(then, then.view(j.view()), before.job().preset()), new Differences.State(p, v, j.preset()))
+            changes = Differences.between(new Differences.State(then, then.view(j.view()), before.job().preset()), new Differences.State(
+                    p, v, j.preset()))
                     .stream().map(d -> d.part().word() + ": " + d.what() + " " + d.a() + " \u2192 " + d.b()).toList();
         }
         return new Made(j.view(), j.width(), j.height(), j.preset().name() + " v" + j.preset().version(), e.seconds(), e.noise(), e.passes(), light(v),

@@ -89,7 +89,8 @@ class PlanTest {
      */
     @Test
     void promisesHold() {
-        double[] measured = {0.81, 0.84, 0.86, 0.88, 0.89, 0.9, 0.91, 0.92, 0.93, 0.94, 0.95, 0.95, 0.96, 0.97, 0.97, 0.98, 0.98, 0.99, 0.99, 1, 1, 1,
+        double[] measured = {0.81, 0.84, 0.86, 0.88, 0.89, 0.9, 0.91, 0.92, 0.93, 0.94, 0.95, 0.95, 0.96, 0.97, 0.97, 0.98, 0.98, 0.99,
+                0.99, 1, 1, 1,
             1.01, 1.01, 1.02, 1.02, 1.03, 1.04, 1.04, 1.05, 1.06, 1.07, 1.08, 1.09, 1.1, 1.12, 1.14, 1.16, 1.19, 1.24};
         double spread = measured[36] / 1.0;
         Random r = new Random(4);
@@ -105,7 +106,8 @@ class PlanTest {
             double hi = Duration.between(now, due).toMillis() / 1000.0;
             // What a night's load does to all of them, and what is each one's own.
             double real = 0, common = measured[r.nextInt(40)];
-            for (Plan.Work w : works) real += w.seconds() * Math.pow(common, Math.sqrt(0.5)) * Math.pow(measured[r.nextInt(40)], Math.sqrt(0.5));
+            for (Plan.Work w : works) real += w.seconds() * Math.pow(common, Math.sqrt(0.5)) * Math.pow(measured[r.nextInt(40)], Math.sqrt(
+                    0.5));
             if (real <= hi) held++;
         }
         double share = held / (double) all;

@@ -62,7 +62,8 @@ class QueueTest {
 
     private List<QueueJob> add(DeliverySpec d, String... views) throws IOException {
         Project p = project();
-        return Deliveries.add(queue, p, folder, d, Deliveries.pictures(p, folder, d, LocalDate.of(2031, 3, 1)).stream().filter(x -> List.of(views)
+        return Deliveries.add(queue, p, folder, d, Deliveries.pictures(p, folder, d, LocalDate.of(2031, 3, 1)).stream().filter(
+                x -> List.of(views)
                 .contains(x.view().name())).toList(), false, null);
     }
 
@@ -265,7 +266,8 @@ class QueueTest {
     }
 
     private static long cpu() {
-        return ((com.sun.management.OperatingSystemMXBean) java.lang.management.ManagementFactory.getOperatingSystemMXBean()).getProcessCpuTime();
+        return ((com.sun.management.OperatingSystemMXBean) java.lang.management.ManagementFactory.getOperatingSystemMXBean()).getProcessCpuTime()
+                ;
     }
 
     /** Outside of its hours it waits, and says so. */

@@ -179,7 +179,8 @@ class OutlookAssemblyTest {
             for (String ending : new String[] {".png", ".tif"})
                 for (boolean denoise : new boolean[] {false, true}) {
                     Path file = dir.resolve("out" + ending);
-                    PictureOutput.write(file, f, j.finish(), null, j.order().region(), denoise, bake.studio.render.FileOptions.SCREEN, bake.formats.picture.ExrNotes.PLAIN);
+                    PictureOutput.write(file, f, j.finish(), null, j.order().region(), denoise, bake.studio.render.FileOptions.SCREEN,
+                            bake.formats.picture.ExrNotes.PLAIN);
                     BufferedImage i = ImageIO.read(file.toFile());
                     assertTrue(i.getColorModel().hasAlpha());
                     assertEquals(0, i.getRGB(3, 2) >>> 24, 2, "the sky");

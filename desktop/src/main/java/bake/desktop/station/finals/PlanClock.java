@@ -18,7 +18,9 @@ import javafx.scene.shape.Rectangle;
 
 /** The plan on a clock: a bar for each picture with the range of its end, nights shaded, now and the due time as lines. */
 final class PlanClock extends Pane {
-    private static final double ROW = 22, TOP = 20, LEFT = 170, RIGHT = 24, BAR = 10;
+    private static final double ROW = 22, TOP = 20, LEFT = 170, RIGHT = 24, BAR = 10, LABEL = 56;
+    /** Minutes between labels. */
+    private static final int[] STEPS = {1, 2, 5, 10, 30, 60, 180, 360, 720, 1440, 2880, 10_080, 40_320};
     private static final LocalTime DUSK = LocalTime.of(20, 0), DAWN = LocalTime.of(6, 0);
     private static final DateTimeFormatter WHEN = DateTimeFormatter.ofPattern("EEE HH:mm", Locale.ENGLISH);
     private final PlanHand hand;
@@ -87,13 +89,16 @@ final class PlanClock extends Pane {
 
     private void hours(double h) {
         long minutes = Math.max(1, Duration.between(from, to).toMinutes());
-        int step = minutes <= 20 ? 2 : minutes <= 90 ? 10 : minutes <= 240 ? 30 : minutes <= 720 ? 60 : minutes <= 2000 ? 180 : minutes <= 6000 ? 720 : 1440;
+        // As many labels as there is room for.
+        double room = Math.max(2, (getWidth() - LEFT - RIGHT) / LABEL);
+        int step = STEPS[STEPS.length - 1];
+        for (int i = STEPS.length - 1; i >= 0 && minutes / (double) STEPS[i] <= room; i--) step = STEPS[i];
         ZonedDateTime t = from.toLocalDate().atStartOfDay(from.getZone());
         while (t.isBefore(from)) t = t.plusMinutes(step);
         for (; t.isBefore(to); t = t.plusMinutes(step)) {
             Line l = new Line(x(t), TOP - 4, x(t), h + 4);
             l.getStyleClass().add("plan-hour");
-            Label n = Ui.label(t.format(DateTimeFormatter.ofPattern(step >= 720 ? "EEE HH" : "HH:mm", Locale.ENGLISH)), "plan-text");
+            Label n = Ui.label(t.format(DateTimeFormatter.ofPattern(step >= 10_080 ? "d MMM" : step >= 1440 ? "EEE d" : step >= 720 ? "EEE HH" : "HH:mm", Locale.ENGLISH)), "plan-text");
             n.relocate(x(t) - 14, 0);
             getChildren().addAll(l, n);
         }
@@ -106,7 +111,8 @@ final class PlanClock extends Pane {
         name.setPrefWidth(LEFT - 10);
         Rectangle r = new Rectangle(x(b.begin()), y + (ROW - BAR) / 2 - 2, Math.max(2, x(b.end()) - x(b.begin())), BAR);
         r.getStyleClass().add("plan-bar");
-        Line range = new Line(x(b.early()), y + ROW / 2 - 2, x(b.late()), y + ROW / 2 - 2), end = new Line(x(b.late()), y + 4, x(b.late()), y + ROW - 8);
+        Line range = new Line(x(b.early()), y + ROW / 2 - 2, x(b.late()), y + ROW / 2 - 2), end = new Line(x(b.late()), y + 4, x(
+                b.late()), y + ROW - 8);
         range.getStyleClass().add("plan-range");
         end.getStyleClass().add("plan-range");
         Tooltip.install(r, Ui.tip(b.work().name() + "\n" + b.begin().format(WHEN) + " to " + b.end().format(WHEN) + ", in eight of ten cases "

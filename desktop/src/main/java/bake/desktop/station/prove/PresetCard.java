@@ -30,7 +30,7 @@ final class PresetCard extends VBox {
     private final ToggleGroup purpose = new ToggleGroup();
     private final HBox choice = Ui.choice(purpose, "purpose-", "Test", "Final");
     /** Whether the lines for saving are shown; and the texts typed so far. */
-    private boolean saving;
+    private boolean saving, others;
     private String name = "", reason = "";
     private int shelf;
     private boolean setting;
@@ -87,9 +87,13 @@ final class PresetCard extends VBox {
 
     private VBox presets(Preset p, boolean last) {
         VBox list = new VBox(1);
-        int n = 0;
+        int n = 0, hidden = 0;
         for (Preset x : hand.allProperty().get()) {
             if (x.isFinal() != last) continue;
+            if (!others && !hand.suits(x) && !x.name().equals(p.name())) {
+                hidden++;
+                continue;
+            }
             Button b = Ui.button("preset-" + n++, x.name() + "   v" + (x.name().equals(p.name()) ? p : x).version(), null,
                     () -> hand.choose(x), "list-line");
             b.setMaxWidth(Double.MAX_VALUE);
@@ -105,6 +109,10 @@ final class PresetCard extends VBox {
             });
             list.getChildren().add(b);
         }
+        if (hidden > 0 || others) list.getChildren().add(Ui.button("preset-others", others ? "Only those for this setting" : hidden + " for the other setting", null, () -> {
+            others = !others;
+            refresh();
+        }, "list-line", "quiet-line"));
         return list;
     }
 

@@ -24,7 +24,8 @@ import javafx.scene.layout.VBox;
 public final class ViewSheet extends VBox {
     private final Workbench bench;
     private final ViewList list;
-    private final Field name, width, height;
+    private final Field name;
+    private final SizeCard size;
     private final ToggleGroup settings = new ToggleGroup(), curves = new ToggleGroup();
     private final Dial focal, shift, across, ev, fNumber, iso, focus, white;
     /** Where the camera stands and what it looks at. */
@@ -86,10 +87,8 @@ public final class ViewSheet extends VBox {
         });
         VBox exposure = Ui.card("Exposure", shutter, ev, fNumber, iso, white,
                 Ui.row(Ui.label("Tone curve", "dial-name"), Ui.spring(), Ui.choice(curves, "curve-", "Film", "Linear")));
-        width = new Field("final-width", 66, t -> size(t, 0));
-        height = new Field("final-height", 66, t -> size(t, 1));
-        VBox size = Ui.card("Final", null, Ui.row(Ui.label("Pixels", "dial-name"), Ui.spring(), width, Ui.label("\u00d7"), height),
-                Ui.row(Ui.label("Presets for", "dial-name"), Ui.spring(), Ui.choice(settings, "setting-", "Interior", "Exterior")));
+        size = new SizeCard(bench, Ui.row(Ui.label("Presets for", "dial-name"), Ui.spring(), Ui.choice(settings, "setting-", "Interior",
+                "Exterior")));
         settings.selectedToggleProperty().addListener((o, a, b) -> {
             if (!setting && b != null) bench.editView(null, v -> v.setting().equalsIgnoreCase((String) b.getUserData()) ? v
                     : v.withSetting(((String) b.getUserData()).toLowerCase(Locale.ROOT)));
@@ -122,11 +121,6 @@ public final class ViewSheet extends VBox {
         return new double[] {c.position().x(), c.position().y(), c.position().z(), c.target().x(), c.target().y(), c.target().z()};
     }
 
-    private void size(String t, int side) {
-        int pixels = (int) Math.rint(Quantity.PIXELS.parse(t, 1, 30_000));
-        bench.editView(null, v -> v.withSize(side == 0 ? pixels : v.size()[0], side == 1 ? pixels : v.size()[1]));
-    }
-
     private void refresh() {
         View v = bench.view();
         setDisable(v == null);
@@ -150,8 +144,7 @@ public final class ViewSheet extends VBox {
         upright.setSelected(c.straightVerticals());
         depth.setSelected(c.depthOfField());
         shutter.setText(Texts.shutter(c.shutter()));
-        width.show(Integer.toString(v.size()[0]));
-        height.show(Integer.toString(v.size()[1]));
+        size.show(v);
         pick(settings, v.setting());
         pick(curves, v.curve());
         setting = false;
