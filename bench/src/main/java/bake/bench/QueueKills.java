@@ -55,8 +55,9 @@ public final class QueueKills {
         View v = p.views().getFirst();
         RenderQueue queue = new RenderQueue(dir.resolve("queue"));
         // Pictures of several kinds: traced, cached, one with fine edges.
-        Preset plain = Preset.of("p", 1, "final", "interior", 0, 0, 0, 60, 4, 0, false);
-        List<Preset> kinds = List.of(plain, plain.withBounces("irradiance cache", "radiance cache", null), plain.withEdges(3));
+        Preset plain = Preset.of("p", 1, "final", "interior", 0, 0, 0, 40, 4, 0, false);
+        List<Preset> kinds = List.of(plain, plain.withBounces("irradiance cache", "radiance cache", null).withGatherRays(32)
+                .withLimits(0, 0, 3), plain.withEdges(3));
         String[] truth = new String[kinds.size()];
         for (int k = 0; k < truth.length; k++) {
             QueueJob j = add(queue, p, room, v, kinds.get(k), "truth-" + k).getFirst();
@@ -75,7 +76,7 @@ public final class QueueKills {
             Process w = work(dir);
             boolean kill = kills < count;
             if (kill) {
-                Thread.sleep(300 + random.nextInt(2200));
+                Thread.sleep(700 + random.nextInt(2600));
                 if (random.nextInt(12) == 0 && w.isAlive()) {
                     // A project's folder that goes away and returns.
                     away++;
@@ -135,7 +136,7 @@ public final class QueueKills {
 
     private static Process work(Path dir) throws Exception {
         return new ProcessBuilder(ProcessHandle.current().info().command().orElseThrow(), "--add-modules", "jdk.incubator.vector", "-Xshare:auto",
-                "-XX:TieredStopAtLevel=1", "-cp", System.getProperty("java.class.path"), QueueKills.class.getName(), "work", dir.resolve("queue")
+                "-cp", System.getProperty("java.class.path"), QueueKills.class.getName(), "work", dir.resolve("queue")
                         .toString()).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.appendTo(dir.resolve("log").toFile())).start();
     }
 

@@ -9,9 +9,13 @@ import java.util.stream.IntStream;
  * and Stein 1961, for denoised pictures Zheng et al. 2021 and Firmino et al. 2022). As noise goes the picture becomes the rendered one.
  */
 final class BlendBack {
-    /** Pixels around that are asked, and by how much squared differences may exceed the variance by chance. */
+    /** Pixels around that are asked. */
     private static final int AROUND = 3;
-    private static final float CHANCE = 1.35f;
+    /**
+     * Mean of the size of noise in standard deviations: 0.8 for normal noise, more for that of few samples. Sizes and not squares: single
+     * stray pixels would speak for all around them.
+     */
+    private static final float EXPECTED = 0.9f, FROM_SIZES = (float) (Math.PI / 2);
 
     private BlendBack() {}
 
@@ -30,17 +34,18 @@ final class BlendBack {
         float least = (float) Math.max(Float.MIN_NORMAL, 1e-3 * sum / n);
         for (int i = 0; i < n; i++) {
             float k = 1 / (level[i] + least), d = (luminance(raw, i) - luminance(clean, i)) * k;
-            // One stray pixel must not speak for its neighbours.
-            differ[i] = Math.min(1, d * d);
+            differ[i] = Math.min(1, Math.abs(d));
             float v = variance[i];
-            noise[i] = v >= 0 && v < Float.POSITIVE_INFINITY ? Math.min(1, v * k * k) : 1;
+            noise[i] = v >= 0 && v < Float.POSITIVE_INFINITY ? Math.min(1, (float) Math.sqrt(v) * k) : 1;
         }
         float[] own = noise.clone();
         mean(differ, spare, w, h);
         mean(noise, spare, w, h);
         IntStream.range(0, h).parallel().forEach(y -> {
             for (int i = y * w; i < (y + 1) * w; i++) {
-                float v = Math.max(noise[i], own[i]), bias = Math.max(0, differ[i] - CHANCE * v), k = v + bias > 0 ? v / (v + bias) : 0;
+                float s = EXPECTED * noise[i], smeared = FROM_SIZES * Math.max(0, differ[i] * differ[i] - s * s), v = Math.max(noise[i], own[i]);
+                v *= v;
+                float k = v + smeared > 0 ? v / (v + smeared) : 0;
                 for (int c = 3 * i; c < 3 * i + 3; c++) clean[c] = raw[c] + k * (clean[c] - raw[c]);
             }
         });

@@ -30,8 +30,8 @@ public final class Denoiser {
     private final BooleanSupplier stop;
     /** Whether only what lies before the backdrop is asked for. */
     private final boolean front;
-    /** Light as it was rendered, and the variance of its luminance. */
-    private final float[] raw, rawVariance;
+    /** Variance of the luminance as it was rendered. */
+    private final float[] rawVariance;
 
     private Denoiser(Film film, float[] gains, boolean front, Region r, BooleanSupplier stop) {
         this.stop = stop;
@@ -48,7 +48,6 @@ public final class Denoiser {
         normalZ = new float[w * h];
         depth = new float[w * h];
         alone = new boolean[w * h];
-        raw = new float[3 * w * h];
         rawVariance = new float[w * h];
         float[] c = new float[3], f = new float[7];
         for (int y = 0; y < h && !stop.getAsBoolean(); y++)
@@ -97,12 +96,13 @@ public final class Denoiser {
     private static float[] run(Denoiser d) {
         d.judgeLevel();
         d.limitStray();
+        float[] raw = d.result();
         d.smoothVariance();
         d.levels();
         d.joinEdges();
         if (d.stop.getAsBoolean()) return null;
         float[] out = d.result();
-        BlendBack.mix(d.raw, d.rawVariance, out, d.w, d.h);
+        BlendBack.mix(raw, d.rawVariance, out, d.w, d.h);
         return out;
     }
 
@@ -127,7 +127,6 @@ public final class Denoiser {
             l += c[k];
             b += c[k] / base[3 * i + k];
         }
-        System.arraycopy(c, 0, raw, 3 * i, 3);
         light.r()[i] = c[0] / base[3 * i];
         light.g()[i] = c[1] / base[3 * i + 1];
         light.b()[i] = c[2] / base[3 * i + 2];

@@ -1,0 +1,66 @@
+package bake.core.finish;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.util.Arrays;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+
+/** What a denoiser smeared comes back, what it took rightly does not. */
+class BlendBackTest {
+    private static final int W = 64, H = 64;
+
+    private static double error(float[] a, float[] b, int from, int to) {
+        double sum = 0;
+        int n = 0;
+        for (int i = 0; i < W * H; i++) if (i % W >= from && i % W < to) {
+            sum += Math.pow(a[3 * i] - b[3 * i], 2);
+            n++;
+        }
+        return Math.sqrt(sum / n);
+    }
+
+    /** Left an even wall, right tiles that the denoised picture has lost. */
+    @Test
+    void textureComesBackAndNoiseStaysAway() {
+        Random r = new Random(3);
+        for (double sigma : new double[] {0.02, 0.1, 0.2}) {
+            float[] truth = new float[3 * W * H], raw = new float[3 * W * H], clean = new float[3 * W * H], variance = new float[W * H];
+            for (int i = 0; i < W * H; i++) {
+                boolean right = i % W >= W / 2;
+                float t = right && (i % W / 3 + i / W / 3) % 2 == 0 ? 1.4f : right ? 0.6f : 1, n = (float) (sigma * r.nextGaussian());
+                variance[i] = (float) (sigma * sigma);
+                for (int c = 3 * i; c < 3 * i + 3; c++) {
+                    truth[c] = t;
+                    raw[c] = t + n;
+                    clean[c] = 1;
+                }
+            }
+            float[] smeared = clean.clone();
+            BlendBack.mix(raw, variance, clean, W, H);
+            assertTrue(error(clean, truth, 0, W / 2 - 4) < 0.15 * sigma, "on the wall at " + sigma + ": " + error(clean, truth, 0, W / 2 - 4));
+            assertTrue(error(clean, truth, W / 2 + 4, W) < 0.65 * error(smeared, truth, W / 2 + 4, W) && error(clean, truth, W / 2 + 4, W) < 1.5 * sigma
+                    + 0.02, "on tiles at " + sigma + ": " + error(clean, truth, W / 2 + 4, W));
+        }
+    }
+
+    /** Without noise the picture is the rendered one; stray pixels that the variance knows of stay away. */
+    @Test
+    void ends() {
+        float[] raw = new float[3 * W * H], clean = new float[3 * W * H], variance = new float[W * H];
+        Random r = new Random(4);
+        for (int i = 0; i < raw.length; i++) raw[i] = r.nextFloat();
+        Arrays.fill(clean, 0.5f);
+        BlendBack.mix(raw, variance, clean, W, H);
+        for (int i = 0; i < raw.length; i++) assertEquals(raw[i], clean[i], 1e-4);
+        Arrays.fill(raw, 1);
+        Arrays.fill(clean, 1);
+        int stray = 3 * (30 * W + 30);
+        Arrays.fill(raw, stray, stray + 3, 500);
+        variance[30 * W + 30] = 500 * 500;
+        BlendBack.mix(raw, variance, clean, W, H);
+        assertEquals(1, clean[stray], 60, "nearly all of it is gone");
+        for (int i = 0; i < clean.length; i++) if (i < stray || i > stray + 2) assertEquals(1, clean[i], 1e-3);
+    }
+}
