@@ -76,7 +76,7 @@ public final class QueueKills {
             Process w = work(dir);
             boolean kill = kills < count;
             if (kill) {
-                Thread.sleep(700 + random.nextInt(2600));
+                Thread.sleep(1600 + random.nextInt(3000));
                 if (random.nextInt(12) == 0 && w.isAlive()) {
                     // A project's folder that goes away and returns.
                     away++;
