@@ -12,6 +12,7 @@ import bake.formats.project.ShippedPresets;
 import bake.formats.project.View;
 import bake.studio.cache.HierarchyCache;
 import bake.studio.preset.Presets;
+import bake.studio.render.NoiseFall;
 import bake.studio.render.PictureOutput;
 import bake.studio.render.RenderJob;
 import bake.studio.scene.SceneAssembly;
@@ -70,8 +71,8 @@ public final class PresetTimes {
             RenderJob.Progress g = j.progress();
             RenderJob.Phases t = j.phases();
             // What is left falls with the power that was seen.
-            double whole = g.noise() <= q.noiseAim() ? g.seconds() : t.caches() + t.passes() * Math.pow(g.noise() / q.noiseAim(),
-                    1 / j.falling());
+            double whole = g.noise() <= q.noiseAim() ? g.seconds() : t.caches() + t.passes() * NoiseFall.passes(g.passes(),
+                    g.noise(), j.falling(), q.noiseAim()) / g.passes();
             seconds.put(q.name(), q.isFinal() ? whole : g.seconds());
             double[] e = error(shown, reference, width, h);
             System.out.printf(Locale.ROOT, "%s | %s | %.0f%s | %d | %.2f | %.2f | %.2f | %.4f%n", v.name(), q.name(), g.seconds(),

@@ -82,7 +82,7 @@ public final class QueueKills {
                     away++;
                     Files.move(room, dir.resolve("away"));
                     Thread.sleep(300);
-                    if (Files.isDirectory(room)) merge(room, dir.resolve("away"));
+                    if (Files.isDirectory(room)) remove(room);
                     Files.move(dir.resolve("away"), room);
                 }
                 w.toHandle().destroyForcibly();
@@ -122,14 +122,15 @@ public final class QueueKills {
         System.exit(wrong == 0 ? 0 : 1);
     }
 
-    private static void merge(Path made, Path away) throws Exception {
-        // What was written meanwhile where the folder is usually: nothing may be.
+    private static void remove(Path made) throws Exception {
         try (var all = Files.walk(made)) {
             for (Path f : all.sorted(java.util.Comparator.reverseOrder()).toList()) Files.deleteIfExists(f);
         }
     }
 
     private static List<QueueJob> add(RenderQueue q, Project p, Path room, View v, Preset preset, String name) throws Exception {
+        // What others have cached is part of a picture; here each begins with nothing.
+        if (Files.isDirectory(room.resolve("caches"))) remove(room.resolve("caches"));
         return Deliveries.add(q, p, room, Deliveries.FIRST, List.of(new Deliveries.Picture(v, preset, 64, 40, List.of(room.resolve("finals").resolve(
                 name + ".png")), false)), false, null);
     }

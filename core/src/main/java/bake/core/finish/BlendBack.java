@@ -43,7 +43,8 @@ final class BlendBack {
         mean(noise, spare, w, h);
         IntStream.range(0, h).parallel().forEach(y -> {
             for (int i = y * w; i < (y + 1) * w; i++) {
-                float s = EXPECTED * noise[i], smeared = FROM_SIZES * Math.max(0, differ[i] * differ[i] - s * s), v = Math.max(noise[i], own[i]);
+                float s = EXPECTED * noise[i], smeared = FROM_SIZES * Math.max(0, differ[i] * differ[i] - s * s), v = Math.max(noise[i],
+                        own[i]);
                 v *= v;
                 float k = v + smeared > 0 ? v / (v + smeared) : 0;
                 for (int c = 3 * i; c < 3 * i + 3; c++) clean[c] = raw[c] + k * (clean[c] - raw[c]);

@@ -40,7 +40,8 @@ class BlendBackTest {
             float[] smeared = clean.clone();
             BlendBack.mix(raw, variance, clean, W, H);
             assertTrue(error(clean, truth, 0, W / 2 - 4) < 0.15 * sigma, "on the wall at " + sigma + ": " + error(clean, truth, 0, W / 2 - 4));
-            assertTrue(error(clean, truth, W / 2 + 4, W) < 0.65 * error(smeared, truth, W / 2 + 4, W) && error(clean, truth, W / 2 + 4, W) < 1.5 * sigma
+            assertTrue(error(clean, truth, W / 2 + 4, W) < 0.65 * error(smeared, truth, W / 2 + 4, W) && error(clean, truth, W / 2 + 4,
+                    W) < 1.5 * sigma
                     + 0.02, "on tiles at " + sigma + ": " + error(clean, truth, W / 2 + 4, W));
         }
     }

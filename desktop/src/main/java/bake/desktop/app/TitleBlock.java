@@ -2,12 +2,15 @@ package bake.desktop.app;
 
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Texts;
+import bake.desktop.work.Finals;
 import bake.desktop.work.Station;
 import bake.desktop.work.Workbench;
 import bake.formats.project.Preset;
 import bake.studio.estimate.Estimate;
 import bake.studio.preset.Presets;
 import bake.studio.proof.Proof;
+import bake.studio.queue.QueueEntry;
+import bake.studio.queue.QueueStatus;
 import bake.studio.render.RenderJob;
 import javafx.scene.control.Label;
 import javafx.scene.layout.ColumnConstraints;
@@ -46,6 +49,8 @@ final class TitleBlock extends GridPane {
         bench.prover().runningProperty().addListener((o, a, b) -> refresh());
         bench.prints().aProperty().addListener((o, a, b) -> refresh());
         bench.easel().frameProperty().addListener((o, a, b) -> refresh());
+        bench.stationProperty().addListener((o, a, b) -> refresh());
+        bench.finals().rows().addListener((javafx.collections.ListChangeListener<Object>) c -> refresh());
         refresh();
     }
 
@@ -62,11 +67,36 @@ final class TitleBlock extends GridPane {
         return v;
     }
 
+    /** The view's own line of the delivery, or null. */
+    private Finals.Row row() {
+        return bench.finals().rows().stream().filter(r -> r.view().equals(bench.view().name())).findFirst().orElse(null);
+    }
+
+    /** The final of the view, and not its tests. */
+    private void last(Finals.Row r) {
+        QueueStatus s = bench.finals().status(r);
+        boolean done = r.entry() != null && r.entry().state() == QueueEntry.State.DONE;
+        timeHead.setText("This final");
+        preset.setText(r.picture().preset().name());
+        version.setText(Integer.toString(r.picture().preset().version()));
+        size.setText(Texts.size(r.picture().width(), r.picture().height()));
+        noise.setText(done ? Texts.noise(r.entry().noise()) : s != null && s.passes() > 1 ? Texts.noise(s.noise()) : "aim " + Texts.noise(r.picture()
+                .preset().noiseAim()));
+        passes.setText(done ? "" + r.entry().passes() : s != null ? "" + s.passes() : "\u2013");
+        time.setText(done ? Texts.time(r.entry().seconds()) : s != null && s.left() >= 0 ? Texts.time(s.seconds()) + " of about " + Texts.time(s.seconds()
+                + s.left()) : r.estimate() != null ? "about " + Texts.about(r.estimate().seconds()) : "not known yet");
+    }
+
     private void refresh() {
         Preset p = bench.prover().presetProperty().get();
         if (bench.view() == null || p == null) return;
         int c = bench.prover().changes();
         due.setText(Texts.due(bench.project().due()));
+        Finals.Row last = bench.stationProperty().get() == Station.FINALS ? row() : null;
+        if (last != null && !bench.prover().runningProperty().get()) {
+            last(last);
+            return;
+        }
         RenderJob.Progress g = bench.prover().progressProperty().get();
         Proof hung = bench.stationProperty().get() == Station.PROVE ? bench.prints().aProperty().get() : null;
         if (bench.prover().runningProperty().get() || hung == null) {

@@ -5,6 +5,7 @@ import bake.core.work.Workers;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.View;
+import bake.studio.render.NoiseFall;
 import bake.studio.render.RenderJob;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -138,7 +139,8 @@ public final class Estimator {
         double passes = Double.POSITIVE_INFINITY;
         String limit = "passes";
         if (p.samples() > 0) passes = p.samples();
-        double aim = p.noiseAim() > 0 ? Math.max(8, c.passes * Math.pow(c.noise / p.noiseAim(), 1 / c.falling)) : Double.POSITIVE_INFINITY;
+        double aim = p.noiseAim() > 0 ? Math.max(8, NoiseFall.passes(c.passes, c.noise, c.falling, p.noiseAim()))
+                : Double.POSITIVE_INFINITY;
         if (aim < passes) {
             passes = aim;
             limit = "noise aim";
@@ -154,7 +156,7 @@ public final class Estimator {
         double seconds = before + rendering + finish, spread = timed ? 1.05 : spread(recent, mend, c.probed);
         String words = c.probed ? String.format(java.util.Locale.ROOT, "a small picture made for this%s", checked(recent.length))
                 : c.pictures + (c.pictures == 1 ? " picture" : " pictures") + " of this view made here" + checked(recent.length);
-        return new Estimate(seconds, seconds / spread, seconds * spread, c.noise * Math.pow(c.passes / Math.max(1, passes), c.falling),
+        return new Estimate(seconds, seconds / spread, seconds * spread, NoiseFall.noise(c.passes, c.noise, c.falling, Math.max(1, passes)),
                 (int) Math.ceil(passes),
                 before, rendering, finish, words, limit, c.probed);
     }

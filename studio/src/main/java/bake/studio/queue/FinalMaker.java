@@ -93,7 +93,7 @@ final class FinalMaker {
                     "is not made: files of the project (model, sky or photometry) were changed since it was added; add it again");
         List<OutputPlace> held = new ArrayList<>();
         try {
-            for (String f : q.files()) held.add(OutputPlace.hold(Path.of(f), (long) q.width() * q.height()));
+            for (String f : q.files()) held.add(hold(Path.of(f), (long) q.width() * q.height()));
             RenderScene scene = compile(p, folder, v);
             boolean large = BandedRender.needed(q.width(), q.height(), BandedRender.filmBytes());
             return large ? inBands(q, p, folder, v, order, scene, own, each, writing) : whole(q, p, folder, v, order, scene, own, each,
@@ -102,6 +102,15 @@ final class FinalMaker {
             job = null;
             bands = null;
             for (OutputPlace h : held) h.close();
+        }
+    }
+
+    /** A place that cannot be written to now may be later: a disk that is full, a share that is away. */
+    private static OutputPlace hold(Path f, long pixels) throws IOException {
+        try {
+            return OutputPlace.hold(f, pixels);
+        } catch (FormatException e) {
+            throw new IOException(e.getMessage(), e);
         }
     }
 

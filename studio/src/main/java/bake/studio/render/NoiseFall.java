@@ -6,18 +6,42 @@ import java.util.List;
 /**
  * How the noise of a picture falls with its passes. Where every sample is alike it falls with the root of them; where rare bright paths are
  * still to come it falls more slowly at first: in a sunny room by the power of 0.3 after ten passes, 0.36 after fifty and 0.44 after three
- * hundred (measured).
+ * hundred (measured): what is missing to the root goes with about the power of 0.3 of the passes.
  */
-final class NoiseFall {
+public final class NoiseFall {
     private static final double ROOT = 0.5, LEAST = 0.25, MOST = 0.6;
-    /** How much is believed of what was seen of the last two thirds: later it will be nearer to the root. */
-    private static final double BELIEF = 0.75;
+    /** How much is believed of what was seen of the last two thirds, and how what is missing to the root goes. */
+    private static final double BELIEF = 0.9, CATCHING_UP = 0.3;
 
     /** Passes and noise, in turn, as they were judged. */
     private final List<double[]> seen = new ArrayList<>();
 
     void judged(int passes, double noise) {
         if (Double.isFinite(noise) && noise > 0) seen.add(new double[] {passes, noise});
+    }
+
+    /**
+     * Noise after some passes.
+     *
+     * @param noise after {@code from} passes, at which it falls with {@code power}
+     */
+    public static double noise(double from, double noise, double power, double passes) {
+        double l = Math.log(Math.max(1e-9, passes / from));
+        if (l <= 0 || power >= ROOT) return noise * Math.exp(-power * l);
+        // The power grows on the way: the integral of root - (root - power) exp(-c l).
+        return noise * Math.exp((ROOT - power) / CATCHING_UP * (1 - Math.exp(-CATCHING_UP * l)) - ROOT * l);
+    }
+
+    /** Passes after which noise is at an aim. */
+    public static double passes(double from, double noise, double power, double aim) {
+        if (!(noise > aim) || power >= ROOT) return from * Math.pow(noise / aim, 1 / power);
+        double lo = 0, hi = 60;
+        for (int i = 0; i < 60; i++) {
+            double mid = (lo + hi) / 2;
+            if (noise(from, noise, power, from * Math.exp(mid)) > aim) lo = mid;
+            else hi = mid;
+        }
+        return from * Math.exp(hi);
     }
 
     /** The power; that of the root while nothing is known. */

@@ -397,7 +397,7 @@ public final class RenderJob {
         Preset p = order.preset;
         double each = seconds / pass, left = Double.NaN;
         if (p.noiseAim() > 0 && Double.isFinite(noise))
-            left = Math.max(0, each * pass * (Math.pow(noise / p.noiseAim(), 1 / fall.power()) - 1));
+            left = Math.max(0, each * (NoiseFall.passes(pass, noise, fall.power(), p.noiseAim()) - pass));
         if (p.timeLimit() > 0) left = min(left, Math.max(0, p.timeLimit() - seconds));
         if (p.samples() > 0) left = min(left, each * (p.samples() - pass));
         return left;
