@@ -120,7 +120,7 @@ public final class Fit {
     }
 
     private static String number(double v) {
-        return v == Math.rint(v) ? String.format(Locale.ROOT, "%.0f", v) : String.format(Locale.ROOT, "%.3g", v);
+        return v == Math.rint(v) ? String.format(Locale.ROOT, "%.0f", v) : String.format(Locale.ROOT, "%.2f", v).replaceAll("0$", "");
     }
 
     private static double round(double v) {
