@@ -29,7 +29,6 @@ import bake.studio.render.OutputPlace;
 import bake.studio.render.PictureOutput;
 import bake.studio.render.RenderJob;
 import bake.studio.scene.SceneAssembly;
-import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
@@ -181,7 +180,8 @@ final class RenderCommand implements Callable<Integer> {
                 // A picture that is to be gone on with must find the caches that it began with.
                 if (store != null && !(resume && job.state() == RenderJob.State.STOPPED))
                     store.keep(p.project(), p.folder(), v, RenderJob.bounced(job.order().preset()), job.caches());
-                report(job, before, cells, records);
+                if (json) spec.commandLine().getOut().println(RenderReport.json(job, seed, out, before, cells, records));
+                else done(job);
             }
         }
         return 0;
@@ -288,40 +288,10 @@ final class RenderCommand implements Callable<Integer> {
         return Double.isFinite(g.noise()) ? String.format(Locale.ROOT, "%.2f %%", g.noise()) : "not known yet";
     }
 
-    /** @param cells that were loaded, and {@code records} */
-    private void report(RenderJob job, Caches before, long cells, long records) throws IOException {
+    private void done(RenderJob job) {
         RenderJob.Progress g = job.progress();
         Region r = job.order().region();
-        if (!json) {
-            spec.commandLine().getOut().printf(Locale.ROOT, "%s: %dx%d, %d passes, noise %s, %.1f s%n", out, r.width(), r.height(),
-                    g.passes(), noise(g), g.seconds());
-            return;
-        }
-        ObjectNode n = Json.MAPPER.createObjectNode();
-        n.put("seconds", g.seconds()).put("passes", g.passes()).put("samples", job.film().samples()).put("rays", g.rays());
-        if (Double.isFinite(g.noise())) n.put("noise", g.noise());
-        else n.putNull("noise");
-        n.put("seed", seed).putArray("size").add(r.width()).add(r.height());
-        n.put("file", out.toString()).put("view", job.order().view()).put("preset", job.order().preset().name())
-                .put("resumedAt", job.resumedAt()).put("clamped", job.clampedShare());
-        RenderJob.Phases t = job.phases();
-        n.putObject("phases").put("caches", t.caches()).put("passes", t.passes()).put("finish", t.finish());
-        // Photons are never added to; a map is begun with or made.
-        long photons = before.photons() == null ? 0 : before.photons().photons(),
-                caustics = before.caustics() == null ? 0 : before.caustics().photons();
-        n.put("leftOut", job.leftOutShare());
-        ArrayNode all = n.putArray("caches");
-        Caches c = job.caches();
-        if (c.cells() != null) cache(all, "radiance", c.cells().cells(), c.cells().bytes(), t.caches(), cells);
-        if (c.records() != null) cache(all, "irradiance", c.records().records(), c.records().bytes(), t.caches(), records);
-        if (c.photons() != null) cache(all, "photons", c.photons().photons(), c.photons().bytes(), t.caches(), photons);
-        if (c.caustics() != null) cache(all, "caustics", c.caustics().photons(), c.caustics().bytes(), t.caches(), caustics);
-        spec.commandLine().getOut().println(Json.MAPPER.writeValueAsString(n));
-    }
-
-    /** Seconds are those of all caches and guides together. */
-    private static void cache(ArrayNode all, String kind, long records, long bytes, double seconds, long before) {
-        all.addObject().put("kind", kind).put("records", records).put("bytes", bytes).put("seconds", seconds).put("loaded", before)
-                .put("extended", records - before);
+        spec.commandLine().getOut().printf(Locale.ROOT, "%s: %dx%d, %d passes, noise %s, %.1f s%n", out, r.width(), r.height(), g.passes(),
+                noise(g), g.seconds());
     }
 }

@@ -96,7 +96,10 @@ public final class RenderQueue {
             case "trouble" -> q.with("state", e.path("again").asBoolean() ? QueueEntry.State.WAITING : QueueEntry.State.FAILED, "tries",
                     q.tries() + 1, "note", e.path("note").asText(), "ended", e.path("again").asBoolean() ? null : at);
             case "cancel" -> q.state().over() ? q : q.with("state", QueueEntry.State.CANCELLED, "ended", at);
-            case "again" -> q.with("state", QueueEntry.State.WAITING, "tries", 0, "note", "", "ended", null);
+            case "again" -> {
+                keep.remove(id);
+                yield q.with("state", QueueEntry.State.WAITING, "tries", 0, "note", "", "ended", null);
+            }
             case "priority" -> q.with("job", q.job().withPriority(e.path("priority").asInt()));
             case "keep" -> {
                 keep.add(id);

@@ -251,6 +251,8 @@ class QueueTest {
         assertEquals(List.of("slow (unfinished).png"), names(folder.resolve("finals")));
         assertEquals(QueueEntry.State.CANCELLED, entry(2).state());
         w.close();
+        queue.again(1);
+        assertFalse(queue.keeps(1), "it is gone on with and not stopped again");
     }
 
     private QueueStatus status() {
