@@ -83,16 +83,19 @@ class PlanTest {
         assertTrue(Double.isNaN(Plan.of(works, QueueHours.ALWAYS, at("2031-03-05T12:00:00"), null).chance()));
     }
 
+    /** Real by predicted times of the forty pictures of one run of {@code ./bake bench estimates} on two shared cores, sorted. */
+    private static final double[] MEASURED = {0.52, 0.56, 0.58, 0.59, 0.6, 0.62, 0.68, 0.69, 0.7, 0.74, 0.75, 0.78, 0.8, 0.81, 0.81, 0.85, 0.87, 0.87,
+        0.88, 0.89, 0.92, 0.94, 0.99, 1.0, 1.03, 1.04, 1.07, 1.07, 1.1, 1.13, 1.13, 1.36, 1.4, 1.47, 1.52, 1.7, 2.08, 2.13, 2.68, 22.17};
+
     /**
-     * Weeks of deliveries whose real times scatter around the predicted ones as they were measured to (a list of real by predicted times of
-     * forty pictures of one machine, sorted): of those that were promised with nine tenths, about nine tenths hold.
+     * Weeks of deliveries whose real times scatter as they were measured to, half of it common to a night and half each picture's own: of those
+     * that were promised with nine tenths, about nine tenths hold.
      */
     @Test
     void promisesHold() {
-        double[] measured = {0.81, 0.84, 0.86, 0.88, 0.89, 0.9, 0.91, 0.92, 0.93, 0.94, 0.95, 0.95, 0.96, 0.97, 0.97, 0.98, 0.98, 0.99,
-                0.99, 1, 1, 1,
-            1.01, 1.01, 1.02, 1.02, 1.03, 1.04, 1.04, 1.05, 1.06, 1.07, 1.08, 1.09, 1.1, 1.12, 1.14, 1.16, 1.19, 1.24};
-        double spread = measured[36] / 1.0;
+        double mend = Math.exp(java.util.Arrays.stream(MEASURED).map(Math::log).average().orElseThrow());
+        double[] off = java.util.Arrays.stream(MEASURED).map(x -> Math.abs(Math.log(x / mend))).sorted().toArray();
+        double spread = Math.exp(off[31]);
         Random r = new Random(4);
         int held = 0, all = 1000;
         for (int week = 0; week < all; week++) {
@@ -103,11 +106,9 @@ class PlanTest {
             // The due time at which the plan says nine tenths.
             ZonedDateTime now = at("2031-03-05T12:00:00"), due = Plan.of(works, QueueHours.ALWAYS, now, null).late();
             if (week == 0) assertEquals(0.9, Plan.of(works, QueueHours.ALWAYS, now, due).chance(), 0.002);
-            double hi = Duration.between(now, due).toMillis() / 1000.0;
-            // What a night's load does to all of them, and what is each one's own.
-            double real = 0, common = measured[r.nextInt(40)];
-            for (Plan.Work w : works) real += w.seconds() * Math.pow(common, Math.sqrt(0.5)) * Math.pow(measured[r.nextInt(40)], Math.sqrt(
-                    0.5));
+            double hi = Duration.between(now, due).toMillis() / 1000.0, real = 0, common = Math.log(MEASURED[r.nextInt(40)] / mend);
+            for (Plan.Work w : works)
+                real += w.seconds() * Math.exp(Math.sqrt(0.5) * common + Math.sqrt(0.5) * Math.log(MEASURED[r.nextInt(40)] / mend));
             if (real <= hi) held++;
         }
         double share = held / (double) all;
