@@ -3,8 +3,10 @@ package bake.studio.queue;
 import bake.core.compiled.RenderScene;
 import bake.core.solve.Caches;
 import bake.core.work.Workers;
+import bake.formats.AtomicFile;
 import bake.formats.FormatException;
 import bake.formats.project.Project;
+import bake.formats.project.ProjectFile;
 import bake.formats.project.View;
 import bake.studio.cache.Begun;
 import bake.studio.cache.CacheStore;
@@ -85,7 +87,7 @@ final class FinalMaker {
         Project p = Presets.seen(project, q.preset());
         View v = p.view(q.view());
         if (v == null) throw new FormatException(q.title(), "view '" + q.view() + "'", "is not in the project");
-        if (!Files.isDirectory(folder)) throw new IOException("the project's folder " + folder + " is not there; bring it back, then try again");
+        here(folder);
         RenderJob.Order order = new RenderJob.Order(v.name(), v.camera().camera(), v.look(), q.preset(), q.width(), q.height(), null, 1,
                 false);
         if (q.state() != null && !q.state().equals(state(p, folder, v, order)))
@@ -112,6 +114,18 @@ final class FinalMaker {
         } catch (FormatException e) {
             throw new IOException(e.getMessage(), e);
         }
+    }
+
+    /** A folder that goes away while its picture is made, such as a share that is lost, is not begun anew. */
+    private static void here(Path folder) throws IOException {
+        if (!Files.isRegularFile(folder.resolve(ProjectFile.NAME)))
+            throw new IOException("the project's folder " + folder + " is not there; bring it back, then try again");
+    }
+
+    /** What was written while the folder was away went somewhere else. */
+    private static void written(Path folder, List<Path> files) throws IOException {
+        here(folder);
+        for (Path f : files) if (!Files.isRegularFile(f)) throw new IOException(f + " went away while it was written; it is written again");
     }
 
     /** Says under which names the files go; asked once the picture is there. */
@@ -156,7 +170,9 @@ final class FinalMaker {
         if (j.progress().passes() == 0) throw new IOException("stopped before the first pass was done");
         long saving = System.nanoTime();
         List<Path> files = writing.files(done);
+        here(folder);
         for (Path f : files) PictureOutput.write(f, j, q.options());
+        written(folder, files);
         if (done && j.resumedAt() == 0 && caches == Caches.NONE) new Estimator(log).made(p, folder, v, j, workers.threads(),
                 (System.nanoTime() - saving) / 1e9, null);
         if (done) keepCaches(p, folder, v, q, j.caches());
@@ -187,7 +203,9 @@ final class FinalMaker {
                 : b.run(picture, Begun.identity(p, folder, v, order, null, guides), BandedRender.filmBytes(), each);
         if (g.state() == RenderJob.State.STOPPED) throw new IOException("stopped; its bands are kept");
         List<Path> files = writing.files(true);
-        for (Path f : files) bake.formats.AtomicFile.write(f, o -> Files.copy(picture, o));
+        here(folder);
+        for (Path f : files) AtomicFile.write(f, o -> Files.copy(picture, o));
+        written(folder, files);
         return new Made(g, files, true);
     }
 }
