@@ -108,7 +108,8 @@ final class Journal {
     private void append(List<JsonNode> events) throws IOException {
         StringBuilder b = new StringBuilder();
         for (JsonNode e : events) {
-            String json = Json.MAPPER.writer().without(com.fasterxml.jackson.databind.SerializationFeature.INDENT_OUTPUT).writeValueAsString(e
+            String json = Json.MAPPER.writer().without(com.fasterxml.jackson.databind.SerializationFeature.INDENT_OUTPUT).writeValueAsString(
+                    e
                     )
                     ;
             b.append(String.format("%08x ", sum(json))).append(json).append('\n');

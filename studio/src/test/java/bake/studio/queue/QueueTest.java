@@ -268,7 +268,8 @@ class QueueTest {
     }
 
     private static long cpu() {
-        return ((com.sun.management.OperatingSystemMXBean) java.lang.management.ManagementFactory.getOperatingSystemMXBean()).getProcessCpuTime(
+        return ((com.sun.management.OperatingSystemMXBean) java.lang.management.ManagementFactory.getOperatingSystemMXBean()).getProcessCpuTime
+                (
                 )
                 ;
     }
