@@ -3,6 +3,7 @@ package bake.studio.queue;
 import bake.formats.Json;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.SerializationFeature;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
@@ -108,7 +109,7 @@ final class Journal {
     private void append(List<JsonNode> events) throws IOException {
         StringBuilder b = new StringBuilder();
         for (JsonNode e : events) {
-            String json = Json.MAPPER.writer().without(com.fasterxml.jackson.databind.SerializationFeature.INDENT_OUTPUT).writeValueAsString(
+            String json = Json.MAPPER.writer().without(SerializationFeature.INDENT_OUTPUT).writeValueAsString(
                     e
                     )
                     ;

@@ -85,13 +85,12 @@ class PlanTest {
 
     /** Real by predicted times of the forty pictures of one run of {@code ./bake bench estimates} on two shared cores, sorted. */
     private static final double[] MEASURED = {0.52, 0.56, 0.58, 0.59, 0.6, 0.62, 0.68, 0.69, 0.7, 0.74, 0.75, 0.78, 0.8, 0.81, 0.81, 0.85,
-            0.87, 0.87,
-        0.88, 0.89, 0.92, 0.94, 0.99, 1.0, 1.03, 1.04, 1.07, 1.07, 1.1, 1.13, 1.13, 1.36, 1.4, 1.47, 1.52, 1.7, 2.08, 2.13, 2.68, 22.17};
+        0.87, 0.87, 0.88, 0.89, 0.92, 0.94, 0.99, 1.0, 1.03, 1.04, 1.07, 1.07, 1.1, 1.13, 1.13, 1.36, 1.4, 1.47, 1.52, 1.7, 2.08, 2.13,
+                2.68, 22.17};
 
     /**
-     * Weeks of deliveries whose real times scatter as they were measured to, half of it common to a night and half each picture's own: of
-     * those
-     * that were promised with nine tenths, about nine tenths hold.
+     * Weeks of deliveries whose real times scatter as they were measured to, half of it common to a night and half each picture's own:
+     * of those that were promised with nine tenths, about nine tenths hold.
      */
     @Test
     void promisesHold() {

@@ -15,7 +15,9 @@ import bake.formats.project.ProjectFile;
 import bake.studio.estimate.WorkLog;
 import bake.studio.plan.Deliveries;
 import com.fasterxml.jackson.databind.JsonNode;
+import com.sun.management.OperatingSystemMXBean;
 import java.io.IOException;
+import java.lang.management.ManagementFactory;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -268,7 +270,7 @@ class QueueTest {
     }
 
     private static long cpu() {
-        return ((com.sun.management.OperatingSystemMXBean) java.lang.management.ManagementFactory.getOperatingSystemMXBean()).getProcessCpuTime
+        return ((OperatingSystemMXBean) ManagementFactory.getOperatingSystemMXBean()).getProcessCpuTime
                 (
                 )
                 ;
