@@ -9,6 +9,8 @@ import bake.studio.plan.Fit;
 import bake.studio.plan.Foresight;
 import bake.studio.plan.Plan;
 import bake.studio.queue.QueueHours;
+import bake.studio.queue.RenderQueue;
+import bake.studio.user.UserFolders;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
@@ -30,7 +32,7 @@ final class PlanCommand implements Callable<Integer> {
     @Parameters(paramLabel = "PROJECT", description = "folder, project.json, or demo")
     private String project;
 
-    @Option(names = "--hours", paramLabel = "HOURS", description = "always, nights, or such as \"19:00-07:30, weekends\" (default: the delivery's)")
+    @Option(names = "--hours", paramLabel = "HOURS", description = "always, nights, or such as \"19:00-07:30, weekends\" (default: the queue's)")
     private String hours;
 
     @Option(names = "--threads", paramLabel = "N", description = "default: all processors")
@@ -50,7 +52,9 @@ final class PlanCommand implements Callable<Integer> {
         Projects.Opened o = Projects.open(project, sets);
         Project p = o.project();
         var d = Deliveries.current(p);
-        QueueHours h = QueueHours.of(hours != null ? hours : d.hours() == null ? "always" : d.hours());
+        RenderQueue queue = new RenderQueue(UserFolders.queue());
+        queue.refresh();
+        QueueHours h = hours == null ? queue.hours() : QueueHours.of(hours);
         ZonedDateTime now = ZonedDateTime.now();
         String said = Deliveries.due(p, d);
         try (Workers w = new Workers(threads == null ? Runtime.getRuntime().availableProcessors() : threads)) {

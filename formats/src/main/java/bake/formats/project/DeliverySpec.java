@@ -17,12 +17,11 @@ import java.util.Map;
  * @param files endings of the kinds that are written: png, tif, jpg, exr, hdr; absent for png
  * @param names template of the files' names; absent for the view's name
  * @param dpi of print; {@code bits} of PNG and TIFF, {@code quality} of JPEG, {@code floats} whether EXR is 32 bit throughout
- * @param hours when the machine may work for it, as the queue writes it; absent for always
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record DeliverySpec(String name, String due, String folder, List<String> files, String names, Integer dpi, Integer bits,
         Integer quality,
-        Boolean floats, String hours, List<Item> views, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        Boolean floats, List<Item> views, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
     public DeliverySpec {
         files = files == null || files.isEmpty() ? List.of("png") : List.copyOf(files);
         views = views == null ? List.of() : List.copyOf(views);
@@ -60,7 +59,7 @@ public record DeliverySpec(String name, String due, String folder, List<String> 
 
     /** A delivery of all views by what suits them. */
     public static DeliverySpec of(String name) {
-        return new DeliverySpec(name, null, null, null, null, null, null, null, null, null, null, Map.of());
+        return new DeliverySpec(name, null, null, null, null, null, null, null, null, null, Map.of());
     }
 
     public DeliverySpec with(Object... namesAndValues) {
