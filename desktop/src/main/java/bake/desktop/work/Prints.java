@@ -87,8 +87,9 @@ public final class Prints {
     public void delete(List<Proof> gone) {
         ProofStore st = store;
         all.removeAll(gone);
-        if (gone.contains(a.get())) a.set(null);
-        if (gone.contains(b.get())) b.set(null);
+        // Nothing hung is no proof to ask for.
+        if (a.get() != null && gone.contains(a.get())) a.set(null);
+        if (b.get() != null && gone.contains(b.get())) b.set(null);
         takenOff.set(List.copyOf(gone));
         write(() -> {
             for (Proof p : gone) st.delete(p);
