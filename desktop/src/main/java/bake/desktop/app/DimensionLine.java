@@ -141,6 +141,8 @@ final class DimensionLine extends HBox {
         int k = bench.prints().all().size();
         fact(Station.PROVE, k == 0 ? "no proof yet" : k + (k == 1 ? " proof" : " proofs"), false);
         Plan plan = bench.finals().plan().planProperty().get();
+        // A chance that does not count all pictures is none.
+        if (bench.finals().plan().unknown() > 0) plan = null;
         boolean late = plan != null && plan.chance() < 0.5;
         fact(Station.FINALS, p == null || p.due() == null ? "no due time" : "due " + Texts.due(p.due()) + (plan == null ? "" : late
                 ? ", too late" : String.format(java.util.Locale.ROOT, ", %.0f %%", 100 * plan.chance())), p != null && (p.due() == null || late));

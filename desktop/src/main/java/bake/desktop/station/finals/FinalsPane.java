@@ -133,10 +133,10 @@ public final class FinalsPane extends VBox {
         double[] score = h.score();
         String kept = score == null ? "" : String.format(Locale.ROOT, "  So far pictures took %.2f of what was promised (%.0f).", score[0], score[1]);
         ready.setText(p == null ? unknown > 0 ? "How long it takes is not known yet." : "" : "Ready " + p.end().format(WHEN) + ", " + p.early().format(WHEN)
-                + " to " + p.late().format(WHEN) + (Double.isNaN(p.chance()) ? "." : String.format(Locale.ROOT, ". In time with a chance of %.0f %%.",
+                + " to " + p.late().format(WHEN) + (Double.isNaN(p.chance()) || unknown > 0 ? "." : String.format(Locale.ROOT, ". In time with a chance of %.0f %%.",
                         100 * p.chance())) + (unknown > 0 ? "  " + unknown + (unknown == 1 ? " picture is" : " pictures are") + " not in it." : "") + kept);
         ready.getStyleClass().removeAll("late", "in-time");
-        if (p != null && !Double.isNaN(p.chance())) ready.getStyleClass().add(p.chance() < 0.5 ? "late" : "in-time");
+        if (p != null && !Double.isNaN(p.chance()) && unknown == 0) ready.getStyleClass().add(p.chance() < 0.5 ? "late" : "in-time");
     }
 
     private static Label head(String t) {
