@@ -48,7 +48,8 @@ final class SizeCard extends VBox {
         dpi.show("300");
         bleed.show("0 mm");
         getChildren().addAll(Ui.row(Ui.label("Final", "card-title"), Ui.spring(), menu), Ui.row(Ui.label("Pixels", "dial-name"), Ui.spring(), width, Ui
-                .label("\u00d7"), height), Ui.row(locked, Ui.spring(), Ui.label("paper at", "note"), dpi, Ui.label("dpi, bleed", "note"), bleed), paper,
+                .label("\u00d7"), height), locked,
+                Ui.line("Paper, dpi and bleed", Ui.row(dpi, bleed)), paper,
                 setting);
     }
 
