@@ -12,10 +12,10 @@ final class BlendBack {
     /** Pixels around that are asked. */
     private static final int AROUND = 3;
     /**
-     * Mean of the size of noise in standard deviations: 0.8 for normal noise, more for that of few samples. Sizes and not squares: single
-     * stray pixels would speak for all around them.
+     * Mean of the size of noise in standard deviations: 0.8 for normal noise, 1 for single bright finds, and more is taken for few samples,
+     * which do not know their own noise. Sizes and not squares: single stray pixels would speak for all around them.
      */
-    private static final float EXPECTED = 0.9f, FROM_SIZES = (float) (Math.PI / 2);
+    private static final float EXPECTED = 0.9f, FEW = 2, MOST = 1.4f, FROM_SIZES = (float) (Math.PI / 2);
 
     private BlendBack() {}
 
@@ -23,8 +23,10 @@ final class BlendBack {
      * @param raw rendered light, three for each pixel
      * @param variance of its luminance; not finite where that is not known
      * @param clean denoised light; takes the result
+     * @param samples of a pixel
      */
-    static void mix(float[] raw, float[] variance, float[] clean, int w, int h) {
+    static void mix(float[] raw, float[] variance, float[] clean, int w, int h, int samples) {
+        float expected = Math.min(MOST, EXPECTED + FEW / samples);
         int n = w * h;
         float[] level = new float[n], differ = new float[n], noise = new float[n], spare = new float[n];
         for (int i = 0; i < n; i++) level[i] = Math.max(0, luminance(clean, i));
@@ -43,7 +45,7 @@ final class BlendBack {
         mean(noise, spare, w, h);
         IntStream.range(0, h).parallel().forEach(y -> {
             for (int i = y * w; i < (y + 1) * w; i++) {
-                float s = EXPECTED * noise[i], smeared = FROM_SIZES * Math.max(0, differ[i] * differ[i] - s * s), v = Math.max(noise[i],
+                float s = expected * noise[i], smeared = FROM_SIZES * Math.max(0, differ[i] * differ[i] - s * s), v = Math.max(noise[i],
                         own[i]);
                 v *= v;
                 float k = v + smeared > 0 ? v / (v + smeared) : 0;

@@ -102,7 +102,7 @@ public final class Denoiser {
         d.joinEdges();
         if (d.stop.getAsBoolean()) return null;
         float[] out = d.result();
-        BlendBack.mix(raw, d.rawVariance, out, d.w, d.h);
+        BlendBack.mix(raw, d.rawVariance, out, d.w, d.h, d.samples);
         return out;
     }
 

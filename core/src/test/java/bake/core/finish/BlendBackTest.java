@@ -38,7 +38,7 @@ class BlendBackTest {
                 }
             }
             float[] smeared = clean.clone();
-            BlendBack.mix(raw, variance, clean, W, H);
+            BlendBack.mix(raw, variance, clean, W, H, 64);
             assertTrue(error(clean, truth, 0, W / 2 - 4) < 0.15 * sigma, "on the wall at " + sigma + ": " + error(clean, truth, 0, W / 2 - 4));
             assertTrue(error(clean, truth, W / 2 + 4, W) < 0.65 * error(smeared, truth, W / 2 + 4, W) && error(clean, truth, W / 2 + 4,
                     W) < 1.5 * sigma
@@ -53,14 +53,14 @@ class BlendBackTest {
         Random r = new Random(4);
         for (int i = 0; i < raw.length; i++) raw[i] = r.nextFloat();
         Arrays.fill(clean, 0.5f);
-        BlendBack.mix(raw, variance, clean, W, H);
+        BlendBack.mix(raw, variance, clean, W, H, 64);
         for (int i = 0; i < raw.length; i++) assertEquals(raw[i], clean[i], 1e-4);
         Arrays.fill(raw, 1);
         Arrays.fill(clean, 1);
         int stray = 3 * (30 * W + 30);
         Arrays.fill(raw, stray, stray + 3, 500);
         variance[30 * W + 30] = 500 * 500;
-        BlendBack.mix(raw, variance, clean, W, H);
+        BlendBack.mix(raw, variance, clean, W, H, 64);
         assertEquals(1, clean[stray], 60, "nearly all of it is gone");
         for (int i = 0; i < clean.length; i++) if (i < stray || i > stray + 2) assertEquals(1, clean[i], 1e-3);
     }
