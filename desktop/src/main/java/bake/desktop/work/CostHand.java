@@ -133,7 +133,7 @@ public final class CostHand {
     public void measure() {
         View v = bench.view();
         Preset p = prover.presetProperty().get();
-        if (v == null || p == null || measuring.get() || prover.busy() || bench.finals().tryOut().runningProperty().get()) return;
+        if (v == null || p == null || measuring.get() || prover.busy() || bench.finals().busy()) return;
         Project project = bench.project();
         Path folder = bench.folder();
         stop = false;

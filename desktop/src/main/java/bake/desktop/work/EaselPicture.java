@@ -111,8 +111,7 @@ public final class EaselPicture {
     }
 
     void release() {
-        if (live == null || bench.view() == null || bench.prover().busy() || bench.finals().tryOut().runningProperty().get()
-                || bench.finals().plan().lookingProperty().get()) return;
+        if (live == null || bench.view() == null || bench.prover().busy() || bench.finals().busy()) return;
         int[] s = size();
         live.release(bench.project(), bench.view(), s[0], s[1], shown());
     }

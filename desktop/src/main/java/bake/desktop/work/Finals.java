@@ -233,6 +233,11 @@ public final class Finals {
         else if (r.queued()) queue.tell(q -> q.cancel(r.entry().job().id()));
     }
 
+    /** Whether small pictures are being made, which take all threads. */
+    boolean busy() {
+        return tryOut.runningProperty().get() || plan.lookingProperty().get();
+    }
+
     void close() {
         queue.close();
         tryOut.stop();

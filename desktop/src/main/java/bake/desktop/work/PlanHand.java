@@ -95,7 +95,7 @@ public final class PlanHand {
     /** Makes a small picture of each view that nothing is known of. */
     public void find() {
         Project p = bench.project();
-        if (p == null || looking.get()) return;
+        if (p == null || finals.busy() || bench.prover().busy()) return;
         Foresight f = foresight();
         looking.set(true);
         bench.easel().hold();

@@ -162,7 +162,11 @@ public final class Prover {
     public void start() {
         View v = bench.view();
         Preset p = preset.get() == null || v == null ? null : only.get().of(preset.get(), v);
-        if (p == null || running.get() || bench.finals().tryOut().runningProperty().get()) return;
+        if (p == null || running.get()) return;
+        if (bench.finals().busy()) {
+            bench.notices().say("Small pictures for the finals are being made; wait a moment, or stop that first.");
+            return;
+        }
         if (busy()) {
             bench.notices().say("What proofs cost is being measured; stop that first, or wait a quarter of a minute.");
             return;

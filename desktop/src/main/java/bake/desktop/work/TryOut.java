@@ -54,7 +54,7 @@ public final class TryOut {
     /** Makes them, one after another; each is shown as soon as it is there. */
     public void start() {
         Project p = bench.project();
-        if (p == null || running.get() || bench.prover().busy()) return;
+        if (p == null || bench.finals().busy() || bench.prover().busy()) return;
         Path folder = bench.folder();
         List<Deliveries.Picture> all = finals.rows().stream().filter(r -> !r.picture().off()).map(Finals.Row::picture).toList();
         running.set(true);
