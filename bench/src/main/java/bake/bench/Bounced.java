@@ -1,8 +1,8 @@
 package bake.bench;
 
+import bake.core.denoise.Denoiser;
 import bake.core.film.Film;
 import bake.core.film.Region;
-import bake.core.finish.Denoiser;
 import bake.core.path.BounceSettings;
 import bake.core.path.PathSettings;
 import bake.core.render.Renderer;
@@ -100,7 +100,7 @@ public final class Bounced {
             used += (System.nanoTime() - t) / 1e9;
             if (used < next) continue;
             next = Math.max(used, 2 * next);
-            float[] rgb = Reference.pixels(f), clean = Denoiser.run(f, null, f.kept());
+            float[] rgb = Reference.pixels(f), clean = Denoiser.run(f, null, f.kept(), s.camera().saturation());
             System.out.printf(Locale.ROOT, "  %-8s %7.2f s (%.1f before passes) %5d passes %6.2f   %6.2f  %6.2f  %6.2f   mean %.4f  blocks %3.0f %%   %.1f rays a path%s%n", way, used, prepass, pass + 1, new bake.core.finish.Finish(s.camera().saturation(), bake.core.finish.Look.PLAIN).noise(f, f.kept()), 100 * judge.error(rgb, 1), 100 * judge.error(rgb, 8), 100 * judge.error(clean, 1),
                     judge.mean(rgb), 100 * judge.within(rgb, 16, 0.03), r.rays() / (double) f.samples(), caches(r.caches()));
         }

@@ -1,9 +1,9 @@
 package bake.bench;
 
 import bake.core.compiled.RenderScene;
+import bake.core.denoise.QuickDenoiser;
 import bake.core.film.Film;
 import bake.core.film.Region;
-import bake.core.finish.Denoiser;
 import bake.core.geometry.Geometry;
 import bake.core.geometry.Ray;
 import bake.core.light.Atmosphere;
@@ -154,7 +154,7 @@ public class LoopBench {
     /** The denoiser over 320 x 180 pixels. */
     @Benchmark
     public float[] denoiser() {
-        return Denoiser.run(film, null, Region.all(W, H));
+        return QuickDenoiser.run(film, null, Region.all(W, H));
     }
 
     /** All hierarchies of the demo. */

@@ -1,14 +1,18 @@
 package bake.cli;
 
+import bake.core.work.Workers;
 import bake.formats.Json;
+import bake.formats.picture.DisplayPicture;
 import bake.formats.project.DeliverySpec;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.studio.estimate.WorkLog;
 import bake.studio.plan.Deliveries;
+import bake.studio.plan.DryRun;
 import bake.studio.preset.PresetKeys;
 import bake.studio.preset.Presets;
 import bake.studio.preset.Shelves;
+import bake.studio.queue.Manners;
 import bake.studio.queue.QueueEntry;
 import bake.studio.queue.QueueHours;
 import bake.studio.queue.QueueJob;
@@ -16,6 +20,7 @@ import bake.studio.queue.QueueProcess;
 import bake.studio.queue.QueueStatus;
 import bake.studio.queue.QueueWorker;
 import bake.studio.queue.RenderQueue;
+import bake.studio.report.ContactSheet;
 import bake.studio.user.UserFolders;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -57,7 +62,7 @@ final class QueueCommand implements Runnable {
     @Override
     public void run() {
         throw new CommandLine.ParameterException(spec.commandLine(),
-                "say what to do: add, list, start, run, pause, resume, cancel, keep, again, move, hours or forget");
+                "say what to do: add, dry, list, start, run, pause, resume, cancel, keep, again, move, hours, beside or forget");
     }
 
     private void print(String text) {
@@ -105,11 +110,44 @@ final class QueueCommand implements Runnable {
         return 0;
     }
 
+    @Command(name = "dry", mixinStandardHelpOptions = true, description =
+            "Make every picture of a delivery at a sixteenth of its pixels, on one sheet to look at before the night.")
+    int dry(@Parameters(paramLabel = "PROJECT") String project, @Option(names = {"-o", "--out"}, paramLabel = "FILE", description =
+            "sheet, .png or .jpg (default: dry-run.png where the delivery goes)") Path to,
+            @Option(names = "--threads", paramLabel = "N") Integer threads, @Option(names = "--set", paramLabel = "path=value") List<String> sets,
+            @Option(names = "--json", description = "print one JSON document") boolean json) throws IOException {
+        Projects.Opened p = Projects.open(project, sets);
+        DeliverySpec d = Deliveries.current(p.project());
+        List<Deliveries.Picture> all = Deliveries.pictures(p.project(), p.folder(), d, LocalDate.now()).stream().filter(x -> !x.off()).toList();
+        List<DryRun.Small> made = new ArrayList<>();
+        try (Workers w = new Workers(threads == null ? Runtime.getRuntime().availableProcessors() : threads)) {
+            DryRun r = new DryRun(w);
+            try (Interrupt i = Interrupt.calls(r::stop)) {
+                r.make(p.project(), p.folder(), all, made::add);
+            }
+        }
+        Path file = to == null ? Deliveries.folder(p.folder(), d).resolve("dry-run.png") : to.toAbsolutePath();
+        ContactSheet.write(file, p.project().name() + ", " + d.name() + ", dry run", made.stream().map(s -> new ContactSheet.Cell(s.trouble() == null
+                ? s.view() : s.view() + ": " + s.trouble(), s.argb() == null ? null : DisplayPicture.image8(s.width(), s.height(), s.argb(), false)))
+                .toList());
+        boolean good = made.size() == all.size() && made.stream().allMatch(s -> s.trouble() == null);
+        if (json) {
+            ObjectNode n = Json.MAPPER.createObjectNode().put("sheet", file.toString());
+            ArrayNode a = n.putArray("pictures");
+            made.forEach(s -> a.addObject().put("view", s.view()).put("width", s.width()).put("height", s.height()).put("trouble", s.trouble()));
+            print(n.toPrettyString());
+        } else {
+            made.forEach(s -> print(s.view() + (s.trouble() == null ? "  " + s.width() + "x" + s.height() : ": " + s.trouble())));
+            print(file.toString());
+        }
+        return good ? 0 : 1;
+    }
+
     @Command(name = "list", mixinStandardHelpOptions = true, description = "What is in the queue and how it stands.")
     int list(@Mixin Common common) throws IOException {
         RenderQueue q = common.queue();
         QueueStatus s = QueueStatus.read(q.folder());
-        ObjectNode out = Json.MAPPER.createObjectNode().put("paused", q.paused()).put("hours", q.hours().text()).put("worked", s != null);
+        ObjectNode out = Json.MAPPER.createObjectNode().put("paused", q.paused()).put("hours", q.hours().text()).put("beside", q.manners().word()).put("worked", s != null);
         ArrayNode all = out.putArray("pictures");
         for (QueueEntry e : q.entries()) {
             QueueJob j = e.job();
@@ -204,6 +242,13 @@ final class QueueCommand implements Runnable {
     @Command(name = "hours", mixinStandardHelpOptions = true, description = "When this machine may render: always, nights, or such as \"19:00-07:30, weekends\".")
     int hours(@Parameters(paramLabel = "HOURS") String text, @Mixin Common common) throws IOException {
         common.queue().hours(QueueHours.of(text));
+        return list(common);
+    }
+
+    @Command(name = "beside", mixinStandardHelpOptions = true, description =
+            "What the queue takes of the machine while someone works at it: all (usual), half or rest.")
+    int beside(@Parameters(paramLabel = "WHAT") String what, @Mixin Common common) throws IOException {
+        common.queue().manners(Manners.of(what));
         return list(common);
     }
 

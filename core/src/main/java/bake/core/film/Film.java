@@ -26,6 +26,8 @@ public final class Film {
     private final float[] features;
     /** Two a pixel: sums of how much of the backdrop is covered, and of its square. */
     private final float[] cover;
+    /** Three a pixel: light of all planes that every second sample found; null where no features are kept. */
+    private final float[] odd;
 
     /**
      * @param planeOf plane of each source group, 0 to planes - 1
@@ -60,11 +62,12 @@ public final class Film {
         counts = new int[(int) pixels];
         cover = new float[(int) (2 * pixels)];
         features = pixels <= MOST_FEATURES ? new float[(int) (7 * pixels)] : null;
+        odd = features == null ? null : new float[(int) (3 * pixels)];
     }
 
     /** Bytes that a film takes for each pixel that it keeps, features included. */
     public static int bytesPerPixel(int planes) {
-        return 4 * (3 * planes + 5 + 7);
+        return 4 * (3 * planes + 5 + 7 + 3);
     }
 
     private int at(int x, int y) {
@@ -83,7 +86,9 @@ public final class Film {
         if (frontSquares != null) Floats.write(out, frontSquares);
         Floats.write(out, counts);
         Floats.write(out, cover);
-        if (features != null) Floats.write(out, features);
+        if (features == null) return;
+        Floats.write(out, features);
+        Floats.write(out, odd);
     }
 
     /**
@@ -97,7 +102,9 @@ public final class Film {
         if (frontSquares != null) Floats.read(in, frontSquares);
         Floats.read(in, counts);
         Floats.read(in, cover);
-        if (features != null) Floats.read(in, features);
+        if (features == null) return;
+        Floats.read(in, features);
+        Floats.read(in, odd);
     }
 
     /** A film whose groups all share one plane. */
@@ -147,6 +154,7 @@ public final class Film {
     public void add(int x, int y, float[] groups) {
         int i = at(x, y), o = 3 * planes * i;
         float l = 0, behind = 0;
+        boolean half = odd != null && (counts[i] & 1) == 1;
         for (int g = 0; g < planeOf.length; g++) {
             float r = groups[3 * g], gr = groups[3 * g + 1], b = groups[3 * g + 2];
             int p = o + 3 * planeOf[g];
@@ -156,6 +164,10 @@ public final class Film {
             float here = 0.2126f * r + 0.7152f * gr + 0.0722f * b;
             l += here;
             if (planeOf[g] == backdrop) behind += here;
+            if (!half) continue;
+            odd[3 * i] += r;
+            odd[3 * i + 1] += gr;
+            odd[3 * i + 2] += b;
         }
         squares[i] += l * l;
         if (frontSquares != null) frontSquares[i] += (l - behind) * (l - behind);
@@ -174,6 +186,19 @@ public final class Film {
         if (features == null) return;
         int o = 7 * at(x, y);
         for (int k = 0; k < 7; k++) features[o + k] += f[k];
+    }
+
+    /**
+     * Mean light of every second sample of a pixel, all planes together, into {@code out}, cd/m2; with fewer than two samples the mean of all.
+     * The other half is what is left of {@link #mean(int, int, float[], float[])}: both are noisy independently of each other.
+     */
+    public void half(int x, int y, float[] out) {
+        int i = at(x, y), n = counts[i] / 2;
+        if (n == 0) {
+            mean(x, y, null, out);
+            return;
+        }
+        for (int c = 0; c < 3; c++) out[c] = odd[3 * i + c] / n;
     }
 
     /** How much of the backdrop is covered at a pixel, 0 to 1: by surfaces, and by the shadow on shadow catchers. */

@@ -1,8 +1,8 @@
 package bake.core.finish;
 
-import bake.core.math.Srgb;
 import bake.core.film.Film;
 import bake.core.film.Region;
+import bake.core.math.Srgb;
 
 /** Turns film into display values: exposure, white balance, tone curve, transfer curve. Immutable. */
 public final class Finish {
@@ -50,7 +50,7 @@ public final class Finish {
             }
     }
 
-    /** sRGB codes of light such as {@link Denoiser#run} gives. */
+    /** sRGB codes of light such as a denoiser gives. */
     public int[] argb(float[] rgb) {
         float[] table = table();
         int[] out = new int[rgb.length / 3];

@@ -19,11 +19,14 @@ public final class Workers implements AutoCloseable {
     /** Where scenes are compiled: every processor, since nothing is to be seen before that is done. */
     public static final ForkJoinPool COMPILING = new ForkJoinPool(Runtime.getRuntime().availableProcessors());
 
+    private static final long REST_MILLIS = 40;
     private final int threads;
     private final ExecutorService pool;
+    private volatile int allowed;
 
     public Workers(int threads) {
         this.threads = Math.max(1, threads);
+        allowed = this.threads;
         pool = Executors.newFixedThreadPool(this.threads, r -> {
             Thread t = new Thread(r, "render");
             t.setDaemon(true);
@@ -36,6 +39,11 @@ public final class Workers implements AutoCloseable {
         return threads;
     }
 
+    /** Has only so many of the threads work from now on, at least one; the others rest after the piece they are at. No result depends on it. */
+    public void allow(int most) {
+        allowed = Math.clamp(most, 1, threads);
+    }
+
     /** Runs pieces 0 to {@code count - 1}, each once, in any order; returns when all are done. */
     public void run(int count, Task task) {
         AtomicInteger next = new AtomicInteger();
@@ -43,10 +51,26 @@ public final class Workers implements AutoCloseable {
         for (int w = 0; w < threads; w++) {
             int worker = w;
             all.add(pool.submit(() -> {
-                for (int i = next.getAndIncrement(); i < count; i = next.getAndIncrement()) task.run(worker, i);
+                while (rested(worker, next, count)) {
+                    int i = next.getAndIncrement();
+                    if (i < count) task.run(worker, i);
+                }
             }));
         }
         for (Future<?> f : all) await(f);
+    }
+
+    /** Waits while a thread is not to work; whether there is something left for it. */
+    private boolean rested(int worker, AtomicInteger next, int count) {
+        while (worker >= allowed && next.get() < count) {
+            try {
+                Thread.sleep(REST_MILLIS);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                return next.get() < count;
+            }
+        }
+        return next.get() < count;
     }
 
     private static void await(Future<?> f) {

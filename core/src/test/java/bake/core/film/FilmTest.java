@@ -52,6 +52,23 @@ class FilmTest {
         assertEquals(0.2126 * 10 + 0.7152 * 20 + 0.0722 * 30, apart.planeLuminance()[1], 1e-4);
     }
 
+    /** Every second sample makes one half; what is left of the whole is the other. */
+    @Test
+    void halves() {
+        Film f = Film.byGroup(1, 1, 2);
+        float[] c = new float[3];
+        f.add(0, 0, new float[] {1, 1, 1, 2, 2, 2});
+        f.half(0, 0, c);
+        assertArrayEquals(new float[] {3, 3, 3}, c);
+        f.add(0, 0, new float[] {5, 5, 5, 6, 6, 6});
+        f.add(0, 0, new float[] {1, 1, 1, 1, 1, 1});
+        f.half(0, 0, c);
+        assertArrayEquals(new float[] {11, 11, 11}, c);
+        f.add(0, 0, new float[] {2, 2, 2, 3, 3, 3});
+        f.half(0, 0, c);
+        assertArrayEquals(new float[] {8, 8, 8}, c);
+    }
+
     @Test
     void featuresAreMeans() {
         Film f = Film.merged(1, 1, 1);

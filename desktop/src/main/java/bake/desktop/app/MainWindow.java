@@ -30,6 +30,7 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.input.InputEvent;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
@@ -137,6 +138,7 @@ public final class MainWindow {
     /** The window's scene, with its style and keys. */
     public Scene scene(double w, double h) {
         Scene s = new Scene(root, w, h);
+        s.addEventFilter(InputEvent.ANY, e -> bench.finals().queue().present());
         s.addEventFilter(KeyEvent.KEY_PRESSED, pages::key);
         // A command takes what is being typed, too.
         s.addEventFilter(KeyEvent.KEY_PRESSED, e -> {

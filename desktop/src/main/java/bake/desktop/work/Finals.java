@@ -1,9 +1,12 @@
 package bake.desktop.work;
 
 import bake.formats.project.DeliverySpec;
+import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.studio.estimate.Estimate;
+import bake.studio.live.Spots;
 import bake.studio.plan.Deliveries;
+import bake.studio.preset.Presets;
 import bake.studio.queue.QueueEntry;
 import bake.studio.queue.QueueStatus;
 import bake.studio.queue.RenderQueue;
@@ -118,6 +121,18 @@ public final class Finals {
         bench.edit(null, p -> Deliveries.with(p, Deliveries.current(p).item(view).with(namesAndValues)));
     }
 
+    /** Names of the presets that finals may be made with. */
+    public List<String> presets() {
+        return bench.project() == null ? List.of() : Presets.all(bench.project()).stream().filter(Preset::isFinal).map(Preset::name).toList();
+    }
+
+    /** Has the report say how much light falls on a place. */
+    public void measure(Spots.Place p) {
+        bench.edit(null, x -> Deliveries.withPoint(x, p.object(), new double[] {p.at().x(), p.at().y(), p.at().z()}, new double[] {p.normal().x(),
+                p.normal().y(), p.normal().z()}));
+        bench.notices().say("The report will say the light on " + p.object() + "; the list is at Finals.");
+    }
+
     /** Begins the next round with what this one has. */
     public void nextRound() {
         bench.edit(null, Deliveries::nextRound);
@@ -169,10 +184,15 @@ public final class Finals {
 
     /** Adds the pictures that are open to the queue and has it worked; where that would replace finals it is asked first. */
     public void start() {
-        List<Path> there = new ArrayList<>();
-        for (Row r : wanted()) for (Path f : r.picture().files()) if (Files.exists(f)) there.add(f);
-        existing.set(List.copyOf(there));
-        if (there.isEmpty()) add(false);
+        List<Path> files = wanted().stream().flatMap(r -> r.picture().files().stream()).toList();
+        // A share may take its time to say what it has.
+        background.execute(() -> {
+            List<Path> there = files.stream().filter(Files::exists).toList();
+            bench.later(() -> {
+                existing.set(there);
+                if (there.isEmpty()) add(false);
+            });
+        });
     }
 
     private List<Row> wanted() {

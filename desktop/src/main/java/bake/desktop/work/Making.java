@@ -75,7 +75,7 @@ final class Making {
     private static int[] preview(RenderJob j, Finish f) {
         boolean whole = j.order().region().width() == j.film().width() && j.order().region().height() == j.film().height();
         boolean small = (long) j.film().width() * j.film().height() < 1_500_000;
-        return PictureOutput.argb(j.film(), f, null, Region.all(j.film().width(), j.film().height()), whole && small
-                && j.order().preset().denoise());
+        return PictureOutput.quick(j.film(), f, null, Region.all(j.film().width(), j.film().height()), whole && small
+                && j.order().preset().denoise(), () -> false);
     }
 }

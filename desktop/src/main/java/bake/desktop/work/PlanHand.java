@@ -8,6 +8,7 @@ import bake.studio.plan.Deliveries;
 import bake.studio.plan.Fit;
 import bake.studio.plan.Foresight;
 import bake.studio.plan.Plan;
+import bake.studio.plan.Score;
 import bake.studio.queue.QueueEntry;
 import bake.studio.queue.QueueHours;
 import bake.studio.queue.QueueStatus;
@@ -184,17 +185,31 @@ public final class PlanHand {
         });
     }
 
+    /**
+     * Makes a picture of the delivery before another one, in the queue and where it is not added yet.
+     *
+     * @param before what is to come after it, or null for the end
+     */
+    public void move(String view, String before) {
+        Project p = bench.project();
+        if (p == null || view.equals(before)) return;
+        QueueEntry e = queued(view), b = before == null ? null : queued(before);
+        if (e != null) finals.queue().tell(q -> q.move(e.job().id(), b == null ? 0 : b.job().id()));
+        else bench.edit(null, x -> Deliveries.move(x, bench.folder(), view, before));
+    }
+
+    private QueueEntry queued(String view) {
+        return finals.rows().stream().filter(r -> r.view().equals(view) && r.queued()).map(Finals.Row::entry).findFirst().orElse(null);
+    }
+
     /** Takes one of the ways, as a step that can be undone. */
     public void take(Fit.Way w) {
         bench.edit(null, p -> w.project());
     }
 
-    /** Real by promised time of the pictures that are done, their mean and number; null for none. */
-    public double[] score() {
+    /** What was promised and what became of it. */
+    public Score score() {
         QueueHand.Seen s = finals.queue().seenProperty().get();
-        if (s == null) return null;
-        double[] off = s.entries().stream().filter(e -> e.state() == QueueEntry.State.DONE && e.job().expected() > 0 && e.seconds() > 0)
-                .mapToDouble(e -> Math.log(e.seconds() / e.job().expected())).toArray();
-        return off.length == 0 ? null : new double[] {Math.exp(java.util.Arrays.stream(off).average().orElse(0)), off.length};
+        return s == null ? Score.NONE : Score.of(s.entries());
     }
 }

@@ -1,15 +1,8 @@
 package bake.desktop.work;
 
-import bake.core.compiled.RenderScene;
-import bake.core.work.Workers;
-import bake.formats.project.Preset;
 import bake.formats.project.Project;
-import bake.studio.cache.HierarchyCache;
 import bake.studio.plan.Deliveries;
-import bake.studio.preset.Presets;
-import bake.studio.render.PictureOutput;
-import bake.studio.render.RenderJob;
-import bake.studio.scene.SceneAssembly;
+import bake.studio.plan.DryRun;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -19,20 +12,14 @@ import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 
-/** Every picture of the delivery at a sixteenth of its size, to see in the evening what would be wrong in the morning. Holds no control. */
+/** The delivery in small, to see in the evening what would be wrong in the morning. Holds no control. */
 public final class TryOut {
-    /** A small picture, or why there is none. */
-    public record Small(String view, int[] argb, int width, int height, String trouble) {}
-
-    private static final int MOST_WIDTH = 480;
-    private static final double NOISE = 9, SECONDS = 12;
     private final Workbench bench;
     private final Executor background;
     private final Finals finals;
-    private final ObjectProperty<List<Small>> sheet = new SimpleObjectProperty<>(List.of());
+    private final ObjectProperty<List<DryRun.Small>> sheet = new SimpleObjectProperty<>(List.of());
     private final BooleanProperty running = new SimpleBooleanProperty();
-    private volatile boolean stop;
-    private volatile RenderJob job;
+    private volatile DryRun run;
 
     TryOut(Workbench bench, Executor background, Finals finals) {
         this.bench = bench;
@@ -43,7 +30,7 @@ public final class TryOut {
         });
     }
 
-    public ObjectProperty<List<Small>> sheetProperty() {
+    public ObjectProperty<List<DryRun.Small>> sheetProperty() {
         return sheet;
     }
 
@@ -58,12 +45,18 @@ public final class TryOut {
         Path folder = bench.folder();
         List<Deliveries.Picture> all = finals.rows().stream().filter(r -> !r.picture().off()).map(Finals.Row::picture).toList();
         running.set(true);
-        stop = false;
         sheet.set(List.of());
         bench.easel().hold();
+        DryRun r = new DryRun(bench.workers());
+        run = r;
         background.execute(() -> {
+            List<DryRun.Small> made = new ArrayList<>();
             try {
-                make(p, folder, all);
+                r.make(p, folder, all, s -> {
+                    made.add(s);
+                    List<DryRun.Small> now = List.copyOf(made);
+                    bench.later(() -> sheet.set(now));
+                });
             } finally {
                 bench.later(() -> {
                     running.set(false);
@@ -73,41 +66,8 @@ public final class TryOut {
         });
     }
 
-    private void make(Project p, Path folder, List<Deliveries.Picture> all) {
-        List<Small> made = new ArrayList<>();
-        SceneAssembly assembly = new SceneAssembly(folder);
-        RenderScene before = null;
-        for (Deliveries.Picture x : all) {
-            if (stop) return;
-            String view = x.view().name();
-            try {
-                before = RenderScene.compile(assembly.scene(Presets.seen(p, x.preset()), x.view()), before, Workers.COMPILING,
-                        HierarchyCache.shared());
-                made.add(small(before, x));
-            } catch (Exception | OutOfMemoryError e) {
-                made.add(new Small(view, null, 0, 0, e.getMessage() == null ? e.getClass().getSimpleName() : e.getMessage()));
-            }
-            List<Small> now = List.copyOf(made);
-            bench.later(() -> sheet.set(now));
-        }
-    }
-
-    private Small small(RenderScene scene, Deliveries.Picture x) throws java.io.IOException {
-        int w = Math.clamp(x.width() / 4, 16, MOST_WIDTH), h = Math.max(1, (int) ((long) w * x.height() / x.width()));
-        Preset q = x.preset().withLimits(NOISE, SECONDS, 0).withDenoise(true);
-        RenderJob j = new RenderJob(scene, new RenderJob.Order(x.view().name(), x.view().camera().camera(), x.view().look(), q, w, h,
-                null, 1, false),
-                bench.workers());
-        job = j;
-        if (stop) j.stop();
-        j.run(g -> {});
-        job = null;
-        return new Small(x.view().name(), PictureOutput.argb(j.film(), j.finish(), null, j.order().region(), true), w, h, null);
-    }
-
     public void stop() {
-        stop = true;
-        RenderJob j = job;
-        if (j != null) j.stop();
+        DryRun r = run;
+        if (r != null) r.stop();
     }
 }

@@ -22,6 +22,7 @@ import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
 import javafx.stage.Stage;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.text.PDFTextStripper;
@@ -97,7 +98,7 @@ class DeliveryTest extends WindowFixture {
             assertEquals(3, d.getNumberOfPages(), "a sheet and a page for each");
         }
         try (var z = new java.util.zip.ZipFile(zip.toFile())) {
-            assertEquals(7, z.size());
+            assertEquals(8, z.size());
             assertNotNull(z.getEntry("SHA256SUMS"));
         }
         // The next round begins as this one is, and its pictures are its own.
@@ -138,6 +139,38 @@ class DeliveryTest extends WindowFixture {
                 && bench.finals().status(bench.finals().rows().getFirst()).state().equals("rendering"));
         press(r, "#finals-stop");
         until("it is kept", () -> entry(0).state() == QueueEntry.State.KEPT);
+    }
+
+    /** The list and the clock: with which settings, and in which order. */
+    @Test
+    void listAndOrder(FxRobot r) {
+        open();
+        r.interact(() -> bench.stationProperty().set(Station.FINALS));
+        choose(r, "#finals-preset-0", "Small outside");
+        until("other settings", () -> bench.finals().rows().getFirst().picture().preset().name().equals("Small outside"));
+        choose(r, "#finals-preset-0", "what suits the view");
+        until("those that suit", () -> bench.finals().rows().getFirst().picture().preset().name().equals("Small final"));
+        foretold(r, 420);
+        until("the plan stands", () -> r.lookup("#plan-name-1").tryQuery().isPresent());
+        r.interact(() -> r.lookup("#plan-name-1").query().requestFocus());
+        r.push(KeyCode.CONTROL, KeyCode.UP);
+        until("Two comes first", () -> bench.finals().rows().getFirst().view().equals("Two"));
+        r.push(KeyCode.CONTROL, KeyCode.Z);
+        until("as before", () -> bench.finals().rows().getFirst().view().equals("One"));
+        // The same with the pointer, below the last bar.
+        foretold(r, 420);
+        until("the plan stands again", () -> r.lookup("#plan-name-1").tryQuery().isPresent());
+        r.drag("#plan-name-0", MouseButton.PRIMARY).moveBy(0, 20).moveBy(0, 26).drop();
+        until("One comes last", () -> bench.finals().rows().getLast().view().equals("One"));
+        // A place whose light is said.
+        r.interact(() -> bench.finals().change("points", List.of(new DeliverySpec.Point("floor", new double[] {1, 1, 0}, null, null))));
+        press(r, "#point-out-0");
+        until("it is left out", () -> bench.finals().delivery().points().isEmpty());
+    }
+
+    private void choose(FxRobot r, String menu, String item) {
+        until(menu + " is there", () -> r.lookup(menu).tryQuery().isPresent());
+        r.interact(() -> r.lookup(menu).<MenuButton>query().getItems().stream().filter(i -> i.getText().equals(item)).findFirst().orElseThrow().fire());
     }
 
     /** Sizes by name, paper both ways, and a shape that stays. */

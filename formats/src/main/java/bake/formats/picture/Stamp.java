@@ -69,7 +69,8 @@ public final class Stamp {
         g.dispose();
     }
 
-    private static void line(Graphics2D g, String text, double x, double y, double em) {
+    /** Draws one line of text from its base line, in the colour that is set. */
+    public static void line(Graphics2D g, String text, double x, double y, double em) {
         double at = x;
         try {
             double k = em / font().getUnitsPerEm();
@@ -84,7 +85,8 @@ public final class Stamp {
         }
     }
 
-    private static double width(String text, double em) {
+    /** Width of a line of text, in the unit of {@code em}. */
+    public static double width(String text, double em) {
         try {
             double w = 0;
             for (int c : text.codePoints().toArray())

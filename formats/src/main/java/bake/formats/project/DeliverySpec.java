@@ -16,15 +16,19 @@ import java.util.Map;
  * @param folder where the files go, in the project's folder or absolute; absent for "finals"
  * @param files endings of the kinds that are written: png, tif, jpg, exr, hdr; absent for png
  * @param names template of the files' names; absent for the view's name
+ * @param order names of views in the order in which they are made; those not listed come after them, as the project has them
+ * @param points places whose illuminance the report says
  * @param dpi of print; {@code bits} of PNG and TIFF, {@code quality} of JPEG, {@code floats} whether EXR is 32 bit throughout
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record DeliverySpec(String name, String due, String folder, List<String> files, String names, Integer dpi, Integer bits,
         Integer quality,
-        Boolean floats, List<Item> views, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        Boolean floats, List<Item> views, List<String> order, List<Point> points, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
     public DeliverySpec {
         files = files == null || files.isEmpty() ? List.of("png") : List.copyOf(files);
         views = views == null ? List.of() : List.copyOf(views);
+        order = order == null ? List.of() : List.copyOf(order);
+        points = points == null ? List.of() : List.copyOf(points);
         other = other == null ? Map.of() : other;
     }
 
@@ -57,9 +61,22 @@ public record DeliverySpec(String name, String due, String folder, List<String> 
         }
     }
 
+    /**
+     * A place of the model.
+     *
+     * @param at metres
+     * @param facing direction that a light meter there faces; up when absent
+     */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record Point(String name, double[] at, double[] facing, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        public Point {
+            other = other == null ? Map.of() : other;
+        }
+    }
+
     /** A delivery of all views by what suits them. */
     public static DeliverySpec of(String name) {
-        return new DeliverySpec(name, null, null, null, null, null, null, null, null, null, Map.of());
+        return new DeliverySpec(name, null, null, null, null, null, null, null, null, null, null, null, Map.of());
     }
 
     public DeliverySpec with(Object... namesAndValues) {

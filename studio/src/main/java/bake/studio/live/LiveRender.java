@@ -1,9 +1,9 @@
 package bake.studio.live;
 
 import bake.core.compiled.RenderScene;
+import bake.core.denoise.QuickDenoiser;
 import bake.core.film.Film;
 import bake.core.film.Region;
-import bake.core.finish.Denoiser;
 import bake.core.finish.Finish;
 import bake.core.finish.Look;
 import bake.core.finish.LuxScale;
@@ -310,7 +310,7 @@ public final class LiveRender implements AutoCloseable {
         Finish finish = new Finish(s.camera.saturation(), lit ? r.view.look() : Look.PLAIN);
         int w = s.film.width(), h = s.film.height();
         int[] argb = r.showing == Showing.LUX ? lux(s.film, gains, stop)
-                : PictureOutput.argb(s.film, finish, gains, Region.all(w, h), lit, stop);
+                : PictureOutput.quick(s.film, finish, gains, Region.all(w, h), lit, stop);
         if (argb == null) return false;
         double[] light = lit ? s.film.planeLuminance() : new double[0];
         if (gains != null) {
@@ -328,7 +328,7 @@ public final class LiveRender implements AutoCloseable {
     }
 
     private static int[] lux(Film film, float[] gains, BooleanSupplier stop) {
-        float[] clean = Denoiser.run(film, gains, Region.all(film.width(), film.height()), stop);
+        float[] clean = QuickDenoiser.run(film, gains, Region.all(film.width(), film.height()), stop);
         if (clean == null) return null;
         int[] out = new int[film.width() * film.height()];
         for (int i = 0; i < out.length; i++)

@@ -15,6 +15,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 
 /** What a project's delivery means: its pictures with their settings, sizes and files. */
@@ -92,7 +93,38 @@ public final class Deliveries {
                     w, h);
             out.add(new Picture(v, s, w, h, d.files().stream().map(f -> to.resolve(name + "." + f)).toList(), i.isOff()));
         }
+        out.sort(Comparator.comparingInt(x -> {
+            int at = d.order().indexOf(x.view.name());
+            return at < 0 ? Integer.MAX_VALUE : at;
+        }));
         return out;
+    }
+
+    /**
+     * The project with a picture made before another one.
+     *
+     * @param before name of a view, or null for the end
+     */
+    public static Project move(Project p, Path folder, String view, String before) {
+        List<String> names = new ArrayList<>(pictures(p, folder, current(p), LocalDate.EPOCH).stream().map(x -> x.view.name()).toList());
+        if (!names.remove(view)) return p;
+        int at = before == null ? -1 : names.indexOf(before);
+        names.add(at < 0 ? names.size() : at, view);
+        return with(p, current(p).with("order", List.copyOf(names)));
+    }
+
+    /** The project with a place more whose light the report says; its name is made one of its own. */
+    public static Project withPoint(Project p, String name, double[] at, double[] facing) {
+        DeliverySpec d = current(p);
+        String free = name;
+        for (int n = 2; taken(d, free); n++) free = name + " " + n;
+        List<DeliverySpec.Point> all = new ArrayList<>(d.points());
+        all.add(new DeliverySpec.Point(free, at, facing, null));
+        return with(p, d.with("points", List.copyOf(all)));
+    }
+
+    private static boolean taken(DeliverySpec d, String name) {
+        return d.points().stream().anyMatch(x -> x.name().equals(name));
     }
 
     /** Where the files of a delivery go. */

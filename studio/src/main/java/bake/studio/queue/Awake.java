@@ -1,8 +1,7 @@
 package bake.studio.queue;
 
+import bake.studio.user.Commands;
 import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.List;
 
 /** Keeps the machine from going to sleep, by the platform's own command where there is one. */
@@ -17,7 +16,7 @@ final class Awake implements AutoCloseable {
 
     static Awake hold() {
         for (List<String> w : WAYS) {
-            if (!onPath(w.getFirst())) continue;
+            if (!Commands.has(w.getFirst())) continue;
             try {
                 return new Awake(new ProcessBuilder(w).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.DISCARD).start());
             } catch (IOException e) {
@@ -25,13 +24,6 @@ final class Awake implements AutoCloseable {
             }
         }
         return new Awake(null);
-    }
-
-    private static boolean onPath(String command) {
-        String path = System.getenv("PATH");
-        if (path != null) for (String p : path.split(java.io.File.pathSeparator)) if (Files.isExecutable(Path.of(p).resolve(
-                command))) return true;
-        return false;
     }
 
     @Override

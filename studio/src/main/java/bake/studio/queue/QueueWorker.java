@@ -9,6 +9,7 @@ import bake.formats.project.ProjectFile;
 import bake.studio.estimate.WorkLog;
 import bake.studio.project.Digests;
 import bake.studio.render.RenderJob;
+import bake.studio.user.DesktopNote;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
@@ -24,6 +25,7 @@ import java.security.MessageDigest;
 import java.time.Clock;
 import java.time.ZonedDateTime;
 import java.util.List;
+import java.util.function.BiConsumer;
 import java.util.stream.Stream;
 
 /**
@@ -41,6 +43,9 @@ public final class QueueWorker implements AutoCloseable {
     private final FinalMaker maker;
     private final Clock clock;
     private final FileChannel channel;
+    private final Presence presence;
+    private final BiConsumer<String, String> note;
+    private int made, failed;
     private final Thread watcher = new Thread(this::watch, "queue");
     private volatile boolean quit;
     private volatile int at;
@@ -49,8 +54,15 @@ public final class QueueWorker implements AutoCloseable {
 
     /** @throws FormatException when another process works the queue */
     public QueueWorker(RenderQueue queue, int threads, WorkLog log, Clock clock) throws IOException {
+        this(queue, threads, log, clock, DesktopNote::say);
+    }
+
+    /** @param note takes a title and a text, when all is done or something is wrong */
+    QueueWorker(RenderQueue queue, int threads, WorkLog log, Clock clock, BiConsumer<String, String> note) throws IOException {
         this.queue = queue;
         this.clock = clock;
+        this.note = note;
+        presence = new Presence(queue.folder(), clock);
         Files.createDirectories(queue.folder());
         channel = FileChannel.open(queue.folder().resolve("worker.lock"), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
         FileLock lock;
@@ -89,9 +101,11 @@ public final class QueueWorker implements AutoCloseable {
             while (!quit) {
                 queue.refresh();
                 QueueEntry e = queue.next();
+                if (e == null) tellDone();
                 if (e == null && !wait) break;
-                if (e == null || rests()) {
-                    status(0, e == null ? "waiting" : queue.paused() ? "resting" : "waiting for its hours");
+                String why = e == null ? "waiting" : rests();
+                if (why != null) {
+                    status(0, why);
                     pause();
                     continue;
                 }
@@ -109,8 +123,22 @@ public final class QueueWorker implements AutoCloseable {
         }
     }
 
-    private boolean rests() {
-        return queue.paused() || !queue.hours().open(ZonedDateTime.now(clock));
+    /** Why nothing is to be rendered now, or null; how many threads may is set on the way. */
+    private String rests() {
+        if (queue.paused()) return "resting";
+        if (!queue.hours().open(ZonedDateTime.now(clock))) return "waiting for its hours";
+        Manners m = queue.manners();
+        boolean here = m != Manners.ALL && presence.here();
+        workers.allow(here && m == Manners.HALF ? workers.threads() / 2 : workers.threads());
+        return here && m == Manners.REST ? "resting while someone works here" : null;
+    }
+
+    /** One note for all that was made since the last one. */
+    private void tellDone() {
+        if (made + failed == 0) return;
+        note.accept(failed == 0 ? "Finals are done" : "Finals need a look", (made == 1 ? "1 picture is done" : made + " pictures are done")
+                + (failed == 0 ? "." : ", " + failed + " could not be made: bake queue list says why."));
+        made = failed = 0;
     }
 
     private boolean one(QueueEntry e) throws IOException {
@@ -125,6 +153,7 @@ public final class QueueWorker implements AutoCloseable {
             Project p = ProjectFile.read(queue.state(j.id()));
             FinalMaker.Made m = maker.make(j, p, own, g -> shown(j, g), whole -> names(j.id(), whole));
             ended(j, m);
+            made++;
             clean(own);
             return true;
         } catch (IOException | RuntimeException | OutOfMemoryError x) {
@@ -186,6 +215,7 @@ public final class QueueWorker implements AutoCloseable {
                 : x.getMessage() == null ? x.getClass().getSimpleName() : x.getMessage();
         if (!(x instanceof IOException) && !(x instanceof OutOfMemoryError))
             org.slf4j.LoggerFactory.getLogger(QueueWorker.class).error("picture {} of the queue", e.job().id(), x);
+        if (!again) failed++;
         try {
             queue.tell(RenderQueue.event("trouble", e.job().id()).put("note", what).put("again", again));
         } catch (IOException full) {
@@ -260,8 +290,8 @@ public final class QueueWorker implements AutoCloseable {
             }
             int id = at;
             if (id == 0) continue;
-            boolean rests = rests();
-            maker.pause(rests);
+            String rests = rests();
+            maker.pause(rests != null);
             QueueEntry e = queue.entry(id);
             if (e == null || e.state() == QueueEntry.State.CANCELLED) {
                 dropped = true;
@@ -273,7 +303,7 @@ public final class QueueWorker implements AutoCloseable {
             }
             if (System.nanoTime() - said > 1_000_000_000L) {
                 said = System.nanoTime();
-                status(id, rests ? queue.paused() ? "resting" : "waiting for its hours" : "rendering");
+                status(id, rests != null ? rests : "rendering");
             }
         }
     }

@@ -32,6 +32,7 @@ public final class RenderQueue {
     private final Set<Integer> keep = new HashSet<>();
     private boolean paused;
     private QueueHours hours = QueueHours.ALWAYS;
+    private Manners manners = Manners.ALL;
 
     public RenderQueue(Path folder) {
         this.folder = folder;
@@ -63,6 +64,7 @@ public final class RenderQueue {
             case "pause" -> paused = true;
             case "resume" -> paused = false;
             case "hours" -> hours = QueueHours.of(e.path("hours").asText());
+            case "manners" -> manners = Manners.of(e.path("manners").asText());
             case "move" -> {
                 if (q == null) return;
                 order.remove((Integer) id);
@@ -140,6 +142,11 @@ public final class RenderQueue {
         return hours;
     }
 
+    /** What it leaves to somebody who works at the machine. */
+    public synchronized Manners manners() {
+        return manners;
+    }
+
     /** Whether a picture in work is to be stopped, and what it has so far kept. */
     synchronized boolean keeps(int id) {
         return keep.contains(id);
@@ -215,6 +222,10 @@ public final class RenderQueue {
     public void hours(QueueHours h) throws IOException {
         ObjectNode n = event("hours", 0);
         tell(n.put("hours", h.text()));
+    }
+
+    public void manners(Manners m) throws IOException {
+        tell(event("manners", 0).put("manners", m.word()));
     }
 
     /** Takes a picture out; one in work is stopped, and what it has is not written. */

@@ -1,8 +1,9 @@
 package bake.studio.render;
 
+import bake.core.denoise.Denoiser;
+import bake.core.denoise.QuickDenoiser;
 import bake.core.film.Film;
 import bake.core.film.Region;
-import bake.core.finish.Denoiser;
 import bake.core.finish.Finish;
 import bake.formats.FormatException;
 import bake.formats.picture.DisplayPicture;
@@ -72,7 +73,7 @@ public final class PictureOutput {
             else DisplayPicture.writeTiff(file, image, how.dpi());
             return;
         }
-        short[] codes = denoise && film.hasFeatures() ? finish.rgb16(Denoiser.run(film, gains, r)) : finish.rgb16(film, gains, r);
+        short[] codes = denoise && film.hasFeatures() ? finish.rgb16(Denoiser.run(film, gains, r, finish.saturation())) : finish.rgb16(film, gains, r);
         BufferedImage image = DisplayPicture.image16(r.width(), r.height(), codes);
         if (n.endsWith(".png")) DisplayPicture.writePng(file, image, how.dpi());
         else DisplayPicture.writeTiff(file, image, how.dpi());
@@ -97,7 +98,7 @@ public final class PictureOutput {
 
     /** Codes 0 to 65535 of what stands before the backdrop and of how much it covers, four for each pixel. */
     private static short[] apart(Film film, Finish finish, Region r, boolean denoise) {
-        float[] light = denoise ? Denoiser.front(film, r) : raster(film, film.front(), r).rgb(),
+        float[] light = denoise ? Denoiser.front(film, r, finish.saturation()) : raster(film, film.front(), r).rgb(),
                 clean = denoise ? Denoiser.cover(film, r) : null, raw = denoise ? null : cover(film, r);
         int n = r.width() * r.height();
         float[] cover = new float[n];
@@ -121,15 +122,17 @@ public final class PictureOutput {
 
     /** sRGB codes of a region as 0xAARRGGBB; outside of what was rendered they are transparent. */
     public static int[] argb(Film film, Finish finish, float[] gains, Region r, boolean denoise) {
-        return argb(film, finish, gains, r, denoise, () -> false);
+        return denoise && film.hasFeatures() ? finish.argb(Denoiser.run(film, gains, r, finish.saturation())) : plain(film, finish, gains, r);
     }
 
-    /** The same; null when it was stopped. */
-    public static int[] argb(Film film, Finish finish, float[] gains, Region r, boolean denoise, BooleanSupplier stop) {
-        if (denoise && film.hasFeatures()) {
-            float[] clean = Denoiser.run(film, gains, r, stop);
-            return clean == null ? null : finish.argb(clean);
-        }
+    /** The same while a picture is being made, denoised only as well as a moment allows; null when it was stopped. */
+    public static int[] quick(Film film, Finish finish, float[] gains, Region r, boolean denoise, BooleanSupplier stop) {
+        if (!denoise || !film.hasFeatures()) return plain(film, finish, gains, r);
+        float[] clean = QuickDenoiser.run(film, gains, r, stop);
+        return clean == null ? null : finish.argb(clean);
+    }
+
+    private static int[] plain(Film film, Finish finish, float[] gains, Region r) {
         int[] all = finish.argb(film, gains), part = new int[r.width() * r.height()];
         for (int y = 0; y < r.height(); y++) System.arraycopy(all, (r.y() + y) * film.width() + r.x(), part, y * r.width(), r.width());
         return part;

@@ -12,16 +12,19 @@ import java.util.zip.Deflater;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 
-/** Everything that is handed over: the page, the print, and an archive of the pictures with both and their sums. */
+/** Everything that is handed over: the page, the print, a contact sheet, and an archive of the pictures with both and their sums. */
 public final class Handover {
     private Handover() {}
 
-    /** Writes report.html, report.pdf and the archive into a folder, named after the delivery; returns them. */
+    /** Writes the page, the print, the contact sheet and the archive into a folder, named after the delivery; returns them. */
     public static List<Path> write(Path folder, Report r) throws IOException {
         String name = FileNames.clean(r.title() + " " + r.round());
         Path html = folder.resolve(name + "-report.html"), pdf = folder.resolve(name + "-report.pdf"), zip = folder.resolve(name + ".zip");
         HtmlReport.write(html, r);
         PdfReport.write(pdf, r);
+        Path sheet = folder.resolve(name + "-sheet.jpg");
+        ContactSheet.write(sheet, r.title() + ", " + r.round(), r.views().stream().map(m -> new ContactSheet.Cell(m.view() + ", " + m.width() + " x "
+                + m.height(), m.preview())).toList());
         List<Path> all = new ArrayList<>();
         StringBuilder sums = new StringBuilder();
         for (Report.Made m : r.views()) for (int i = 0; i < m.files().size(); i++) {
@@ -31,6 +34,7 @@ public final class Handover {
         }
         all.add(html);
         all.add(pdf);
+        all.add(sheet);
         AtomicFile.write(zip, o -> {
             ZipOutputStream z = new ZipOutputStream(o, StandardCharsets.UTF_8);
             // Pictures are packed already.
@@ -45,6 +49,6 @@ public final class Handover {
             z.closeEntry();
             z.finish();
         });
-        return List.of(html, pdf, zip);
+        return List.of(html, pdf, sheet, zip);
     }
 }

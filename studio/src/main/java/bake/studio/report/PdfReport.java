@@ -36,7 +36,10 @@ public final class PdfReport {
             List<PDImageXObject> images = new ArrayList<>();
             for (Report.Made m : r.views()) images.add(m.preview() == null ? null : JPEGFactory.createFromImage(d, m.preview(), QUALITY));
             w.sheet(r, images);
-            for (int i = 0; i < r.views().size(); i++) w.page(r.views().get(i), images.get(i));
+            for (int i = 0; i < r.views().size(); i++) {
+                Report.Made m = r.views().get(i);
+                w.page(r.round(), m, images.get(i), m.before() == null ? null : JPEGFactory.createFromImage(d, m.before(), QUALITY));
+            }
             AtomicFile.write(file, d::save);
         }
     }
@@ -63,23 +66,31 @@ public final class PdfReport {
         }
     }
 
-    private void page(Report.Made m, PDImageXObject image) throws IOException {
+    /** @param before of the last round, or null */
+    private void page(String round, Report.Made m, PDImageXObject image, PDImageXObject before) throws IOException {
         PDPage page = new PDPage(paper);
         document.addPage(page);
         List<String> lines = new ArrayList<>();
-        for (String[] f : m.facts()) lines.add(String.format("%-8s%s", f[0], f[1]));
+        for (String[] f : m.facts()) lines.add(String.format("%-14s%s", f[0], f[1]));
         for (int i = 0; i < m.files().size(); i++) {
-            lines.add(String.format("%-8s%s", "File", m.files().get(i).getFileName()));
-            if (m.sums().size() > i) lines.add("        SHA-256 " + m.sums().get(i));
+            lines.add(String.format("%-14s%s", "File", m.files().get(i).getFileName()));
+            if (m.sums().size() > i) lines.add("              SHA-256 " + m.sums().get(i));
         }
         if (m.changes() != null) {
             lines.add(m.changes().isEmpty() ? "Nothing changed since the last round." : "Since the last round:");
-            for (String s : m.changes()) lines.add("        " + s);
+            for (String s : m.changes()) lines.add("              " + s);
         }
         try (PDPageContentStream c = new PDPageContentStream(document, page)) {
             float top = paper.getHeight() - MARGIN, y = MARGIN + LINE * Math.min(lines.size(), 16);
             text(c, m.view(), MARGIN, top - LARGE, LARGE);
-            if (image != null) fit(c, image, MARGIN, y + GAP, paper.getWidth() - 2 * MARGIN, top - LARGE - GAP - y - GAP);
+            float room = paper.getWidth() - 2 * MARGIN, high = top - LARGE - GAP - y - GAP, half = (room - GAP) / 2;
+            if (image != null && before == null) fit(c, image, MARGIN, y + GAP, room, high);
+            if (image != null && before != null) {
+                fit(c, before, MARGIN, y + GAP, half, high - LINE);
+                fit(c, image, MARGIN + half + GAP, y + GAP, half, high - LINE);
+                text(c, "last round", MARGIN, top - LARGE - GAP + 3, SMALL);
+                text(c, round, MARGIN + half + GAP, top - LARGE - GAP + 3, SMALL);
+            }
             for (String l : lines.subList(0, Math.min(lines.size(), 16))) {
                 y -= LINE;
                 text(c, l, MARGIN, y + 3, SMALL);

@@ -1,13 +1,13 @@
 package bake.studio.report;
 
 import bake.formats.FormatException;
+import bake.formats.picture.Shrink;
+import bake.formats.project.DeliverySpec;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.proof.Differences;
 import bake.studio.queue.QueueEntry;
 import bake.studio.queue.RenderQueue;
-import java.awt.Graphics2D;
-import java.awt.RenderingHints;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -33,12 +33,14 @@ public record Report(String title, String round, LocalDate date, String due, Lis
      * One picture.
      *
      * @param preview a display picture of it, at most {@value #PREVIEW} pixels wide; null where only scene light was written
+     * @param before the same of the last round, or null
      * @param files with their sums, in the same order
      * @param changes since the last round in words; null where there was none
+     * @param levels illuminance at the delivery's points under this picture's light
      */
     public record Made(String view, int width, int height, String preset, double seconds, double noise, int passes, String light,
-            BufferedImage preview,
-            List<Path> files, List<String> sums, List<String> changes) {
+            BufferedImage preview, BufferedImage before, List<Path> files, List<String> sums, List<String> changes,
+            List<LightLevels.Level> levels) {
         /** Facts in the order in which they are told: name and value. */
         public List<String[]> facts() {
             List<String[]> out = new ArrayList<>();
@@ -47,6 +49,7 @@ public record Report(String title, String round, LocalDate date, String due, Lis
             out.add(new String[] {"Light", light});
             out.add(new String[] {"Time", time(seconds)});
             out.add(new String[] {"Noise", String.format(Locale.ROOT, "%.2f %%, %d passes", noise, passes)});
+            if (!levels.isEmpty()) out.add(new String[] {"Light levels", String.join(", ", levels.stream().map(LightLevels.Level::words).toList())});
             return out;
         }
     }
@@ -62,10 +65,14 @@ public record Report(String title, String round, LocalDate date, String due, Lis
         List<Made> views = new ArrayList<>();
         for (View v : p.views()) {
             QueueEntry e = done(queue, folder, round, v.name());
-            if (e != null) views.add(made(queue, e, before == null ? null : done(queue, folder, before, v.name())));
+            if (e != null) views.add(made(queue, e, before == null ? null : done(queue, folder, before, v.name()), points(p, round)));
         }
         if (views.isEmpty()) throw new FormatException(p.name(), "delivery '" + round + "'", "has no finished picture in the queue; render it first");
         return new Report(p.name(), round, LocalDate.now(), due, List.copyOf(views));
+    }
+
+    private static List<DeliverySpec.Point> points(Project p, String round) {
+        return p.deliveries().stream().filter(d -> d.name().equals(round)).findFirst().map(DeliverySpec::points).orElse(List.of());
     }
 
     private static QueueEntry done(RenderQueue q, Path folder, String round, String view) {
@@ -77,7 +84,7 @@ public record Report(String title, String round, LocalDate date, String due, Lis
         return found;
     }
 
-    private static Made made(RenderQueue q, QueueEntry e, QueueEntry before) throws IOException {
+    private static Made made(RenderQueue q, QueueEntry e, QueueEntry before, List<DeliverySpec.Point> points) throws IOException {
         var j = e.job();
         Project p = q.project(j.id());
         View v = p.view(j.view());
@@ -90,7 +97,8 @@ public record Report(String title, String round, LocalDate date, String due, Lis
                     .stream().map(d -> d.part().word() + ": " + d.what() + " " + d.a() + " \u2192 " + d.b()).toList();
         }
         return new Made(j.view(), j.width(), j.height(), j.preset().name() + " v" + j.preset().version(), e.seconds(), e.noise(), e.passes(), light(v),
-                preview(files), files, e.sums(), changes);
+                preview(files), before == null ? null : preview(before.job().files().stream().map(Path::of).toList()), files, e.sums(), changes,
+                LightLevels.at(p, v, Path.of(j.project()), points));
     }
 
     private static String light(View v) {
@@ -104,34 +112,12 @@ public record Report(String title, String round, LocalDate date, String due, Lis
             if (n.endsWith(".exr") || n.endsWith(".hdr") || !Files.isRegularFile(f)) continue;
             try {
                 BufferedImage whole = ImageIO.read(f.toFile());
-                if (whole != null) return smaller(whole);
+                if (whole != null) return Shrink.within(whole, PREVIEW, 4 * PREVIEW);
             } catch (IOException e) {
                 // Another kind may be readable.
             }
         }
         return null;
-    }
-
-    private static BufferedImage smaller(BufferedImage i) {
-        int w = Math.min(PREVIEW, i.getWidth()), h = Math.max(1, (int) ((long) i.getHeight() * w / i.getWidth()));
-        BufferedImage out = new BufferedImage(w, h, BufferedImage.TYPE_INT_RGB);
-        Graphics2D g = out.createGraphics();
-        g.setRenderingHint(RenderingHints.KEY_INTERPOLATION, RenderingHints.VALUE_INTERPOLATION_BICUBIC);
-        g.setColor(java.awt.Color.WHITE);
-        g.fillRect(0, 0, w, h);
-        // Halves first: one large step would leave pixels out.
-        BufferedImage from = i;
-        while (from.getWidth() > 2 * w) {
-            BufferedImage half = new BufferedImage(from.getWidth() / 2, Math.max(1, from.getHeight() / 2), BufferedImage.TYPE_INT_RGB);
-            Graphics2D q = half.createGraphics();
-            q.setRenderingHint(RenderingHints.KEY_INTERPOLATION, RenderingHints.VALUE_INTERPOLATION_BILINEAR);
-            q.drawImage(from, 0, 0, half.getWidth(), half.getHeight(), null);
-            q.dispose();
-            from = half;
-        }
-        g.drawImage(from, 0, 0, w, h, null);
-        g.dispose();
-        return out;
     }
 
     /** Seconds of all pictures. */

@@ -9,8 +9,11 @@ import bake.formats.project.DeliverySpec;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
+import bake.formats.project.ShippedPresets;
 import bake.studio.estimate.Estimate;
+import bake.studio.queue.QueueEntry;
 import bake.studio.queue.QueueHours;
+import bake.studio.queue.QueueJob;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -170,5 +173,22 @@ class PlanTest {
         Preset gone = x.preset();
         assertThrows(IllegalArgumentException.class, () -> Deliveries.pictures(Deliveries.with(p, d.item("One").with("preset", gone.name() + "?")),
                 Path.of("/p"), Deliveries.current(Deliveries.with(p, d.item("One").with("preset", gone.name() + "?"))), LocalDate.now()));
+    }
+
+    /** What was promised against what it took, by week. */
+    @Test
+    void score() {
+        QueueJob j = new QueueJob(1, "/p", "P", "R1", "One", ShippedPresets.PRESETS.getFirst(), 10, 10, List.of("/a.png"), null, false, 0, null, null, null, 100);
+        assertEquals(0, Score.of(List.of(entry(j, QueueEntry.State.FAILED, 50, "2031-03-03T10:00:00"))).pictures());
+        Score s = Score.of(List.of(entry(j, QueueEntry.State.DONE, 50, "2031-03-03T10:00:00"), entry(j, QueueEntry.State.DONE, 200, "2031-03-09T10:00:00"),
+                entry(j, QueueEntry.State.DONE, 200, "2031-03-10T10:00:00")));
+        assertEquals(3, s.pictures());
+        assertEquals(Math.cbrt(2), s.ratio(), 1e-9);
+        assertEquals(List.of("2031-W10  1.00 of what was promised, 2 pictures", "2031-W11  2.00 of what was promised, 1 picture"),
+                s.weeks().stream().map(Score.Week::words).toList());
+    }
+
+    private static QueueEntry entry(QueueJob j, QueueEntry.State state, double seconds, String ended) {
+        return new QueueEntry(j, state, 0, "", false, seconds, 2, 10, List.of(), null, ended);
     }
 }

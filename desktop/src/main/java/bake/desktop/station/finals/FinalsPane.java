@@ -6,27 +6,21 @@ import bake.desktop.work.Finals;
 import bake.desktop.work.PlanHand;
 import bake.desktop.work.Workbench;
 import bake.studio.plan.Plan;
-import bake.studio.queue.QueueEntry;
-import bake.studio.queue.QueueStatus;
+import bake.studio.plan.Score;
 import java.time.LocalDateTime;
 import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
 import javafx.collections.ListChangeListener;
 import javafx.scene.control.Button;
-import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.ProgressBar;
-import javafx.scene.layout.ColumnConstraints;
-import javafx.scene.layout.GridPane;
-import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
 /** The delivery: when it will be ready, a line for each picture, and what would make it fit. */
 public final class FinalsPane extends VBox {
     private static final DateTimeFormatter WHEN = DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.ENGLISH);
     private final Workbench bench;
-    private final GridPane table = new GridPane();
+    private final FinalsTable table;
     private final Label title = Ui.label("", "finals-title"), due = Ui.label("", "finals-due"), ready = Ui.label("", "finals-ready");
     private final Button find, again, pause, stop, start;
 
@@ -52,15 +46,7 @@ public final class FinalsPane extends VBox {
         }, "small");
         f.tryOut().runningProperty().addListener((o, a, b) -> tryOut.setText(b ? "Stop trying" : "Try it small"));
         start.setMinWidth(USE_PREF_SIZE);
-        table.setHgap(14);
-        double[] least = {26, 100, 88, 92, 110, 60, 60}, wanted = {26, 170, 96, 130, 190, 170, 60};
-        for (int i = 0; i < least.length; i++) {
-            ColumnConstraints c = new ColumnConstraints(least[i], wanted[i], Double.MAX_VALUE);
-            if (i == 1) c.setHgrow(Priority.ALWAYS);
-            table.getColumnConstraints().add(c);
-        }
-        // Narrow windows cut names and notes short, not the figures and not the window.
-        table.setMinWidth(0);
+        table = new FinalsTable(f);
         setMinWidth(0);
         getChildren().addAll(Ui.row(title, due, Ui.spring(), again, pause, stop, start), Ui.row(ready, Ui.spring(), find, tryOut), asked(),
                 new PlanClock(f.plan()), new WaysPart(f.plan()), table, new SheetPart(f.tryOut()));
@@ -102,7 +88,6 @@ public final class FinalsPane extends VBox {
     }
 
     private void refill() {
-        table.getChildren().clear();
         Finals f = bench.finals();
         var rows = f.rows();
         long chosen = rows.stream().filter(r -> !r.picture().off()).count();
@@ -117,10 +102,6 @@ public final class FinalsPane extends VBox {
         Ui.show(again, queued && f.queue().left());
         start.setDisable(rows.stream().noneMatch(r -> r.open() && !r.queued()));
         told();
-        if (rows.isEmpty()) return;
-        int c = 0;
-        for (String h : new String[] {"", "View", "Pixels", "Preset", "State", "", ""}) table.add(head(h), c++, 0);
-        for (int i = 0; i < rows.size(); i++) line(rows.get(i), i + 1);
     }
 
     /** When it will be ready, and what that stands on. */
@@ -130,89 +111,14 @@ public final class FinalsPane extends VBox {
         long unknown = h.unknown();
         Ui.show(find, unknown > 0);
         find.setDisable(h.lookingProperty().get());
-        double[] score = h.score();
-        String kept = score == null ? "" : String.format(Locale.ROOT, "  So far pictures took %.2f of what was promised (%.0f).", score[0], score[1]);
+        Score score = h.score();
+        String kept = score.pictures() == 0 ? "" : String.format(Locale.ROOT, "  So far pictures took %.2f of what was promised (%d).", score.ratio(),
+                score.pictures());
+        ready.setTooltip(score.weeks().isEmpty() ? null : Ui.tip(String.join("\n", score.weeks().stream().map(Score.Week::words).toList())));
         ready.setText(p == null ? unknown > 0 ? "How long it takes is not known yet." : "" : "Ready " + p.end().format(WHEN) + ", " + p.early().format(WHEN)
                 + " to " + p.late().format(WHEN) + (Double.isNaN(p.chance()) || unknown > 0 ? "." : String.format(Locale.ROOT, ". In time with a chance of %.0f %%.",
                         100 * p.chance())) + (unknown > 0 ? "  " + unknown + (unknown == 1 ? " picture is" : " pictures are") + " not in it." : "") + kept);
         ready.getStyleClass().removeAll("late", "in-time");
         if (p != null && !Double.isNaN(p.chance()) && unknown == 0) ready.getStyleClass().add(p.chance() < 0.5 ? "late" : "in-time");
-    }
-
-    private static Label head(String t) {
-        Label l = Ui.label(t, "table-head");
-        l.setMaxWidth(Double.MAX_VALUE);
-        return l;
-    }
-
-    private void line(Finals.Row r, int at) {
-        CheckBox on = new CheckBox();
-        on.setId("finals-" + (at - 1));
-        on.setAccessibleText("Make " + r.view());
-        on.setSelected(!r.picture().off());
-        on.setDisable(r.queued());
-        on.setOnAction(e -> bench.finals().choose(r, on.isSelected()));
-        QueueStatus s = bench.finals().status(r);
-        Label state = Ui.label(state(r, s), "table-cell", "state-" + style(r));
-        state.setId("state-" + (at - 1));
-        table.addRow(at, on, cell(r.view(), "table-cell"), cell(Texts.size(r.picture().width(), r.picture().height()), "table-figure"),
-                cell(r.picture().preset().name(), "table-cell"), state);
-        if (s != null) {
-            ProgressBar b = new ProgressBar(s.passes() == 0 ? s.prepared() : s.fraction());
-            b.setMaxWidth(Double.MAX_VALUE);
-            table.add(b, 5, at);
-        } else {
-            String note = note(r);
-            Label n = cell(note, r.entry() != null && r.entry().state() == QueueEntry.State.FAILED ? "error-text" : "table-figure");
-            n.setTooltip(note.isEmpty() ? null : Ui.tip(note));
-            table.add(n, 5, at);
-        }
-        table.add(action(r, at - 1), 6, at);
-    }
-
-    /** The one thing that can be done about a line. */
-    private javafx.scene.Node action(Finals.Row r, int n) {
-        if (r.entry() == null) return new Label();
-        int id = r.entry().job().id();
-        return switch (r.entry().state()) {
-            case WAITING -> Ui.button("finals-first-" + n, "First", "Makes it before all others that wait", () -> bench.finals().queue().tell(q -> q.move(id,
-                    q.entries().stream().filter(e -> e.state() == QueueEntry.State.WAITING).findFirst().map(e -> e.job().id()).orElse(0))), "small");
-            case FAILED, CANCELLED -> Ui.button("finals-again-" + n, "Again", "Tries it once more", () -> bench.finals().queue().tell(q -> {
-                q.again(id);
-                bench.finals().queue().goOn();
-            }), "small");
-            default -> new Label();
-        };
-    }
-
-    private static Label cell(String t, String style) {
-        Label l = Ui.label(t, "table-cell", style);
-        l.setMaxWidth(Double.MAX_VALUE);
-        return l;
-    }
-
-    private static String note(Finals.Row r) {
-        if (r.entry() == null) return r.estimate() == null || r.picture().off() ? "" : "about " + Texts.about(r.estimate().seconds());
-        QueueEntry e = r.entry();
-        if (!e.note().isEmpty()) return e.note();
-        if (e.state() == QueueEntry.State.DONE) return String.join(", ", e.job().files().stream().map(f -> java.nio.file.Path.of(f).getFileName().toString())
-                .toList());
-        return r.estimate() == null ? "" : "about " + Texts.about(r.estimate().seconds());
-    }
-
-    private static String style(Finals.Row r) {
-        return r.entry() == null ? "waiting" : r.entry().state().name().toLowerCase(Locale.ROOT);
-    }
-
-    private String state(Finals.Row r, QueueStatus s) {
-        if (r.entry() == null) return r.picture().off() ? "left out" : "not in the queue";
-        QueueEntry e = r.entry();
-        return switch (e.state()) {
-            case WAITING -> e.tries() > 0 ? "waiting, tried " + e.tries() : "waiting";
-            case RENDERING -> s == null ? "waiting" : !s.state().equals("rendering") ? s.state() : s.passes() == 0 ? "caching bounced light" : "noise "
-                    + Texts.noise(s.noise()) + (s.left() < 0 ? "" : ", " + Texts.time(s.left()) + " left");
-            case DONE -> "done " + Texts.time(e.seconds()) + ", " + Texts.noise(e.noise());
-            default -> e.state().word();
-        };
     }
 }

@@ -5,12 +5,14 @@ import bake.desktop.parts.Ui;
 import bake.desktop.text.Moments;
 import bake.desktop.text.Texts;
 import bake.desktop.work.Finals;
+import bake.desktop.work.QueueHand;
 import bake.desktop.work.Workbench;
 import bake.formats.project.DeliverySpec;
 import bake.formats.project.Preset;
 import bake.studio.plan.Deliveries;
 import bake.studio.preset.Presets;
 import bake.studio.queue.FileNames;
+import bake.studio.queue.Manners;
 import bake.studio.queue.QueueHours;
 import java.io.File;
 import java.nio.file.Path;
@@ -19,10 +21,12 @@ import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
+import javafx.util.StringConverter;
 
 /** The Finals sheet: what is promised and when, when the machine may work, which files, where they go, and with which settings. */
 public final class FinalsSheet extends VBox {
@@ -32,6 +36,7 @@ public final class FinalsSheet extends VBox {
     private final Field due = new Field("due", 190, this::due), hours = new Field("finals-hours", 190, this::hours),
             names = new Field("finals-names", 190, this::names), dpi = new Field("finals-dpi", 60, this::dpi),
             quality = new Field("finals-quality", 60, this::quality);
+    private final ComboBox<Manners> manners = new ComboBox<>();
     private final Label left = Ui.note(""), folder = Ui.label("", "figure"), example = Ui.note(""), round = Ui.label("", "figure");
     private final HBox kinds = new HBox(9);
     private final CheckBox eight = new CheckBox("8 bit PNG and TIF, not 16");
@@ -50,16 +55,39 @@ public final class FinalsSheet extends VBox {
             b.setOnAction(e -> kind(k, b.isSelected()));
             kinds.getChildren().add(b);
         }
+        manners.setId("finals-manners");
+        manners.getItems().setAll(Manners.values());
+        manners.setConverter(new StringConverter<>() {
+            @Override
+            public String toString(Manners m) {
+                return m == null ? "" : switch (m) {
+                    case ALL -> "all of the machine";
+                    case HALF -> "half of its threads";
+                    case REST -> "rest";
+                };
+            }
+
+            @Override
+            public Manners fromString(String s) {
+                return null;
+            }
+        });
+        manners.setTooltip(Ui.tip("What the queue takes while keys are pressed here; after two minutes without one it takes all again"));
+        manners.setOnAction(e -> {
+            QueueHand.Seen s = finals.queue().seenProperty().get();
+            Manners m = manners.getValue();
+            if (m != null && s != null && m != s.manners()) finals.queue().tell(q -> q.manners(m));
+        });
         eight.setId("finals-eight");
         eight.setOnAction(e -> finals.change("bits", eight.isSelected() ? 8 : null));
-        getChildren().addAll(Ui.card("Promised", round, Ui.line("Due", due), left, Ui.line("Hours", hours),
+        getChildren().addAll(Ui.card("Promised", round, Ui.line("Due", due), left, Ui.line("Hours", hours), Ui.line("While I work here", manners),
                 Ui.row(Ui.button("finals-round", "Next round", "The next delivery of this project begins as this one is; its files have places of their own",
                         finals::nextRound, "small"))),
                 Ui.card("Files", null, kinds, Ui.line("Names", names), example, Ui.line("dpi", dpi), Ui.line("JPEG quality", quality), eight,
                         Ui.note("PNG, TIF and JPG hold the finished picture, EXR and HDR the light of the scene in cd/m\u00b2.")),
                 Ui.card("Folder", Ui.button("finals-folder", "Choose\u2026", null, this::choose, "small"), folder), new ReportCard(bench), presets);
         finals.queue().seenProperty().addListener((o, a, b) -> {
-            if (a == null || !a.hours().equals(b.hours())) refresh();
+            if (a == null || !a.hours().equals(b.hours()) || a.manners() != b.manners()) refresh();
         });
         bench.projectProperty().addListener((o, a, b) -> refresh());
         refresh();
@@ -128,6 +156,8 @@ public final class FinalsSheet extends VBox {
         left.setText(promised == null ? "Date and time, such as \"Friday 12:00\" or 14 March 2027 17:00; empty for none."
                 : Texts.until(LocalDateTime.now(), promised) + ".");
         hours.show(finals.plan().hours().text());
+        QueueHand.Seen seen = finals.queue().seenProperty().get();
+        manners.setValue(seen == null ? Manners.ALL : seen.manners());
         names.show(d.names() == null ? FileNames.USUAL : d.names());
         dpi.show("" + Deliveries.options(d).dpi());
         quality.show("" + Deliveries.options(d).quality());

@@ -10,8 +10,11 @@ import java.time.LocalTime;
 import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
+import javafx.scene.Cursor;
+import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
 import javafx.scene.layout.Pane;
 import javafx.scene.shape.Line;
 import javafx.scene.shape.Rectangle;
@@ -25,12 +28,18 @@ final class PlanClock extends Pane {
     private static final DateTimeFormatter WHEN = DateTimeFormatter.ofPattern("EEE HH:mm", Locale.ENGLISH);
     private final PlanHand hand;
     private ZonedDateTime from, to;
+    /** Where a bar that is carried would go. */
+    private final Line mark = new Line();
+    private boolean carried;
 
     PlanClock(PlanHand hand) {
         this.hand = hand;
         setId("plan-clock");
         getStyleClass().add("plan-clock");
         setMinWidth(0);
+        mark.getStyleClass().add("plan-mark");
+        mark.setManaged(false);
+        mark.setVisible(false);
         hand.planProperty().addListener((o, a, b) -> fill());
         widthProperty().addListener((o, a, b) -> fill());
         fill();
@@ -42,6 +51,11 @@ final class PlanClock extends Pane {
     }
 
     private void fill() {
+        // What is being carried is not taken out of the hand.
+        if (!carried) Ui.refill(this, this::refill);
+    }
+
+    private void refill() {
         getChildren().clear();
         Plan p = hand.planProperty().get();
         Ui.show(this, p != null && !p.bars().isEmpty());
@@ -62,6 +76,7 @@ final class PlanClock extends Pane {
         for (int i = 0; i < p.bars().size(); i++) bar(p.bars().get(i), TOP + ROW * i);
         if (due != null) line(due, h, "plan-due", "due " + due.format(WHEN));
         line(now, h, "plan-now", null);
+        getChildren().add(mark);
         setAccessibleText(words(p));
     }
 
@@ -118,6 +133,59 @@ final class PlanClock extends Pane {
         Tooltip.install(r, Ui.tip(b.work().name() + "\n" + b.begin().format(WHEN) + " to " + b.end().format(WHEN) + ", in eight of ten cases "
                 + b.early().format(WHEN) + " to " + b.late().format(WHEN) + "\nabout " + Texts.about(b.work().seconds())));
         getChildren().addAll(name, r, range, end);
+        for (Node n : new Node[] {name, r}) carry(n, b.work().name());
+        // The same by keys: the name takes the focus, and goes up and down.
+        name.setId("plan-name-" + row(y));
+        name.setFocusTraversable(true);
+        name.getStyleClass().add("plan-carried");
+        name.setTooltip(Ui.tip("Drag it up or down, or press the arrow keys with Ctrl, to have it made earlier or later"));
+        name.setOnKeyPressed(e -> {
+            if (!e.isShortcutDown() || e.getCode() != KeyCode.UP && e.getCode() != KeyCode.DOWN) return;
+            int at = row(y);
+            put(b.work().name(), e.getCode() == KeyCode.UP ? at - 1 : at + 2);
+            e.consume();
+        });
+    }
+
+    private static int row(double y) {
+        return (int) Math.floor((y - TOP) / ROW);
+    }
+
+    /** Lets a bar be put elsewhere in the order. */
+    private void carry(Node n, String name) {
+        n.setOnMousePressed(e -> ((Node) e.getSource()).requestFocus());
+        n.setOnMouseDragged(e -> {
+            setCursor(Cursor.CLOSED_HAND);
+            carried = true;
+            double y = sceneToLocal(e.getSceneX(), e.getSceneY()).getY();
+            mark.setVisible(true);
+            double line = TOP + ROW * place(y) - 2;
+            mark.setStartX(0);
+            mark.setEndX(getWidth() - RIGHT);
+            mark.setStartY(line);
+            mark.setEndY(line);
+        });
+        n.setOnMouseReleased(e -> {
+            setCursor(null);
+            if (!carried) return;
+            carried = false;
+            mark.setVisible(false);
+            put(name, place(sceneToLocal(e.getSceneX(), e.getSceneY()).getY()));
+            fill();
+        });
+    }
+
+    /** Before which bar a height lies. */
+    private int place(double y) {
+        return Math.clamp(Math.round((y - TOP) / ROW), 0, hand.planProperty().get().bars().size());
+    }
+
+    private void put(String name, int before) {
+        var bars = hand.planProperty().get().bars();
+        int own = 0;
+        while (own < bars.size() && !bars.get(own).work().name().equals(name)) own++;
+        if (before < 0 || before > bars.size() || before == own || before == own + 1) return;
+        hand.move(name, before == bars.size() ? null : bars.get(before).work().name());
     }
 
     private void line(ZonedDateTime t, double h, String style, String text) {

@@ -2,6 +2,7 @@ package bake.desktop.station.finals;
 
 import bake.desktop.parts.Ui;
 import bake.desktop.work.TryOut;
+import bake.studio.plan.DryRun;
 import java.nio.IntBuffer;
 import javafx.scene.image.ImageView;
 import javafx.scene.image.PixelBuffer;
@@ -20,13 +21,13 @@ final class SheetPart extends FlowPane {
         setMinWidth(0);
         tryOut.sheetProperty().addListener((o, a, b) -> {
             getChildren().clear();
-            for (TryOut.Small s : b) getChildren().add(small(s));
+            for (DryRun.Small s : b) getChildren().add(small(s));
             Ui.show(this, !b.isEmpty());
         });
         Ui.show(this, false);
     }
 
-    private static VBox small(TryOut.Small s) {
+    private static VBox small(DryRun.Small s) {
         VBox v = new VBox(3);
         v.setPrefWidth(WIDTH);
         if (s.argb() == null) {

@@ -72,6 +72,8 @@ final class PickedCard extends VBox {
                 .ifPresent(m -> getChildren().add(Ui.more("picked-more", new SurfaceEditor(bench.models(), m))));
         getChildren().add(Ui.row(Ui.button("swap", "Swap for a file\u2026",
                 "Another model stands in its place, and in those of all its copies: plain furniture for better",
-                () -> ModelDialogs.ask(getScene(), "Choose what stands in its place", f -> bench.models().swap(p.object(), f)), "small")));
+                () -> ModelDialogs.ask(getScene(), "Choose what stands in its place", f -> bench.models().swap(p.object(), f)), "small"),
+                Ui.button("report-light", "Light in the report", "How much light falls here is said in the delivery's report, for each view",
+                        () -> bench.finals().measure(p), "small")));
     }
 }

@@ -1,4 +1,4 @@
-package bake.core.finish;
+package bake.core.denoise;
 
 import java.util.concurrent.ForkJoinPool;
 import java.util.concurrent.atomic.AtomicBoolean;

@@ -1,6 +1,8 @@
-package bake.core.finish;
+package bake.core.denoise;
 
+import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertNull;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import bake.core.film.Film;
@@ -10,6 +12,7 @@ import org.junit.jupiter.api.Test;
 
 class DenoiserTest {
     private static final int W = 64, H = 48;
+    private static final double WHITE = 1000;
 
     /** Two matt walls that meet in a corner, one lit twice as much, with a striped base colour; noise of a known size. */
     private static Film noisy(int samples, double spread) {
@@ -49,8 +52,10 @@ class DenoiserTest {
             f.mean(i % W, i / W, null, c);
             System.arraycopy(c, 0, raw, 3 * i, 3);
         }
-        float[] clean = Denoiser.run(f, null, Region.all(W, H));
-        assertTrue(error(clean) < error(raw) / 6, "from " + error(raw) + " to " + error(clean));
+        float[] clean = Denoiser.run(f, null, Region.all(W, H), WHITE);
+        float[] quick = QuickDenoiser.run(f, null, Region.all(W, H));
+        assertTrue(error(clean) < error(raw) / 3.5, "from " + error(raw) + " to " + error(clean));
+        assertTrue(error(quick) < error(raw) / 5.5, "from " + error(raw) + " to " + error(quick));
         double mean = 0, truth = 0;
         for (int i = 0; i < W * H; i++) {
             mean += clean[3 * i];
@@ -70,13 +75,13 @@ class DenoiserTest {
             f.add(20, 20, new float[] {1e6f, 1e6f, 1e6f});
             f.addFeatures(20, 20, new float[] {base(20), base(20), base(20), 1, 0, 0, 5});
         }
-        float[] clean = Denoiser.run(f, null, Region.all(W, H));
+        float[] clean = Denoiser.run(f, null, Region.all(W, H), WHITE);
         assertTrue(clean[3 * (20 * W + 20)] < 3 * 100 * base(20), "stray pixel left at " + clean[3 * (20 * W + 20)]);
     }
 
     @Test
     void aCleanPictureStaysAsItIs() {
-        float[] clean = Denoiser.run(noisy(4, 0), null, Region.all(W, H));
+        float[] clean = Denoiser.run(noisy(4, 0), null, Region.all(W, H), WHITE);
         for (int i = 0; i < W * H; i++) assertEquals(truth(i % W) * base(i % W), clean[3 * i], 0.02 * truth(i % W) * base(i % W));
     }
 
@@ -103,8 +108,74 @@ class DenoiserTest {
             }
         org.junit.jupiter.api.Assertions.assertTrue(after < 0.1 * before, before + " " + after);
         for (int y = 0; y < h; y++) org.junit.jupiter.api.Assertions.assertEquals(1, c[3 * (y * w + w / 2 - 1)], 1e-3, "the edge");
-        float[] front = Denoiser.front(f, Region.all(w, h));
+        float[] front = Denoiser.front(f, Region.all(w, h), WHITE);
         org.junit.jupiter.api.Assertions.assertEquals(5, front[3 * (10 * w + 5)], 0.05);
         org.junit.jupiter.api.Assertions.assertEquals(0, front[3 * (10 * w + 40)], 0.05);
+    }
+
+    /** A lamp a thousand times as bright as the wall: its noisy edge stays its own. */
+    @Test
+    void aLampDoesNotDrownWhatIsBesideIt() {
+        Film f = Film.merged(W, H, 1);
+        SplittableRandom r = new SplittableRandom(11);
+        int edge = W / 2;
+        for (int s = 0; s < 16; s++)
+            for (int y = 0; y < H; y++)
+                for (int x = 0; x < W; x++) {
+                    boolean lamp = x < edge || x == edge && r.nextDouble() < 0.3;
+                    float l = lamp ? 100_000 : (float) (100 * (1 + r.nextDouble() - 0.5));
+                    f.add(x, y, new float[] {l, l, l});
+                    f.addFeatures(x, y, new float[] {1, 1, 1, 0, 0, 1, lamp ? 3 : 5});
+                }
+        float[] clean = Denoiser.run(f, null, Region.all(W, H), WHITE);
+        for (int y = 4; y < H - 4; y++) {
+            assertEquals(100, clean[3 * (y * W + edge + 1)], 20, "beside the lamp");
+            assertEquals(100_000, clean[3 * (y * W + edge - 2)], 3000, "the lamp itself");
+        }
+    }
+
+    /** Fine lines that features do not show, such as a shadow's, are kept once the samples show them. */
+    @Test
+    void convergesToWhatWasRendered() {
+        double before = Double.MAX_VALUE;
+        for (int n : new int[] {4, 64, 1024}) {
+            Film f = Film.merged(W, H, 1);
+            SplittableRandom r = new SplittableRandom(12);
+            for (int s = 0; s < n; s++)
+                for (int y = 0; y < H; y++)
+                    for (int x = 0; x < W; x++) {
+                        float l = (float) ((x % 5 == 0 ? 60 : 100) * (1 + r.nextGaussian()));
+                        f.add(x, y, new float[] {l, l, l});
+                        f.addFeatures(x, y, new float[] {0.5f, 0.5f, 0.5f, 0, 0, 1, 5});
+                    }
+            float[] clean = Denoiser.run(f, null, Region.all(W, H), WHITE);
+            double e = 0;
+            for (int i = 0; i < W * H; i++) e += Math.pow(clean[3 * i] - (i % W % 5 == 0 ? 60 : 100), 2) / (W * H);
+            e = Math.sqrt(e);
+            assertTrue(e < 0.75 * before && e < 140 / Math.sqrt(n), "error " + e + " with " + n + " samples");
+            before = e;
+        }
+    }
+
+    /** The number of threads changes no bit, and faders act as they do on the film. */
+    @Test
+    void threadsAndFaders() throws Exception {
+        Film f = noisy(8, 0.8);
+        float[] many = Denoiser.run(f, null, Region.all(W, H), WHITE);
+        try (java.util.concurrent.ForkJoinPool one = new java.util.concurrent.ForkJoinPool(1)) {
+            assertArrayEquals(many, one.submit(() -> Denoiser.run(f, null, Region.all(W, H), WHITE)).get());
+        }
+        float[] half = Denoiser.run(f, new float[] {0.5f, 0.5f, 0.5f}, Region.all(W, H), WHITE / 2);
+        for (int i = 0; i < many.length; i++) assertEquals(many[i] / 2, half[i], 2e-3 * many[i] + 1e-3);
+    }
+
+    /** A wish to stop is heard, and a picture of single samples is denoised as well as that allows. */
+    @Test
+    void endsOfWhatIsAsked() {
+        assertNull(Denoiser.run(noisy(4, 1), null, Region.all(W, H), WHITE, () -> true));
+        assertTrue(error(Denoiser.run(noisy(1, 0.3), null, Region.all(W, H), WHITE)) < 0.2);
+        float[] part = Denoiser.run(noisy(8, 0), null, new Region(5, 7, 13, 9), WHITE);
+        assertEquals(3 * 13 * 9, part.length);
+        assertEquals(100 * base(5), part[0], 2);
     }
 }

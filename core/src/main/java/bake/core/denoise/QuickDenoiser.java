@@ -1,4 +1,4 @@
-package bake.core.finish;
+package bake.core.denoise;
 
 import bake.core.film.Film;
 import bake.core.film.Region;
@@ -6,12 +6,11 @@ import java.util.function.BooleanSupplier;
 import java.util.stream.IntStream;
 
 /**
- * Takes noise out of a picture with an edge-avoiding wavelet transform (Dammertz et al. 2010) whose reach in light is
+ * Takes noise out of a picture within a moment, for the easel: with an edge-avoiding wavelet transform (Dammertz et al. 2010) whose reach in light is
  * set by the estimated variance (Schied et al. 2017, section 4.2), on light from which the base colour has been divided
- * out, so that textures stay sharp. What it smears is put back as noise goes ({@link BlendBack}). Scene-referred files are never
- * denoised.
+ * out, so that textures stay sharp. What it smears is put back as noise goes ({@link BlendBack}).
  */
-public final class Denoiser {
+public final class QuickDenoiser {
     private static final int LEVELS = 5;
     /** Greatest light of a pixel, in means of its neighbourhood, before it counts as stray; more while samples are few. */
     private static final float STRAY = 5;
@@ -32,8 +31,10 @@ public final class Denoiser {
     private final boolean front;
     /** Variance of the luminance as it was rendered. */
     private final float[] rawVariance;
+    /** Luminance of both halves of the samples. */
+    private final float[] odd, even;
 
-    private Denoiser(Film film, float[] gains, boolean front, Region r, BooleanSupplier stop) {
+    private QuickDenoiser(Film film, float[] gains, boolean front, Region r, BooleanSupplier stop) {
         this.stop = stop;
         this.front = front;
         region = r;
@@ -49,6 +50,8 @@ public final class Denoiser {
         depth = new float[w * h];
         alone = new boolean[w * h];
         rawVariance = new float[w * h];
+        odd = new float[w * h];
+        even = new float[w * h];
         float[] c = new float[3], f = new float[7];
         for (int y = 0; y < h && !stop.getAsBoolean(); y++)
             for (int x = 0; x < w; x++) load(film, gains, x, y, c, f);
@@ -61,7 +64,7 @@ public final class Denoiser {
 
     /** How much of the backdrop is covered, as {@link Film#cover} says it, after denoising; three alike for each pixel. */
     public static float[] cover(Film film, Region r) {
-        Denoiser d = new Denoiser(film, null, false, r, () -> false);
+        QuickDenoiser d = new QuickDenoiser(film, null, false, r, () -> false);
         for (int y = 0; y < d.h; y++)
             for (int x = 0; x < d.w; x++) {
                 int i = y * d.w + x;
@@ -78,12 +81,12 @@ public final class Denoiser {
     /** The same; null when it was stopped, which is asked often. */
     public static float[] run(Film film, float[] gains, Region r, BooleanSupplier stop) {
         if (!film.hasFeatures()) throw new IllegalArgumentException("this picture is too large to denoise");
-        return run(new Denoiser(film, gains, false, r, stop));
+        return run(new QuickDenoiser(film, gains, false, r, stop));
     }
 
     /** The same of what lies before the backdrop, of a film that keeps that apart. */
     public static float[] front(Film film, Region r) {
-        return run(new Denoiser(film, film.front(), true, r, () -> false));
+        return run(new QuickDenoiser(film, film.front(), true, r, () -> false));
     }
 
     /** Light below which differences do not count, so that moonlit rooms are treated as sunny ones are. */
@@ -93,7 +96,7 @@ public final class Denoiser {
         least = (float) Math.max(Float.MIN_NORMAL, 1e-6 * sum / light.luminance().length);
     }
 
-    private static float[] run(Denoiser d) {
+    private static float[] run(QuickDenoiser d) {
         d.judgeLevel();
         d.limitStray();
         float[] raw = d.result();
@@ -102,7 +105,7 @@ public final class Denoiser {
         d.joinEdges();
         if (d.stop.getAsBoolean()) return null;
         float[] out = d.result();
-        BlendBack.mix(raw, d.rawVariance, out, d.w, d.h, d.samples);
+        if (d.samples > 1) BlendBack.mix(raw, d.odd, d.even, d.rawVariance, out, d.w, d.h);
         return out;
     }
 
@@ -121,7 +124,7 @@ public final class Denoiser {
         int i = y * w + x;
         film.mean(region.x() + x, region.y() + y, gains, c);
         film.features(region.x() + x, region.y() + y, f);
-        float l = 0, b = 0;
+        float l = 0, b = 0, all = 0.2126f * c[0] + 0.7152f * c[1] + 0.0722f * c[2];
         for (int k = 0; k < 3; k++) {
             base[3 * i + k] = Math.max(0.02f, f[k]);
             l += c[k];
@@ -137,14 +140,17 @@ public final class Denoiser {
         depth[i] = f[6];
         double v = front ? film.frontVariance(region.x() + x, region.y() + y) : film.variance(region.x() + x, region.y() + y);
         float scale = l > 0 ? b / l : 1, level = 1;
-        if (gains != null && !front && l > 0) {
+        if (gains != null && l > 0) {
             // The film's variance is that of light as it was deposited; faders change both.
             film.mean(region.x() + x, region.y() + y, null, c);
             float plain = c[0] + c[1] + c[2];
             if (plain > 0) level = l / plain;
-            scale *= level;
+            if (!front) scale *= level;
         }
-        rawVariance[i] = Double.isFinite(v) ? (float) v * level * level : Float.NaN;
+        film.half(region.x() + x, region.y() + y, c);
+        odd[i] = level * (0.2126f * c[0] + 0.7152f * c[1] + 0.0722f * c[2]);
+        even[i] = Math.max(0, 2 * all - odd[i]);
+        rawVariance[i] = Double.isFinite(v) ? (float) (front ? v : v * level * level) : Float.NaN;
         light.variance()[i] = Double.isFinite(v) ? (float) (v * scale * scale) : Float.NaN;
     }
 
@@ -173,6 +179,8 @@ public final class Denoiser {
                 light2.b()[i] = light.b()[i] * k;
                 light2.weigh(i);
                 light2.variance()[i] = light.variance()[i] * k * k;
+                odd[i] *= k;
+                even[i] *= k;
             }
         });
         swap();

@@ -1,4 +1,4 @@
-package bake.core.finish;
+package bake.core.denoise;
 
 /**
  * One level of the edge-avoiding wavelet transform (Dammertz et al. 2010, section 3), a row at a time and within it tap by tap.

@@ -1,0 +1,77 @@
+package bake.core.denoise;
+
+import java.util.stream.IntStream;
+
+/**
+ * Puts back of the rendered light what the denoiser took by mistake. Where it has smeared something both halves of the samples lie on the same
+ * side of what it made, where it took noise they do not: the product of both differences, over the pixels around, is the square of its error.
+ * Denoised and rendered light each count as much as they err less (the combination of two estimates by their squared errors; James and
+ * Stein 1961, for denoised pictures Zheng et al. 2021 and Firmino et al. 2022). As noise goes the picture becomes the rendered one.
+ */
+final class BlendBack {
+    /** Pixels around that are asked. */
+    private static final int AROUND = 3;
+    /** About half of the standard error of that product over the pixels around, in variances of the rendered light. */
+    private static final float MARGIN = 0.15f;
+    /** Share of the mean light below which differences do not count. */
+    private static final float LEAST = 1e-3f;
+
+    private BlendBack() {}
+
+    /**
+     * @param raw rendered light, three for each pixel
+     * @param odd luminance of one half of its samples, {@code even} of the other
+     * @param variance of its luminance; not finite where that is not known
+     * @param clean denoised light; takes the result
+     */
+    static void mix(float[] raw, float[] odd, float[] even, float[] variance, float[] clean, int w, int h) {
+        int n = w * h;
+        float[] level = new float[n], smeared = new float[n], noise = new float[n], spare = new float[n];
+        for (int i = 0; i < n; i++) level[i] = Math.max(0, luminance(clean, i));
+        mean(level, spare, w, h);
+        double sum = 0;
+        for (float l : level) sum += l;
+        float least = (float) Math.max(Float.MIN_NORMAL, LEAST * sum / n);
+        for (int i = 0; i < n; i++) {
+            float k = 1 / (level[i] + least), c = luminance(clean, i);
+            smeared[i] = limited((odd[i] - c) * k) * limited((even[i] - c) * k);
+            float v = variance[i];
+            noise[i] = v >= 0 && v < Float.POSITIVE_INFINITY ? Math.min(1, v * k * k) : 1;
+        }
+        float[] own = noise.clone();
+        mean(smeared, spare, w, h);
+        mean(noise, spare, w, h);
+        IntStream.range(0, h).parallel().forEach(y -> {
+            for (int i = y * w; i < (y + 1) * w; i++) {
+                float v = Math.max(noise[i], own[i]), s = Math.max(0, smeared[i] - MARGIN * v), k = v + s > 0 ? v / (v + s) : 0;
+                for (int c = 3 * i; c < 3 * i + 3; c++) clean[c] = raw[c] + k * (clean[c] - raw[c]);
+            }
+        });
+    }
+
+    private static float limited(float difference) {
+        return Math.clamp(difference, -1, 1);
+    }
+
+    private static float luminance(float[] rgb, int i) {
+        return 0.2126f * rgb[3 * i] + 0.7152f * rgb[3 * i + 1] + 0.0722f * rgb[3 * i + 2];
+    }
+
+    /** Means over squares of pixels, those beyond the edge left out; near ones count more. */
+    private static void mean(float[] p, float[] spare, int w, int h) {
+        IntStream.range(0, h).parallel().forEach(y -> line(p, spare, y * w, 1, w));
+        IntStream.range(0, w).parallel().forEach(x -> line(spare, p, x, w, h));
+    }
+
+    private static void line(float[] from, float[] to, int at, int step, int n) {
+        for (int i = 0; i < n; i++) {
+            float s = 0, k = 0;
+            for (int j = Math.max(0, i - AROUND); j <= Math.min(n - 1, i + AROUND); j++) {
+                float u = AROUND + 1 - Math.abs(i - j);
+                s += u * from[at + j * step];
+                k += u;
+            }
+            to[at + i * step] = s / k;
+        }
+    }
+}

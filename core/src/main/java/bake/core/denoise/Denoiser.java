@@ -1,0 +1,61 @@
+package bake.core.denoise;
+
+import bake.core.film.Film;
+import bake.core.film.Region;
+import java.util.function.BooleanSupplier;
+import java.util.stream.IntStream;
+
+/**
+ * Takes noise out of a picture by weighted regression of its light on what its pixels show (Moon et al. 2014; Bitterli et al. 2016): around
+ * each pixel light is a first-order function of base colour, normal, inverse depth and place, fitted to the pixels that look alike. What
+ * looks alike is judged in one half of the samples ({@link PatchWeights}) and fitted to the other ({@link LocalRegression}), so that noise is
+ * not taken for something to keep; both ways round, and their mean is the picture. What was smeared all the same is put back as noise goes
+ * ({@link BlendBack}).
+ *
+ * <p>Works strip by strip, so that a large picture takes little memory; its bits do not depend on the number of threads.
+ */
+public final class Denoiser {
+    private Denoiser() {}
+
+    /**
+     * Linear light of the region after denoising, cd/m2, three for each pixel.
+     *
+     * @param gains as in {@link Film#mean}
+     * @param white luminance from which the display shows differences less and less, cd/m2
+     * @throws IllegalArgumentException when the film keeps no features
+     */
+    public static float[] run(Film film, float[] gains, Region r, double white) {
+        return run(film, gains, r, white, () -> false);
+    }
+
+    /** The same; null when it was stopped, which is asked often. */
+    public static float[] run(Film film, float[] gains, Region r, double white, BooleanSupplier stop) {
+        if (!film.hasFeatures()) throw new IllegalArgumentException("this picture is too large to denoise");
+        // One sample has no halves.
+        if (film.samples(r.x() + r.width() / 2, r.y() + r.height() / 2) < 2) return QuickDenoiser.run(film, gains, r, stop);
+        return run(film, gains, false, r, new Highlights(white), stop);
+    }
+
+    /** The same of what lies before the backdrop, of a film that keeps that apart. */
+    public static float[] front(Film film, Region r, double white) {
+        return run(film, film.front(), true, r, new Highlights(white), () -> false);
+    }
+
+    /** How much of the backdrop is covered, as {@link Film#cover} says it, after denoising; three alike for each pixel. */
+    public static float[] cover(Film film, Region r) {
+        return QuickDenoiser.cover(film, r);
+    }
+
+    private static float[] run(Film film, float[] gains, boolean front, Region r, Highlights highlights, BooleanSupplier stop) {
+        int w = r.width(), h = r.height(), n = w * h;
+        float[] out = new float[3 * n], raw = new float[3 * n], odd = new float[n], even = new float[n], variance = new float[n];
+        ThreadLocal<LocalRegression> own = ThreadLocal.withInitial(() -> new LocalRegression(new HalvedStrip(film, gains, front, r, highlights)));
+        IntStream.range(0, (h + HalvedStrip.ROWS - 1) / HalvedStrip.ROWS).parallel().forEach(s -> {
+            if (!stop.getAsBoolean()) own.get().strip(s * HalvedStrip.ROWS, out, raw, odd, even, variance, stop);
+        });
+        if (stop.getAsBoolean()) return null;
+        BlendBack.mix(raw, odd, even, variance, out, w, h);
+        highlights.expand(out);
+        return out;
+    }
+}

@@ -1,0 +1,29 @@
+package bake.core.denoise;
+
+/**
+ * Light above the display's white on a logarithmic scale, as the display shows it, so that a lamp a thousand times as bright as the wall beside
+ * it does not drown that; and back.
+ *
+ * @param white luminance from which the scale bends, cd/m2
+ */
+record Highlights(double white) {
+    /** Factor on light of a luminance. */
+    float compress(float l) {
+        return l > white ? (float) (white * (1 + Math.log(l / white)) / l) : 1;
+    }
+
+    /** Factor on small differences beside that luminance. */
+    float slope(float l) {
+        return l > white ? (float) (white / l) : 1;
+    }
+
+    /** Takes it back, three colours for each pixel. */
+    void expand(float[] rgb) {
+        for (int i = 0; i < rgb.length; i += 3) {
+            double l = 0.2126 * rgb[i] + 0.7152 * rgb[i + 1] + 0.0722 * rgb[i + 2];
+            if (!(l > white)) continue;
+            float k = (float) (white * Math.exp(l / white - 1) / l);
+            for (int c = i; c < i + 3; c++) rgb[c] *= k;
+        }
+    }
+}

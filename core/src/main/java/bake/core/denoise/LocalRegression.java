@@ -1,0 +1,152 @@
+package bake.core.denoise;
+
+import static bake.core.denoise.HalvedStrip.PAD;
+import static bake.core.denoise.HalvedStrip.ROWS;
+import static bake.core.denoise.PatchWeights.LANES;
+import static bake.core.denoise.PatchWeights.REACH;
+import static bake.core.denoise.PatchWeights.SIDE;
+
+import java.util.Arrays;
+import java.util.function.BooleanSupplier;
+import jdk.incubator.vector.FloatVector;
+import jdk.incubator.vector.VectorOperators;
+
+/**
+ * Fits light around each pixel as a first-order function of what the pixels show, and takes what the fit says of the pixel itself (locally
+ * weighted regression; Cleveland and Devlin 1988, for rendered pictures Moon et al. 2014, eq. 4). Normal equations are summed up for many
+ * pixels side by side.
+ */
+final class LocalRegression {
+    /** Pixels of a tile across. */
+    static final int WIDTH = 32;
+    /** Unknowns: a constant and a slope for each feature; entries of half of their matrix; and sums in all, with three colours. */
+    private static final int N = HalvedStrip.FEATURES + 1, MATRIX = N * (N + 1) / 2, SUMS = MATRIX + 3 * N;
+    /** What keeps slopes flat that the pixels say nothing of, in weights; and the least of a pivot. */
+    private static final float RIDGE = 1e-3f, PIVOT = 1e-9f, NOTHING = 1e-6f, FAR = 3;
+
+    private final HalvedStrip strip;
+    private final PatchWeights weights = new PatchWeights(WIDTH, ROWS);
+    private final float[] sums = new float[SUMS * WIDTH], differences = new float[N * LANES.length()];
+    private final float[] matrix = new float[N * N], right = new float[3 * N];
+    /** Fits to one half and to the other, three for each pixel of the strip. */
+    private final float[] first, second;
+
+    LocalRegression(HalvedStrip strip) {
+        this.strip = strip;
+        first = new float[3 * ROWS * strip.w];
+        second = new float[3 * ROWS * strip.w];
+    }
+
+    /**
+     * Makes the rows from {@code y0} on.
+     *
+     * @param out denoised light, {@code raw} as it was rendered, three for each pixel of the picture; {@code odd} and
+     *     {@code even} the luminance of its halves, {@code variance} that of the whole
+     */
+    void strip(int y0, float[] out, float[] raw, float[] odd, float[] even, float[] variance, BooleanSupplier stop) {
+        HalvedStrip s = strip;
+        s.load(y0);
+        int rows = Math.min(ROWS, s.h - y0);
+        for (int x0 = 0; x0 < s.w; x0 += WIDTH) {
+            if (stop.getAsBoolean()) return;
+            tile(x0, y0, rows, s.oddLuminance, s.even, second);
+            tile(x0, y0, rows, s.evenLuminance, s.odd, first);
+        }
+        for (int y = 0; y < rows; y++) s.rendered(y0 + y, raw, odd, even, variance);
+        for (int i = 0; i < 3 * rows * s.w; i++) out[3 * y0 * s.w + i] = Math.max(0, (first[i] + second[i]) / 2);
+    }
+
+    /** @param judged luminance by which pixels are alike; {@code light} of the other half, to which is fitted */
+    private void tile(int x0, int y0, int rows, float[] judged, float[][] light, float[] out) {
+        HalvedStrip s = strip;
+        weights.weigh(judged, s.variance, s.across, PAD * s.across + PAD + x0);
+        if (x0 < REACH || x0 + WIDTH + REACH > s.w) outside(x0);
+        for (int y = 0; y < rows; y++) {
+            Arrays.fill(sums, 0);
+            int p = (PAD + y) * s.across + PAD + x0;
+            for (int dy = Math.max(-REACH, -y0 - y); dy <= Math.min(REACH, s.h - 1 - y0 - y); dy++)
+                for (int dx = -REACH; dx <= REACH; dx++)
+                    gather(p, p + dy * s.across + dx, weights.weights[(dy + REACH) * SIDE + dx + REACH], y * WIDTH, light);
+            for (int x = 0; x < WIDTH && x0 + x < s.w; x++) solve(x, out, 3 * (y * s.w + x0 + x));
+        }
+    }
+
+    /** Beside the picture there is nothing. */
+    private void outside(int x0) {
+        for (int dx = -REACH; dx <= REACH; dx++)
+            for (int x = 0; x < WIDTH; x++) {
+                if (x0 + x + dx >= 0 && x0 + x + dx < strip.w) continue;
+                for (int dy = 0; dy < SIDE; dy++)
+                    for (int y = 0; y < ROWS; y++) weights.weights[dy * SIDE + dx + REACH][y * WIDTH + x] = 0;
+            }
+    }
+
+    /** Adds the pixels from {@code q} on to the sums of those from {@code p} on. */
+    private void gather(int p, int q, float[] weight, int at, float[][] light) {
+        float[] a = sums, d = differences, red = light[0], green = light[1], blue = light[2];
+        float[][] features = strip.features;
+        int lanes = LANES.length();
+        for (int x = 0; x < WIDTH; x += lanes) {
+            FloatVector w = PatchWeights.of(weight, at + x);
+            if (!w.compare(VectorOperators.GT, 0).anyTrue()) continue;
+            FloatVector r = PatchWeights.of(red, q + x), g = PatchWeights.of(green, q + x), b = PatchWeights.of(blue, q + x);
+            add(a, x, w);
+            add(a, MATRIX * WIDTH + x, w.mul(r));
+            add(a, (MATRIX + N) * WIDTH + x, w.mul(g));
+            add(a, (MATRIX + 2 * N) * WIDTH + x, w.mul(b));
+            for (int k = 1, m = WIDTH + x; k < N; k++) {
+                float[] f = features[k - 1];
+                FloatVector e = PatchWeights.of(f, q + x).sub(PatchWeights.of(f, p + x)), t = w.mul(e);
+                e.intoArray(d, k * lanes);
+                add(a, m, t);
+                m += WIDTH;
+                for (int j = 1; j <= k; j++, m += WIDTH) add(a, m, t.mul(PatchWeights.of(d, j * lanes)));
+                add(a, (MATRIX + k) * WIDTH + x, t.mul(r));
+                add(a, (MATRIX + N + k) * WIDTH + x, t.mul(g));
+                add(a, (MATRIX + 2 * N + k) * WIDTH + x, t.mul(b));
+            }
+        }
+    }
+
+    private static void add(float[] a, int i, FloatVector v) {
+        PatchWeights.of(a, i).add(v).intoArray(a, i);
+    }
+
+    /** Solves the normal equations of a pixel by Cholesky's factors; the constants are its light, since features count from it on. */
+    private void solve(int x, float[] out, int at) {
+        for (int k = 0, m = x; k < N; k++) for (int j = 0; j <= k; j++, m += WIDTH) matrix[k * N + j] = sums[m];
+        float all = matrix[0];
+        if (!(all > NOTHING)) {
+            for (int c = 0; c < 3; c++) out[at + c] = all > 0 ? sums[(MATRIX + c * N) * WIDTH + x] / all : 0;
+            return;
+        }
+        for (int k = 1; k < N; k++) matrix[k * N + k] += RIDGE * all;
+        for (int k = 0; k < N; k++)
+            for (int j = 0; j <= k; j++) {
+                float v = matrix[k * N + j];
+                for (int i = 0; i < j; i++) v -= matrix[k * N + i] * matrix[j * N + i];
+                // The diagonal holds what its rows are divided by.
+                matrix[k * N + j] = j == k ? 1 / (float) Math.sqrt(Math.max(PIVOT * all, v)) : v * matrix[j * N + j];
+            }
+        for (int c = 0; c < 3; c++) {
+            float even = sums[(MATRIX + c * N) * WIDTH + x] / all;
+            // What lies far from all that it is fitted to is a fit gone astray.
+            out[at + c] = Math.clamp(constant(c, x), even / FAR, even * FAR);
+        }
+    }
+
+    private float constant(int colour, int x) {
+        int o = colour * N;
+        for (int k = 0; k < N; k++) {
+            float v = sums[(MATRIX + o + k) * WIDTH + x];
+            for (int i = 0; i < k; i++) v -= matrix[k * N + i] * right[o + i];
+            right[o + k] = v * matrix[k * N + k];
+        }
+        for (int k = N - 1; k >= 0; k--) {
+            float v = right[o + k];
+            for (int i = k + 1; i < N; i++) v -= matrix[i * N + k] * right[o + i];
+            right[o + k] = v * matrix[k * N + k];
+        }
+        return right[o];
+    }
+}
