@@ -37,6 +37,7 @@ final class FinalsTable extends GridPane {
     FinalsTable(Finals finals) {
         this.finals = finals;
         setHgap(12);
+        setVgap(2);
         // Narrow windows cut names and notes short, not the figures and not the window.
         setMinWidth(0);
         for (int i = 0; i < LEAST.length; i++) {
@@ -46,6 +47,7 @@ final class FinalsTable extends GridPane {
         }
         finals.rows().addListener((ListChangeListener<Finals.Row>) c -> fill());
         finals.queue().seenProperty().addListener((o, a, b) -> fill());
+        finals.tryOut().sheetProperty().addListener((o, a, b) -> fill());
         finals.queue().smalls().addListener((MapChangeListener<Integer, Small>) c -> fill());
         fill();
     }
@@ -90,7 +92,7 @@ final class FinalsTable extends GridPane {
         p.getStyleClass().add("finals-small");
         p.setMinSize(k * r.picture().width(), k * r.picture().height());
         p.setMaxSize(k * r.picture().width(), k * r.picture().height());
-        Small s = r.entry() == null ? null : finals.queue().smalls().get(r.entry().job().id());
+        Small s = looks(r);
         if (s == null) return p;
         ImageView i = new ImageView(new WritableImage(new PixelBuffer<>(s.width(), s.height(), IntBuffer.wrap(s.argb()),
                 PixelFormat.getIntArgbPreInstance())));
@@ -99,6 +101,13 @@ final class FinalsTable extends GridPane {
         i.setAccessibleText(r.view() + ", as far as it is");
         p.getChildren().add(i);
         return p;
+    }
+
+    /** As far as it is, or else as it was tried small. */
+    private Small looks(Finals.Row r) {
+        Small s = r.entry() == null ? null : finals.queue().smalls().get(r.entry().job().id());
+        return s != null ? s : finals.tryOut().sheetProperty().get().stream().filter(t -> t.view().equals(r.view()) && t.argb() != null)
+                .map(t -> new Small(t.argb(), t.width(), t.height())).findFirst().orElse(null);
     }
 
     private Node size(Finals.Row r, int n) {

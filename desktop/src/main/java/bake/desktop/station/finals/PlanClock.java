@@ -9,6 +9,7 @@ import java.time.Duration;
 import java.time.LocalTime;
 import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
+import java.util.List;
 import java.util.Locale;
 import javafx.scene.Cursor;
 import javafx.scene.Node;
@@ -153,10 +154,12 @@ final class PlanClock extends Pane {
 
     /** Lets a bar be put elsewhere in the order. */
     private void carry(Node n, String name) {
-        n.setOnMousePressed(e -> ((Node) e.getSource()).requestFocus());
+        n.setOnMousePressed(e -> {
+            n.requestFocus();
+            carried = true;
+        });
         n.setOnMouseDragged(e -> {
             setCursor(Cursor.CLOSED_HAND);
-            carried = true;
             double y = sceneToLocal(e.getSceneX(), e.getSceneY()).getY();
             mark.setVisible(true);
             double line = TOP + ROW * place(y) - 2;
@@ -167,24 +170,28 @@ final class PlanClock extends Pane {
         });
         n.setOnMouseReleased(e -> {
             setCursor(null);
-            if (!carried) return;
             carried = false;
+            if (mark.isVisible()) put(name, place(sceneToLocal(e.getSceneX(), e.getSceneY()).getY()));
             mark.setVisible(false);
-            put(name, place(sceneToLocal(e.getSceneX(), e.getSceneY()).getY()));
             fill();
         });
     }
 
     /** Before which bar a height lies. */
     private int place(double y) {
-        return Math.clamp(Math.round((y - TOP) / ROW), 0, hand.planProperty().get().bars().size());
+        return Math.clamp(Math.round((y - TOP) / ROW), 0, bars().size());
+    }
+
+    private List<Plan.Bar> bars() {
+        Plan p = hand.planProperty().get();
+        return p == null ? List.of() : p.bars();
     }
 
     private void put(String name, int before) {
-        var bars = hand.planProperty().get().bars();
+        List<Plan.Bar> bars = bars();
         int own = 0;
         while (own < bars.size() && !bars.get(own).work().name().equals(name)) own++;
-        if (before < 0 || before > bars.size() || before == own || before == own + 1) return;
+        if (own == bars.size() || before < 0 || before > bars.size() || before == own || before == own + 1) return;
         hand.move(name, before == bars.size() ? null : bars.get(before).work().name());
     }
 
