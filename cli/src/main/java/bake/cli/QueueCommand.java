@@ -118,7 +118,8 @@ final class QueueCommand implements Runnable {
             @Option(names = "--json", description = "print one JSON document") boolean json) throws IOException {
         Projects.Opened p = Projects.open(project, sets);
         DeliverySpec d = Deliveries.current(p.project());
-        List<Deliveries.Picture> all = Deliveries.pictures(p.project(), p.folder(), d, LocalDate.now()).stream().filter(x -> !x.off()).toList();
+        List<Deliveries.Picture> all = Deliveries.pictures(p.project(), p.folder(), d, LocalDate.now()).stream().filter(
+                x -> !x.off()).toList();
         List<DryRun.Small> made = new ArrayList<>();
         try (Workers w = new Workers(threads == null ? Runtime.getRuntime().availableProcessors() : threads)) {
             DryRun r = new DryRun(w);

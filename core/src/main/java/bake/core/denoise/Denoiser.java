@@ -8,7 +8,8 @@ import java.util.stream.IntStream;
 /**
  * Takes noise out of a picture by weighted regression of its light on what its pixels show (Moon et al. 2014; Bitterli et al. 2016): around
  * each pixel light is a first-order function of base colour, normal, inverse depth and place, fitted to the pixels that look alike. What
- * looks alike is judged in one half of the samples ({@link PatchWeights}) and fitted to the other ({@link LocalRegression}), so that noise is
+ * looks alike is judged in one half of the samples ({@link PatchWeights}) and fitted to the other ({@link LocalRegression}), so that
+ * noise is
  * not taken for something to keep; both ways round, and their mean is the picture. What was smeared all the same is put back as noise goes
  * ({@link BlendBack}).
  *
@@ -49,7 +50,8 @@ public final class Denoiser {
     private static float[] run(Film film, float[] gains, boolean front, Region r, Highlights highlights, BooleanSupplier stop) {
         int w = r.width(), h = r.height(), n = w * h;
         float[] out = new float[3 * n], raw = new float[3 * n], odd = new float[n], even = new float[n], variance = new float[n];
-        ThreadLocal<LocalRegression> own = ThreadLocal.withInitial(() -> new LocalRegression(new HalvedStrip(film, gains, front, r, highlights)));
+        ThreadLocal<LocalRegression> own = ThreadLocal.withInitial(() -> new LocalRegression(new HalvedStrip(film, gains, front, r,
+                highlights)));
         IntStream.range(0, (h + HalvedStrip.ROWS - 1) / HalvedStrip.ROWS).parallel().forEach(s -> {
             if (!stop.getAsBoolean()) own.get().strip(s * HalvedStrip.ROWS, out, raw, odd, even, variance, stop);
         });

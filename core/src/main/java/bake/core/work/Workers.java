@@ -39,7 +39,10 @@ public final class Workers implements AutoCloseable {
         return threads;
     }
 
-    /** Has only so many of the threads work from now on, at least one; the others rest after the piece they are at. No result depends on it. */
+    /**
+     * Has only so many of the threads work from now on, at least one; the others rest after the piece they are at. No result
+     * depends on it.
+     */
     public void allow(int most) {
         allowed = Math.clamp(most, 1, threads);
     }

@@ -30,7 +30,8 @@ class BlendBackTest {
                     odd = new float[W * H], even = new float[W * H];
             for (int i = 0; i < W * H; i++) {
                 boolean right = i % W >= W / 2;
-                float t = right && (i % W / 3 + i / W / 3) % 2 == 0 ? 1.4f : right ? 0.6f : 1, a = (float) (1.414 * sigma * r.nextGaussian()),
+                float t = right && (i % W / 3 + i / W / 3) % 2 == 0 ? 1.4f : right ? 0.6f : 1, a = (float) (1.414 * sigma
+                        * r.nextGaussian()),
                         b = (float) (1.414 * sigma * r.nextGaussian()), n = (a + b) / 2;
                 odd[i] = t + a;
                 even[i] = t + b;
@@ -53,7 +54,8 @@ class BlendBackTest {
     /** Without noise the picture is the rendered one; stray pixels that the variance knows of stay away. */
     @Test
     void ends() {
-        float[] raw = new float[3 * W * H], clean = new float[3 * W * H], variance = new float[W * H], odd = new float[W * H], even = new float[W * H];
+        float[] raw = new float[3 * W * H], clean = new float[3 * W * H], variance = new float[W * H], odd = new float[W * H],
+                even = new float[W * H];
         Random r = new Random(4);
         for (int i = 0; i < raw.length; i++) raw[i] = r.nextFloat();
         for (int i = 0; i < odd.length; i++) odd[i] = even[i] = 0.2126f * raw[3 * i] + 0.7152f * raw[3 * i + 1] + 0.0722f * raw[3 * i + 2];

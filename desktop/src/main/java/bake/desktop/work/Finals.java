@@ -123,12 +123,14 @@ public final class Finals {
 
     /** Names of the presets that finals may be made with. */
     public List<String> presets() {
-        return bench.project() == null ? List.of() : Presets.all(bench.project()).stream().filter(Preset::isFinal).map(Preset::name).toList();
+        return bench.project() == null ? List.of() : Presets.all(bench.project()).stream().filter(Preset::isFinal).map(
+                Preset::name).toList();
     }
 
     /** Has the report say how much light falls on a place. */
     public void measure(Spots.Place p) {
-        bench.edit(null, x -> Deliveries.withPoint(x, p.object(), new double[] {p.at().x(), p.at().y(), p.at().z()}, new double[] {p.normal().x(),
+        bench.edit(null, x -> Deliveries.withPoint(x, p.object(), new double[] {p.at().x(), p.at().y(), p.at().z()},
+                new double[] {p.normal().x(),
                 p.normal().y(), p.normal().z()}));
         bench.notices().say("The report will say the light on " + p.object() + "; the list is at Finals.");
     }

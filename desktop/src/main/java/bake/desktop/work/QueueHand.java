@@ -118,7 +118,8 @@ public final class QueueHand {
                 BufferedImage i = ImageIO.read(f.toFile());
                 if (i == null) continue;
                 smallOf.put(f, t);
-                out.put(e.job().id(), new Small(i.getRGB(0, 0, i.getWidth(), i.getHeight(), null, 0, i.getWidth()), i.getWidth(), i.getHeight()));
+                out.put(e.job().id(), new Small(i.getRGB(0, 0, i.getWidth(), i.getHeight(), null, 0, i.getWidth()), i.getWidth(),
+                        i.getHeight()));
             } catch (IOException x) {
                 // There is none yet, or it is just being replaced.
             }

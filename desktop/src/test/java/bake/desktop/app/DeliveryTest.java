@@ -174,7 +174,8 @@ class DeliveryTest extends WindowFixture {
 
     private void choose(FxRobot r, String menu, String item) {
         until(menu + " is there", () -> r.lookup(menu).tryQuery().isPresent());
-        r.interact(() -> r.lookup(menu).<MenuButton>query().getItems().stream().filter(i -> i.getText().equals(item)).findFirst().orElseThrow().fire());
+        r.interact(() -> r.lookup(menu).<MenuButton>query().getItems().stream().filter(i -> i.getText().equals(
+                item)).findFirst().orElseThrow().fire());
     }
 
     /** Sizes by name, paper both ways, and a shape that stays. */

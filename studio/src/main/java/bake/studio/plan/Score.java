@@ -37,7 +37,8 @@ public record Score(double ratio, int pictures, List<Week> weeks) {
             if (week != null) byWeek.computeIfAbsent(week, w -> new ArrayList<>()).add(off);
         }
         if (all.isEmpty()) return NONE;
-        return new Score(mean(all), all.size(), byWeek.entrySet().stream().map(w -> new Week(w.getKey(), mean(w.getValue()), w.getValue().size())).toList());
+        return new Score(mean(all), all.size(), byWeek.entrySet().stream().map(w -> new Week(w.getKey(), mean(w.getValue()),
+                w.getValue().size())).toList());
     }
 
     private static double mean(List<Double> logs) {

@@ -12,7 +12,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * Whether somebody works at the machine: in a window of ours, which leaves a sign in the queue's folder, or at all, where the platform has a
+ * Whether somebody works at the machine: in a window of ours, which leaves a sign in the queue's folder, or at all, where the platform
+ * has a
  * command that says when the last key was struck.
  */
 public final class Presence {

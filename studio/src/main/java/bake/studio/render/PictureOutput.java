@@ -73,7 +73,8 @@ public final class PictureOutput {
             else DisplayPicture.writeTiff(file, image, how.dpi());
             return;
         }
-        short[] codes = denoise && film.hasFeatures() ? finish.rgb16(Denoiser.run(film, gains, r, finish.saturation())) : finish.rgb16(film, gains, r);
+        short[] codes = denoise && film.hasFeatures() ? finish.rgb16(Denoiser.run(film, gains, r, finish.saturation())) : finish.rgb16(
+                film, gains, r);
         BufferedImage image = DisplayPicture.image16(r.width(), r.height(), codes);
         if (n.endsWith(".png")) DisplayPicture.writePng(file, image, how.dpi());
         else DisplayPicture.writeTiff(file, image, how.dpi());
@@ -122,7 +123,8 @@ public final class PictureOutput {
 
     /** sRGB codes of a region as 0xAARRGGBB; outside of what was rendered they are transparent. */
     public static int[] argb(Film film, Finish finish, float[] gains, Region r, boolean denoise) {
-        return denoise && film.hasFeatures() ? finish.argb(Denoiser.run(film, gains, r, finish.saturation())) : plain(film, finish, gains, r);
+        return denoise && film.hasFeatures() ? finish.argb(Denoiser.run(film, gains, r, finish.saturation())) : plain(film, finish, gains,
+                r);
     }
 
     /** The same while a picture is being made, denoised only as well as a moment allows; null when it was stopped. */

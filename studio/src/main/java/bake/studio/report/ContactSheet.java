@@ -18,7 +18,8 @@ public final class ContactSheet {
 
     private static final int WIDTH = 620, HEIGHT = 440, GAP = 28, HEAD = 96, LINE = 44;
     private static final double TEXT = 17, TITLE = 30;
-    private static final Color PAPER = new Color(250, 249, 246), INK = new Color(31, 36, 41), QUIET = new Color(91, 97, 102), EMPTY = new Color(232,
+    private static final Color PAPER = new Color(250, 249, 246), INK = new Color(31, 36, 41), QUIET = new Color(91, 97, 102),
+            EMPTY = new Color(232,
             230, 224);
 
     private ContactSheet() {}
@@ -26,14 +27,16 @@ public final class ContactSheet {
     /** The sheet, as nearly square as its cells allow. */
     public static BufferedImage draw(String title, List<Cell> cells) {
         int across = Math.max(1, (int) Math.ceil(Math.sqrt(cells.size()))), down = Math.max(1, (cells.size() + across - 1) / across);
-        BufferedImage out = new BufferedImage(GAP + across * (WIDTH + GAP), HEAD + down * (HEIGHT + LINE + GAP), BufferedImage.TYPE_INT_RGB);
+        BufferedImage out = new BufferedImage(GAP + across * (WIDTH + GAP), HEAD + down * (HEIGHT + LINE + GAP),
+                BufferedImage.TYPE_INT_RGB);
         Graphics2D g = out.createGraphics();
         g.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
         g.setColor(PAPER);
         g.fillRect(0, 0, out.getWidth(), out.getHeight());
         g.setColor(INK);
         Stamp.line(g, fitting(title, TITLE, out.getWidth() - 2 * GAP), GAP, HEAD * 0.6, TITLE);
-        for (int i = 0; i < cells.size(); i++) cell(g, cells.get(i), GAP + i % across * (WIDTH + GAP), HEAD + i / across * (HEIGHT + LINE + GAP));
+        for (int i = 0; i < cells.size(); i++) cell(g, cells.get(i), GAP + i % across * (WIDTH + GAP), HEAD + i / across * (HEIGHT + LINE
+                + GAP));
         g.dispose();
         return out;
     }

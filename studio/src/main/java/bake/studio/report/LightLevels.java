@@ -46,7 +46,8 @@ public final class LightLevels {
             w.run(out.length, (worker, i) -> {
                 DeliverySpec.Point x = points.get(i);
                 Vec3 n = x.facing() == null ? Vec3.UP : new Vec3(x.facing()[0], x.facing()[1], x.facing()[2]).normalized();
-                LightMeter.Reading r = new LightMeter(scene, LightMeter.ALL).measure(new Vec3(x.at()[0], x.at()[1], x.at()[2]).plus(n.times(OFF)), n,
+                LightMeter.Reading r = new LightMeter(scene, LightMeter.ALL).measure(new Vec3(x.at()[0], x.at()[1], x.at()[2]).plus(
+                        n.times(OFF)), n,
                         PATHS, SEED, i);
                 out[i] = new Level(x.name(), r.lux(), r.error());
             });

@@ -97,7 +97,8 @@ public record Report(String title, String round, LocalDate date, String due, Lis
                     .stream().map(d -> d.part().word() + ": " + d.what() + " " + d.a() + " \u2192 " + d.b()).toList();
         }
         return new Made(j.view(), j.width(), j.height(), j.preset().name() + " v" + j.preset().version(), e.seconds(), e.noise(), e.passes(), light(v),
-                preview(files), before == null ? null : preview(before.job().files().stream().map(Path::of).toList()), files, e.sums(), changes,
+                preview(files), before == null ? null : preview(before.job().files().stream().map(Path::of).toList()), files, e.sums(),
+                        changes,
                 LightLevels.at(p, v, Path.of(j.project()), points));
     }
 
