@@ -23,6 +23,7 @@ import bake.studio.preset.Shelves;
 import bake.studio.proof.Proof;
 import bake.studio.proof.StampField;
 import bake.studio.render.BandedRender;
+import bake.studio.render.Channel;
 import bake.studio.render.Checkpoint;
 import bake.studio.render.FileOptions;
 import bake.studio.render.OutputPlace;
@@ -96,6 +97,10 @@ final class RenderCommand implements Callable<Integer> {
             description = "change the project, or a value of the preset by its key, for this picture; may be given again")
     private List<String> sets;
 
+    @Option(names = "--channels", paramLabel = "WHAT", split = ",", description =
+            "more in the .exr: lights, depth, position, normal, colour, noise, samples, materials, objects; several with commas")
+    private List<String> channels;
+
     @Option(names = "--stamp", paramLabel = "FIELD", split = ",", description =
             "write on the picture (.png): project, view, preset, size, time, noise, date; several with commas")
     private List<String> stamp;
@@ -117,6 +122,8 @@ final class RenderCommand implements Callable<Integer> {
     @Option(names = "--json", description = "print one JSON document about the picture")
     private boolean json;
 
+    private FileOptions options;
+
     @CommandLine.Spec
     private CommandLine.Model.CommandSpec spec;
 
@@ -125,6 +132,9 @@ final class RenderCommand implements Callable<Integer> {
         PictureOutput.checkEnding(out);
         List<StampField> fields = stamp == null ? List.of() : stamp.stream().map(StampField::of).toList();
         Stamp.Corner corner = Stamp.Corner.of(stampAt);
+        options = FileOptions.SCREEN.withChannels(Channel.all(channels));
+        if (!options.channels().isEmpty() && !out.toString().toLowerCase(Locale.ROOT).endsWith(".exr"))
+            throw new IllegalArgumentException("--channels are written into .exr files only");
         if (!fields.isEmpty() && !out.toString().toLowerCase(Locale.ROOT).endsWith(".png"))
             throw new IllegalArgumentException("--stamp writes on .png pictures; scene light and TIFF stay as they are");
         Projects.Opened opened = Projects.open(project, sets);
@@ -138,7 +148,7 @@ final class RenderCommand implements Callable<Integer> {
         int n = threads == null ? Runtime.getRuntime().availableProcessors() : threads;
         if (n < 1 || n > 1024) throw new IllegalArgumentException("--threads takes 1 to 1024");
         // The order checks size and region before any memory is taken.
-        RenderJob.Order order = new RenderJob.Order(v.name(), v.camera().camera(), v.look(), settings, wh[0], wh[1], part, seed, false);
+        RenderJob.Order order = new RenderJob.Order(v.name(), v.camera().camera(), v.look(), settings, wh[0], wh[1], part, seed, options.apart());
         long memory = memory();
         boolean bands = BandedRender.needed(order.region().width(), order.region().height(), memory);
         if (bands) BandedRender.checkEnding(out);
@@ -153,6 +163,7 @@ final class RenderCommand implements Callable<Integer> {
                 HierarchyCache.shared());
         Preset settings = order.preset();
         Guides guides = new GuideStore(p.folder()).fitting(p.project(), v);
+        PictureOutput.check(order, options, scene);
         if (bands) return banded(scene, order, guides, Begun.identity(p.project(), p.folder(), v, order, null), n, memory);
         try (Workers workers = new Workers(n)) {
             CacheStore store = cacheFolder == null ? null : new CacheStore(cacheFolder);
@@ -173,7 +184,7 @@ final class RenderCommand implements Callable<Integer> {
                 if (!json) spec.commandLine().getErr().println();
                 if (job.progress().passes() == 0) throw new IOException("stopped before the first pass was done; nothing is written");
                 long saving = System.nanoTime();
-                PictureOutput.write(out, job, FileOptions.SCREEN);
+                PictureOutput.write(out, job, options);
                 if (!fields.isEmpty()) stamp(fields, corner, p.project().name(), v, job);
                 job.written();
                 learn(p, v, job, n, (System.nanoTime() - saving) / 1e9, expected);

@@ -12,6 +12,11 @@ import java.util.function.Consumer;
 public final class Film {
     /** Larger pictures do without features, and so without denoising, to spare memory. */
     private static final long MOST_FEATURES = 40_000_000;
+    private static final double[] RATES = new double[128];
+
+    static {
+        for (int i = 0; i < RATES.length; i++) RATES[i] = Math.pow(2, (i - 64) / 8.0);
+    }
 
     private final int width, height, planes, backdrop;
     /** The part that is kept. */
@@ -26,6 +31,8 @@ public final class Film {
     private final float[] features;
     /** Two a pixel: sums of how much of the backdrop is covered, and of its square. */
     private final float[] cover;
+    /** How many paths a pass pixels are to get, as {@link #rate} says it; 0 where that is not decided. */
+    private final byte[] rates;
     /** Three a pixel: light of all planes that every second sample found; null where no features are kept. */
     private final float[] odd;
 
@@ -60,6 +67,7 @@ public final class Film {
         squares = new float[(int) pixels];
         frontSquares = backdrop >= 0 ? new float[(int) pixels] : null;
         counts = new int[(int) pixels];
+        rates = new byte[(int) pixels];
         cover = new float[(int) (2 * pixels)];
         features = pixels <= MOST_FEATURES ? new float[(int) (7 * pixels)] : null;
         odd = features == null ? null : new float[(int) (3 * pixels)];
@@ -67,7 +75,7 @@ public final class Film {
 
     /** Bytes that a film takes for each pixel that it keeps, features included. */
     public static int bytesPerPixel(int planes) {
-        return 4 * (3 * planes + 5 + 7 + 3);
+        return 4 * (3 * planes + 5 + 7 + 3) + 1;
     }
 
     private int at(int x, int y) {
@@ -85,6 +93,7 @@ public final class Film {
         Floats.write(out, squares);
         if (frontSquares != null) Floats.write(out, frontSquares);
         Floats.write(out, counts);
+        out.accept(ByteBuffer.wrap(rates));
         Floats.write(out, cover);
         if (features == null) return;
         Floats.write(out, features);
@@ -101,6 +110,7 @@ public final class Film {
         Floats.read(in, squares);
         if (frontSquares != null) Floats.read(in, frontSquares);
         Floats.read(in, counts);
+        in.accept(ByteBuffer.wrap(rates));
         Floats.read(in, cover);
         if (features == null) return;
         Floats.read(in, features);
@@ -172,6 +182,17 @@ public final class Film {
         squares[i] += l * l;
         if (frontSquares != null) frontSquares[i] += (l - behind) * (l - behind);
         counts[i]++;
+    }
+
+    /** Paths a pass that a pixel is to get from now on, in eighths of a power of two from 1 on, -63 to 63. */
+    public void setRate(int x, int y, int eighths) {
+        rates[at(x, y)] = (byte) (Math.clamp(eighths, -63, 63) + 64);
+    }
+
+    /** Paths a pass that a pixel is to get; 1 where nothing was decided. */
+    public double rate(int x, int y) {
+        int r = rates[at(x, y)];
+        return r == 0 ? 1 : RATES[r];
     }
 
     /** Adds how much of the backdrop one sample's path found covered. */

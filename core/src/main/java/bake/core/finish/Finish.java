@@ -124,16 +124,28 @@ public final class Finish {
         for (int y = r.y(); y < r.y() + r.height(); y++)
             for (int x = r.x(); x < r.x() + r.width(); x++) {
                 if (film.samples(x, y) < 2) continue;
-                film.mean(x, y, null, c);
-                double l = (0.2126 * c[0] + 0.7152 * c[1] + 0.0722 * c[2]) / saturation;
-                double s = curve.slope(l), d = curve.apply(l);
-                // The curve bends within one standard error of bright noise; the display cannot move by more than itself.
-                double e = Math.min(s * Math.sqrt(film.variance(x, y)) / saturation, Math.max(d, 1 - d));
+                double e = error(film, x, y, c), d = curve.apply(luminance(film, x, y, c));
                 error += e * e;
                 signal += d * d;
                 n++;
             }
         if (n == 0) return Double.POSITIVE_INFINITY;
         return signal > 0 ? 100 * Math.sqrt(error / signal) : 0;
+    }
+
+    private double luminance(Film film, int x, int y, float[] c) {
+        film.mean(x, y, null, c);
+        return (0.2126 * c[0] + 0.7152 * c[1] + 0.0722 * c[2]) / saturation;
+    }
+
+    /**
+     * Estimated standard error of a pixel as it is displayed, before the transfer curve, 0 to 1.
+     *
+     * @param c room for three numbers
+     */
+    public double error(Film film, int x, int y, float[] c) {
+        double l = luminance(film, x, y, c), d = curve.apply(l);
+        // The curve bends within one standard error of bright noise; the display cannot move by more than itself.
+        return Math.min(curve.slope(l) * Math.sqrt(film.variance(x, y)) / saturation, Math.max(d, 1 - d));
     }
 }

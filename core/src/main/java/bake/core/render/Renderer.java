@@ -65,13 +65,21 @@ public final class Renderer implements Passes {
     private boolean begun;
     private final RenderScene scene;
     private final boolean uneven;
+    private final Adaptivity adaptivity;
     /** How many paths pixels get, where that is not one for all; null until it is known. */
     private EffortMap effort;
     /** Paths beyond the first of each pixel, by thread. */
     private final PathHead[] more;
 
     public Renderer(RenderScene scene, Camera camera, PathSettings settings, Film film, Region region, Workers workers) {
+        this(scene, camera, settings, film, region, workers, Adaptivity.NONE);
+    }
+
+    /** @param adaptivity how pixels get more paths than others */
+    public Renderer(RenderScene scene, Camera camera, PathSettings settings, Film film, Region region, Workers workers,
+            Adaptivity adaptivity) {
         this.scene = scene;
+        this.adaptivity = adaptivity;
         this.film = film;
         this.settings = settings;
         this.region = region.within(film.width(), film.height());
@@ -224,6 +232,7 @@ public final class Renderer implements Passes {
                     settings.edges(), settings.seed(), workers, stop);
             if (effort == null) return false;
         }
+        if (adaptivity.on() && Adaptivity.due(number)) adaptivity.share(film, region, effort, number);
         workers.run(across * down, (worker, tile) -> {
             if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;
             else tile(worker, number, (left + tile % across) * TILE - mx, (top + tile / across) * TILE - my);
@@ -250,7 +259,7 @@ public final class Renderer implements Passes {
             int x = x0 + cell % CELLS * CELL + k % CELL, y = y0 + cell / CELLS * CELL + k / CELL;
             if (x < 0 || y < 0 || x >= film.width() || y >= film.height()) continue;
             boolean in = region.contains(x, y);
-            if (!exchanges() && !in) continue;
+            if (!exchanges() && !in || in && times(x, y, number) == 0) continue;
             any |= in;
             PathHead head = all[n++];
             head.x = x;
@@ -258,19 +267,30 @@ public final class Renderer implements Passes {
         }
         if (!any) return;
         boolean exchanging = exchanges();
-        for (int k = 0; k < n; k++) path(worker, number * paths(all[k]), all[k], exchanging);
+        for (int k = 0; k < n; k++) path(worker, first(all[k], number), all[k], exchanging);
         if (exchanging) exchanges[worker].run(all, n);
         for (int k = 0; k < n; k++) {
             PathHead head = all[k];
             if (!region.contains(head.x, head.y)) continue;
+            int from = first(head, number);
             add(worker, head);
-            for (int i = 1, m = paths(head); i < m; i++) {
+            for (int i = 1, m = paths(head) * times(head.x, head.y, number); i < m; i++) {
                 more[worker].x = head.x;
                 more[worker].y = head.y;
-                path(worker, number * m + i, more[worker], false);
+                path(worker, from + i, more[worker], false);
                 add(worker, more[worker]);
             }
         }
+    }
+
+    /** How often a pixel of the region gets its paths in a pass. */
+    private int times(int x, int y, int number) {
+        return adaptivity.on() ? Adaptivity.paths(film.rate(x, y), number) : 1;
+    }
+
+    /** Number of the first path of a pass among those of its pixel. */
+    private int first(PathHead head, int number) {
+        return adaptivity.on() && region.contains(head.x, head.y) ? film.samples(head.x, head.y) : number * paths(head);
     }
 
     /** Paths of a pass for the pixel of a head. */

@@ -76,6 +76,7 @@ class ProofExtrasTest extends WindowFixture {
             r.interact(() -> bench.prover().onlyProperty().set(bench.prover().onlyProperty().get().withLayersOff(java.util.Set.of("Things"))));
         Proof only = proof(r);
         assertEquals(plain.width() / 2, only.width());
+        assertEquals("by its samples", only.endedBy());
         assertTrue(only.preset().clay());
         assertFalse(bench.prints().store().project(only).layerOn("Things"));
         assertTrue(bench.project().layerOn("Things"), "the project is as it was");

@@ -16,15 +16,15 @@ public final class ExrFile {
      * Writes channels of equal size, ZIP compressed.
      *
      * @param channels name to plane of {@code width * height} floats
-     * @param half whether channels are stored in 16 bit, all but those that hold greater numbers, such as the sun's disc, and depths, whose
-     *     names begin with a capital Z
+     * @param half whether channels are stored in 16 bit, all but those that hold greater numbers, such as the sun's disc, and those in which
+     *     every bit counts: depth, place, counts and numbers of things
      */
     public static void write(Path file, int width, int height, SortedMap<String, float[]> channels, boolean half, ExrNotes notes)
             throws IOException {
         List<ExrRows.Channel> all = new ArrayList<>();
         boolean colours = half && channels.entrySet().stream().noneMatch(e -> colour(e.getKey()) && most(e.getValue()) > ExrRows.MOST_HALF);
         channels.forEach((name, plane) -> all.add(new ExrRows.Channel(name, colour(name) ? colours
-                : half && !name.startsWith("Z") && most(plane) <= ExrRows.MOST_HALF)));
+                : half && !whole(name) && most(plane) <= ExrRows.MOST_HALF)));
         float[][] planes = channels.values().toArray(float[][]::new);
         float[] row = new float[planes.length * width];
         try (ExrRows out = new ExrRows(file, width, height, all, notes)) {
@@ -34,6 +34,10 @@ public final class ExrFile {
             }
             out.finish();
         }
+    }
+
+    private static boolean whole(String name) {
+        return name.startsWith("Z") || name.startsWith("P.") || name.startsWith("samples.") || IdMatte.exact(name);
     }
 
     /** Colours and their coverage are all of one kind. */

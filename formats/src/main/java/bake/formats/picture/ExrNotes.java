@@ -18,6 +18,20 @@ public record ExrNotes(Map<String, String> texts, Map<String, Float> numbers) {
         return new ExrNotes(texts, n);
     }
 
+    /** The same with more texts. */
+    public ExrNotes with(Map<String, String> more) {
+        TreeMap<String, String> t = new TreeMap<>(texts);
+        t.putAll(more);
+        return new ExrNotes(t, numbers);
+    }
+
+    /** At least as many bytes as it takes in a file's head. */
+    int bytes() {
+        int n = 64 * numbers.size();
+        for (Map.Entry<String, String> e : texts.entrySet()) n += 64 + e.getKey().length() + 4 * e.getValue().length();
+        return n;
+    }
+
     /** Of a view and its exposure. */
     public static ExrNotes of(String view, Camera c) {
         return new ExrNotes(new TreeMap<>(Map.of("software", "Bake", "view", view)), new TreeMap<>(Map.of("expTime", (float) c.shutter(),

@@ -82,7 +82,7 @@ public final class ExrRows implements Closeable {
     }
 
     private ByteBuffer header(ExrNotes notes) {
-        ByteBuffer b = ByteBuffer.allocate(4096 + 64 * channels.size()).order(ByteOrder.LITTLE_ENDIAN);
+        ByteBuffer b = ByteBuffer.allocate(4096 + 64 * channels.size() + notes.bytes()).order(ByteOrder.LITTLE_ENDIAN);
         b.putInt(20000630).putInt(2);
         attribute(b, "channels", "chlist", channels.stream().mapToInt(c -> c.name.length() + 17).sum() + 1);
         for (int i : sorted) {

@@ -17,19 +17,21 @@ import java.util.Map;
  * @param files endings of the kinds that are written: png, tif, jpg, exr, hdr; absent for png
  * @param names template of the files' names; absent for the view's name
  * @param order names of views in the order in which they are made; those not listed come after them, as the project has them
+ * @param channels what EXR files hold beside the picture; absent for nothing
  * @param points places whose illuminance the report says
  * @param dpi of print; {@code bits} of PNG and TIFF, {@code quality} of JPEG, {@code floats} whether EXR is 32 bit throughout
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record DeliverySpec(String name, String due, String folder, List<String> files, String names, Integer dpi, Integer bits,
         Integer quality,
-        Boolean floats, List<Item> views, List<String> order, List<Point> points, @JsonAnySetter @JsonAnyGetter Map<String,
+        Boolean floats, List<Item> views, List<String> order, List<Point> points, List<String> channels, @JsonAnySetter @JsonAnyGetter Map<String,
                 JsonNode> other) {
     public DeliverySpec {
         files = files == null || files.isEmpty() ? List.of("png") : List.copyOf(files);
         views = views == null ? List.of() : List.copyOf(views);
         order = order == null ? List.of() : List.copyOf(order);
         points = points == null ? List.of() : List.copyOf(points);
+        channels = channels == null ? List.of() : List.copyOf(channels);
         other = other == null ? Map.of() : other;
     }
 
@@ -77,7 +79,7 @@ public record DeliverySpec(String name, String due, String folder, List<String> 
 
     /** A delivery of all views by what suits them. */
     public static DeliverySpec of(String name) {
-        return new DeliverySpec(name, null, null, null, null, null, null, null, null, null, null, null, Map.of());
+        return new DeliverySpec(name, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
     }
 
     public DeliverySpec with(Object... namesAndValues) {

@@ -38,6 +38,7 @@ import java.util.Map;
  * @param darkWithin up to where things count as near for that, metres; absent means 0.3
  * @param edges paths that each pass gives a pixel in which something ends, 1 to 16; absent means 1
  * @param clay whether all is matt grey but for what is clear or glows; absent means no
+ * @param adaptive how much paths go where noise is left, 0 to 1; absent means not at all
  * @param clamp most that one indirect path may add, in multiples of the camera's saturation; 0 for no limit
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -46,7 +47,7 @@ public record Preset(
         double clamp,
         Boolean denoise, Integer diffuse, Integer mirrored, Integer refracted, String filter, Double filterRadius,
         String firstBounce, String laterBounces, Boolean cachedSurroundings, Integer gatherRays, Double gatherRadius, Double nearField,
-        Integer photons, String caustics, Boolean exact, Double darkCorners, Double darkWithin, Integer edges, Boolean clay,
+        Integer photons, String caustics, Boolean exact, Double darkCorners, Double darkWithin, Integer edges, Boolean clay, Double adaptive,
         @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
     public Preset {
@@ -58,7 +59,7 @@ public record Preset(
     public static Preset of(String name, int version, String purpose, String setting, int width, double noiseAim, double timeLimit,
             int samples, int bounces, double clamp, boolean denoise) {
         return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, clamp, denoise, null, null, null,
-                null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
+                null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
     }
 
     private Preset with(Object... namesAndValues) {
@@ -148,6 +149,11 @@ public record Preset(
     /** @param paths a pass for pixels in which something ends, or null for one */
     public Preset withEdges(Integer paths) {
         return with("edges", paths);
+    }
+
+    /** @param strength 0 to 1, or null for all pixels alike */
+    public Preset withAdaptive(Double strength) {
+        return with("adaptive", strength);
     }
 
     /** Whether all is matt grey; null for no. */

@@ -48,6 +48,7 @@ public record Work(String scene, String solvers, int threads, long pixels, int p
     public static String solvers(Preset p) {
         var b = RenderJob.bounced(p);
         String how = b.cached() ? b.first() + ", " + b.later() : "traced";
+        if (p.adaptive() != null && p.adaptive() > 0) how += ", adaptive";
         return p.edges() == null || p.edges() == 1 ? how : how + ", edges " + p.edges();
     }
 }

@@ -8,6 +8,7 @@ import bake.studio.preset.Presets;
 import bake.studio.queue.FileNames;
 import bake.studio.queue.QueueJob;
 import bake.studio.queue.RenderQueue;
+import bake.studio.render.Channel;
 import bake.studio.render.FileOptions;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -149,7 +150,7 @@ public final class Deliveries {
         FileOptions u = FileOptions.USUAL;
         return new FileOptions(d.dpi() == null ? u.dpi() : d.dpi(), d.bits() == null ? u.bits() : d.bits(), d.quality() == null
                 ? u.quality()
-                : d.quality(), d.floats() != null && d.floats());
+                : d.quality(), d.floats() != null && d.floats(), Channel.all(d.channels()));
     }
 
     /**

@@ -22,7 +22,7 @@ public final class PresetChanges {
             {"filter", "pixel filter"}, {"filterRadius", "filter radius", " px"}, {"firstBounce", "first bounce"},
             {"laterBounces", "later bounces"}, {"cachedSurroundings", "surroundings cached"}, {"gatherRays", "gather rays"},
             {"gatherRadius", "gather radius", " m"}, {"nearField", "near field", " m"}, {"photons", "photons"}, {"caustics", "caustics"},
-            {"exact", "exact"}, {"darkCorners", "dark corners"}, {"darkWithin", "dark within", " m"}, {"edges", "paths at edges"}, {"clay", "clay"}};
+            {"exact", "exact"}, {"darkCorners", "dark corners"}, {"darkWithin", "dark within", " m"}, {"edges", "paths at edges"}, {"clay", "clay"}, {"adaptive", "more where noise is"}};
         for (String[] w : all) WORDS.put(w[0], w);
     }
 

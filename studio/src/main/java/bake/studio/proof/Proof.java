@@ -42,6 +42,14 @@ public record Proof(int number, String title, String note, View view, Preset pre
         return Records.with(this, "pinned", p);
     }
 
+    /** What ended it, in words: a limit of its preset, or somebody. */
+    public String endedBy() {
+        if (stopped) return "stopped by hand";
+        if (preset.noiseAim() > 0 && noise <= preset.noiseAim()) return "by its noise aim";
+        if (preset.samples() > 0 && passes >= preset.samples()) return "by its samples";
+        return preset.timeLimit() > 0 ? "by its time limit" : "by itself";
+    }
+
     /** Whether some words are all found in its number, name, note, view or preset, whatever their case. */
     public boolean has(String words) {
         String all = (number + " " + title + " " + note + " " + view.name() + " " + preset.name() + (pinned ? " pinned" : ""))

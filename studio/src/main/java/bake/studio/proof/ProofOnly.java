@@ -13,32 +13,33 @@ import java.util.Set;
 /**
  * What is otherwise in one proof alone; neither project nor preset are changed by it.
  *
- * @param half whether it is made at half the width
+ * @param part of the width that it is made at: 1 for all, 2 for half, 4 for a quarter
  * @param clay whether all is matt grey
  * @param unseenOff whether lamps of the project that the camera does not see themselves are off
  * @param layersOff layers that are left out
  */
-public record ProofOnly(boolean half, boolean clay, boolean unseenOff, Set<String> layersOff) {
-    public static final ProofOnly NOTHING = new ProofOnly(false, false, false, Set.of());
+public record ProofOnly(int part, boolean clay, boolean unseenOff, Set<String> layersOff) {
+    public static final ProofOnly NOTHING = new ProofOnly(1, false, false, Set.of());
 
     public ProofOnly {
+        if (part < 1) throw new IllegalArgumentException("a proof is made at the whole of its width, or at a part of it");
         layersOff = Set.copyOf(layersOff);
     }
 
-    public ProofOnly withHalf(boolean h) {
-        return new ProofOnly(h, clay, unseenOff, layersOff);
+    public ProofOnly withPart(int p) {
+        return new ProofOnly(p, clay, unseenOff, layersOff);
     }
 
     public ProofOnly withClay(boolean c) {
-        return new ProofOnly(half, c, unseenOff, layersOff);
+        return new ProofOnly(part, c, unseenOff, layersOff);
     }
 
     public ProofOnly withUnseenOff(boolean u) {
-        return new ProofOnly(half, clay, u, layersOff);
+        return new ProofOnly(part, clay, u, layersOff);
     }
 
     public ProofOnly withLayersOff(Set<String> l) {
-        return new ProofOnly(half, clay, unseenOff, l);
+        return new ProofOnly(part, clay, unseenOff, l);
     }
 
     public boolean nothing() {
@@ -47,7 +48,7 @@ public record ProofOnly(boolean half, boolean clay, boolean unseenOff, Set<Strin
 
     /** The settings of the proof. */
     public Preset of(Preset p, View v) {
-        Preset out = half ? p.withWidth(Math.max(16, Presets.size(p, v)[0] / 2)) : p;
+        Preset out = part > 1 ? p.withWidth(Math.max(16, Presets.size(p, v)[0] / part)) : p;
         return clay ? out.withClay(true) : out;
     }
 

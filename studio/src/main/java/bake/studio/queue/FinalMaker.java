@@ -89,7 +89,7 @@ final class FinalMaker {
         if (v == null) throw new FormatException(q.title(), "view '" + q.view() + "'", "is not in the project");
         here(folder);
         RenderJob.Order order = new RenderJob.Order(v.name(), v.camera().camera(), v.look(), q.preset(), q.width(), q.height(), null, 1,
-                false);
+                q.options().apart());
         if (q.state() != null && !q.state().equals(state(p, folder, v, order)))
             throw new FormatException(q.title(), "view '" + q.view() + "'",
                     "is not made: files of the project (model, sky or photometry) were changed since it was added; add it again");
@@ -97,6 +97,7 @@ final class FinalMaker {
         try {
             for (String f : q.files()) held.add(hold(Path.of(f), (long) q.width() * q.height()));
             RenderScene scene = compile(p, folder, v);
+            PictureOutput.check(order, q.options(), scene);
             boolean large = BandedRender.needed(q.width(), q.height(), BandedRender.filmBytes());
             return large ? inBands(q, p, folder, v, order, scene, own, each, writing) : whole(q, p, folder, v, order, scene, own, each,
                     writing);

@@ -25,7 +25,7 @@ import java.util.function.Consumer;
  * same bits as if nothing had happened. The file belongs to one scene, view and way of rendering; for any other it is ignored.
  */
 public final class Checkpoint {
-    private static final int MAGIC = 0x42414b43, VERSION = 4;
+    private static final int MAGIC = 0x42414b43, VERSION = 5;
     /** To be raised whenever the engine makes other bits of the same scene. */
     private static final int ENGINE = 5;
     /** Time between two writes, and how much more work than writing there must be. */
@@ -74,7 +74,7 @@ public final class Checkpoint {
                 + o.keepGroups());
         Digests.put(d, RenderJob.paths(o.preset(), o.seed()).kinds() + " " + o.preset().bounces() + " " + o.preset().clamp() + " "
                 + RenderJob.paths(o.preset(), o.seed()).bounced() + " " + o.preset().filter() + " " + o.preset().filterRadius() + " "
-                + RenderJob.paths(o.preset(), o.seed()).edges() + " " + RenderJob.occlusion(o.preset()));
+                + RenderJob.paths(o.preset(), o.seed()).edges() + " " + o.preset().adaptive() + " " + RenderJob.occlusion(o.preset()));
         Fingerprint.models(d, p, folder);
         Fingerprint.stamp(d, folder, v.around());
         Fingerprint.stamp(d, folder, v.around().backdrop());

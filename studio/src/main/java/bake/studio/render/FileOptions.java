@@ -1,6 +1,7 @@
 package bake.studio.render;
 
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
+import java.util.List;
 
 /**
  * How picture files are written.
@@ -9,20 +10,31 @@ import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
  * @param bits of PNG and TIFF, 8 or 16
  * @param quality of JPEG, 1 to 100
  * @param wholeFloats whether EXR holds 32 bit numbers throughout; else 16 bit where those hold them
+ * @param channels what EXR holds beside the picture
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
-public record FileOptions(int dpi, int bits, int quality, boolean wholeFloats) {
+public record FileOptions(int dpi, int bits, int quality, boolean wholeFloats, List<Channel> channels) {
     /** For print, and for a look on the screen. */
-    public static final FileOptions USUAL = new FileOptions(200, 16, 92, false), SCREEN = USUAL.withDpi(72);
+    public static final FileOptions USUAL = new FileOptions(200, 16, 92, false, List.of()), SCREEN = USUAL.withDpi(72);
 
     /** @throws IllegalArgumentException for what is out of range */
     public FileOptions {
+        channels = channels == null ? List.of() : List.copyOf(channels);
         if (dpi < 1 || dpi > 10_000) throw new IllegalArgumentException("a picture has 1 to 10000 dpi, not " + dpi);
         if (bits != 8 && bits != 16) throw new IllegalArgumentException("a picture has 8 or 16 bits, not " + bits);
         if (quality < 1 || quality > 100) throw new IllegalArgumentException("the quality of a JPEG is 1 to 100, not " + quality);
     }
 
+    public FileOptions withChannels(List<Channel> c) {
+        return new FileOptions(dpi, bits, quality, wholeFloats, c);
+    }
+
+    /** Whether the light of each source group is to be kept apart. */
+    public boolean apart() {
+        return channels.contains(Channel.LIGHTS);
+    }
+
     public FileOptions withDpi(int d) {
-        return new FileOptions(d, bits, quality, wholeFloats);
+        return new FileOptions(d, bits, quality, wholeFloats, channels);
     }
 }

@@ -1,5 +1,6 @@
 package bake.studio.render;
 
+import bake.core.compiled.RenderScene;
 import bake.core.denoise.Denoiser;
 import bake.core.denoise.QuickDenoiser;
 import bake.core.film.Film;
@@ -16,6 +17,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.TreeMap;
 import java.util.function.BooleanSupplier;
 
@@ -83,7 +85,31 @@ public final class PictureOutput {
     /** Writes what a job has made. */
     public static void write(Path file, RenderJob job, FileOptions how) throws IOException {
         RenderJob.Order o = job.order();
+        if (!how.channels().isEmpty() && file.toString().toLowerCase(Locale.ROOT).endsWith(".exr")) {
+            withChannels(file, job, how);
+            return;
+        }
         write(file, job.film(), job.finish(), null, o.region(), o.preset().denoise(), how, ExrNotes.of(o.view(), o.camera()));
+    }
+
+    /**
+     * Checks that a picture has room for what is to be in its file beside it.
+     *
+     * @throws FormatException when it has not, with what to do
+     */
+    public static void check(RenderJob.Order o, FileOptions how, RenderScene scene) throws FormatException {
+        ExtraChannels.check(o, how.channels(), scene.lights().groups().size());
+    }
+
+    private static void withChannels(Path file, RenderJob job, FileOptions how) throws IOException {
+        RenderJob.Order o = job.order();
+        Region r = o.region();
+        Film film = job.film();
+        TreeMap<String, float[]> planes = planes(raster(film, film.front(), r));
+        if (film.front() != null) planes.put("A", cover(film, r));
+        Map<String, String> texts = new TreeMap<>();
+        ExtraChannels.add(job, how.channels(), planes, texts);
+        ExrFile.write(file, r.width(), r.height(), planes, !how.wholeFloats(), ExrNotes.of(o.view(), o.camera()).withDensity(how.dpi()).with(texts));
     }
 
     /** Writes the whole picture as scene light to an EXR, its backdrop included. */

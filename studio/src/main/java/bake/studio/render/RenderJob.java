@@ -11,6 +11,7 @@ import bake.core.meters.CachedPicture;
 import bake.core.path.BounceSettings;
 import bake.core.path.Occlusion;
 import bake.core.path.PathSettings;
+import bake.core.render.Adaptivity;
 import bake.core.render.Renderer;
 import bake.core.scene.Camera;
 import bake.core.solve.Caches;
@@ -103,14 +104,23 @@ public final class RenderJob {
         this.order = order;
         this.workers = workers;
         Preset p = order.preset;
-        renderer = new Renderer(scene, order.camera, paths(p, order.seed), film, order.region, workers);
         finish = new Finish(order.camera.saturation(), order.look);
+        renderer = new Renderer(scene, order.camera, paths(p, order.seed), film, order.region, workers,
+                p.adaptive() == null ? Adaptivity.NONE : new Adaptivity(p.adaptive(), finish));
     }
 
     /** Begins with a kept guide, or null for none; to be said before {@link #run}. One that does not suit the scene is left alone. */
     public RenderJob guidedBy(Guides g) {
         guided = g != null && renderer.begin(g);
         return this;
+    }
+
+    RenderScene scene() {
+        return scene;
+    }
+
+    Workers workers() {
+        return workers;
     }
 
     /** Whether the picture began with a kept guide. */

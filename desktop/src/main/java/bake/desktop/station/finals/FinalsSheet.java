@@ -14,6 +14,7 @@ import bake.studio.preset.Presets;
 import bake.studio.queue.FileNames;
 import bake.studio.queue.Manners;
 import bake.studio.queue.QueueHours;
+import bake.studio.render.Channel;
 import java.io.File;
 import java.nio.file.Path;
 import java.time.LocalDate;
@@ -23,6 +24,7 @@ import java.util.List;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
@@ -39,6 +41,7 @@ public final class FinalsSheet extends VBox {
     private final ComboBox<Manners> manners = new ComboBox<>();
     private final Label left = Ui.note(""), folder = Ui.label("", "figure"), example = Ui.note(""), round = Ui.label("", "figure");
     private final HBox kinds = new HBox(9);
+    private final FlowPane channels = new FlowPane(9, 4);
     private final CheckBox eight = new CheckBox("8 bit PNG and TIF, not 16");
     private final VBox presets = Ui.card("Final presets", null);
 
@@ -78,12 +81,21 @@ public final class FinalsSheet extends VBox {
             Manners m = manners.getValue();
             if (m != null && s != null && m != s.manners()) finals.queue().tell(q -> q.manners(m));
         });
+        channels.setId("finals-channels");
+        for (Channel c : Channel.values()) {
+            CheckBox b = new CheckBox(c.word());
+            b.setId("channel-" + c.word());
+            b.setTooltip(Ui.tip(c.help()));
+            b.setOnAction(e -> channel(c, b.isSelected()));
+            channels.getChildren().add(b);
+        }
         eight.setId("finals-eight");
         eight.setOnAction(e -> finals.change("bits", eight.isSelected() ? 8 : null));
         getChildren().addAll(Ui.card("Promised", round, Ui.line("Due", due), left, Ui.line("Hours", hours), Ui.line("While I work here", manners),
                 Ui.row(Ui.button("finals-round", "Next round", "The next delivery of this project begins as this one is; its files have places of their own",
                         finals::nextRound, "small"))),
                 Ui.card("Files", null, kinds, Ui.line("Names", names), example, Ui.line("dpi", dpi), Ui.line("JPEG quality", quality), eight,
+                        Ui.note("In EXR beside the picture:"), channels,
                         Ui.note("PNG, TIF and JPG hold the finished picture, EXR and HDR the light of the scene in cd/m\u00b2.")),
                 Ui.card("Folder", Ui.button("finals-folder", "Choose\u2026", null, this::choose, "small"), folder), new ReportCard(bench), presets);
         finals.queue().seenProperty().addListener((o, a, b) -> {
@@ -134,6 +146,13 @@ public final class FinalsSheet extends VBox {
         else finals.change("files", KINDS.stream().filter(now::contains).toList());
     }
 
+    private void channel(Channel c, boolean wanted) {
+        List<String> now = new ArrayList<>(finals.delivery().channels());
+        if (wanted) now.add(c.word());
+        else now.remove(c.word());
+        finals.change("channels", Channel.all(now).stream().map(Channel::word).toList());
+    }
+
     private void choose() {
         DirectoryChooser c = new DirectoryChooser();
         c.setTitle("Folder for the finals");
@@ -163,6 +182,8 @@ public final class FinalsSheet extends VBox {
         quality.show("" + Deliveries.options(d).quality());
         eight.setSelected(Deliveries.options(d).bits() == 8);
         kinds.getChildren().forEach(n -> ((CheckBox) n).setSelected(d.files().contains(n.getId().substring(5))));
+        channels.setDisable(!d.files().contains("exr"));
+        channels.getChildren().forEach(n -> ((CheckBox) n).setSelected(d.channels().contains(((CheckBox) n).getText())));
         var rows = finals.rows();
         example.setText("{project} {view} {date} {delivery} {preset} {size}" + (rows.isEmpty() ? "" : "\n" + rows.getFirst().picture().files().getFirst()
                 .getFileName()));

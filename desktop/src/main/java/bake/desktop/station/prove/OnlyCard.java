@@ -35,7 +35,8 @@ final class OnlyCard extends VBox {
         ProofOnly o = bench.prover().onlyProperty().get();
         getChildren().setAll(Ui.row(Ui.label("In proofs alone", "card-title"), Ui.spring(), o.nothing() ? Ui.label("", "figure")
                 : Ui.button("only-nothing", "As in the project", "Leave all of this out again", () -> change(x -> ProofOnly.NOTHING), "small")),
-                Ui.row(box("only-half", "Half size", "A quarter of the time", o.half(), o::withHalf),
+                Ui.row(box("only-half", "Half size", "A quarter of the time", o.part() == 2, b -> o.withPart(b ? 2 : 1)),
+                        box("only-quarter", "Quarter", "A sixteenth of the time", o.part() == 4, b -> o.withPart(b ? 4 : 1)),
                         box("only-clay", "Clay", "All matt grey, but for glass and what glows", o.clay(), o::withClay)),
                 box("only-unseen", "Without lamps that are not seen", "Lamps whose body the camera does not see are off: what the visible ones give",
                         o.unseenOff(), o::withUnseenOff));

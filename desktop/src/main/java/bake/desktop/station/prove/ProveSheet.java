@@ -28,6 +28,7 @@ public final class ProveSheet extends VBox {
     private final Label foreseen = Ui.note(""), size = Ui.note(""), state = Ui.label("", "figure");
     private final ProgressBar bar = new ProgressBar(0);
     private final Button pause;
+    private final VBox kinds;
     /** The far end of the dials of bounces stands for no limit. */
     private static final int MOST_KIND = 64;
     private boolean setting;
@@ -66,7 +67,8 @@ public final class ProveSheet extends VBox {
         refracted = kind("refracted-bounces", "Clear",
                 "Passages through clear solids; glass behind glass turns black when they run out. Panes do not count.",
                 (q, n) -> q.withKinds(q.diffuse(), q.mirrored(), n));
-        VBox edges = Ui.card("Edges", null, fine, filters, radius), kinds = Ui.card("Bounces of each kind", null, diffuse, mirrored, refracted,
+        VBox edges = Ui.card("Edges", null, fine, filters, radius);
+        kinds = Ui.card("Bounces of each kind", null, diffuse, mirrored, refracted,
                 Ui.note("The total above holds as well; 64 stands for no limit of its own."));
         VBox card = Ui.card("Quality", null, quality, foreseen, width, noise, time, bounces, clamp, denoise, size);
         denoise.setId("denoise");
@@ -170,6 +172,8 @@ public final class ProveSheet extends VBox {
         denoise.setDisable(busy);
         size.setText(Texts.size(s[0], s[1]) + " pixels" + (bench.prover().regionProperty().get() == null ? "" : ", only the region") + ". "
                 + limits(p));
+        // Where light does not go on there is nothing to tell apart.
+        Ui.show(kinds, p.bounces() > 1);
         setting = false;
         for (Dial d : new Dial[] {quality, width, noise, time, bounces, clamp, fine, radius, diffuse, mirrored, refracted}) d.setDisable(
                 busy);

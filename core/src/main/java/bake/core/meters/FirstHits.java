@@ -1,0 +1,241 @@
+package bake.core.meters;
+
+import bake.core.compiled.Lens;
+import bake.core.compiled.RenderScene;
+import bake.core.film.PixelFilter;
+import bake.core.film.Region;
+import bake.core.geometry.Ray;
+import bake.core.math.PathSampler;
+import bake.core.scene.Camera;
+import bake.core.surface.SurfacePoint;
+import bake.core.work.Workers;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.BooleanSupplier;
+
+/**
+ * What the pixels of a picture show first, glass as glass: how far it is, where it lies, how it is turned, and which materials and objects
+ * share each pixel. A few looks a pixel, spread like the picture's own; without light.
+ */
+public final class FirstHits {
+    /** What a pixel can be divided among. */
+    public enum Kind { MATERIAL, OBJECT }
+
+    /** Looks a pixel, and how many of a kind a pixel can be shared by; with more the least are left out. */
+    public static final int LOOKS = 16, SHARES = 6;
+    private static final int TILE = 32, MOST_PASSED = 64;
+    private static final long OWN = 0x5bd1e995L;
+    /** What the bodies of lamps are made of. */
+    private static final String LAMP = "lamp";
+
+    private final RenderScene scene;
+    private final Region region;
+    private final int width, height;
+    private final Lens lens;
+    private final PixelFilter filter;
+    /** By pixel of the region: looks that met something; sums over them of depth, place and normal. */
+    private final byte[] met;
+    private final float[] sums;
+    /** By kind: {@link #SHARES} a pixel, numbers of names and looks that met them; and the names. */
+    private final int[][] what = new int[Kind.values().length][];
+    private final byte[][] looks = new byte[Kind.values().length][];
+    private final String[][] names = new String[Kind.values().length][];
+    private final int[][] numberOf = new int[Kind.values().length][];
+
+    private FirstHits(RenderScene scene, Camera camera, PixelFilter filter, int width, int height, Region region) {
+        this.scene = scene;
+        this.region = region;
+        this.width = width;
+        this.height = height;
+        this.filter = filter;
+        lens = new Lens(camera, width, height);
+        int n = region.width() * region.height();
+        met = new byte[n];
+        sums = new float[7 * n];
+        for (int k = 0; k < what.length; k++) {
+            what[k] = new int[SHARES * n];
+            looks[k] = new byte[SHARES * n];
+        }
+        var s = scene.scene();
+        number(Kind.MATERIAL, s.materials().stream().map(m -> m.name()).toList(), List.of(LAMP));
+        number(Kind.OBJECT, s.meshes().stream().map(m -> m.name()).toList(), s.lamps().stream().map(l -> l.name()).toList());
+    }
+
+    /** Things of one name are one thing; lamps come after all others. */
+    private void number(Kind k, List<String> all, List<String> lamps) {
+        Map<String, Integer> numbers = new LinkedHashMap<>();
+        int[] of = new int[all.size() + lamps.size()];
+        for (int i = 0; i < of.length; i++) {
+            String name = i < all.size() ? all.get(i) : lamps.get(i - all.size());
+            of[i] = numbers.computeIfAbsent(name, x -> numbers.size());
+        }
+        numberOf[k.ordinal()] = of;
+        names[k.ordinal()] = numbers.keySet().toArray(String[]::new);
+    }
+
+    /**
+     * Looks at a region of a picture.
+     *
+     * @return null when it was stopped
+     */
+    public static FirstHits of(RenderScene scene, Camera camera, PixelFilter filter, int width, int height, Region region, long seed,
+            Workers workers, BooleanSupplier stop) {
+        FirstHits f = new FirstHits(scene, camera, filter, width, height, region.within(width, height));
+        Looker[] lookers = new Looker[workers.threads()];
+        for (int i = 0; i < lookers.length; i++) lookers[i] = f.new Looker(seed ^ OWN);
+        boolean[] stopped = new boolean[lookers.length];
+        int across = (f.region.width() + TILE - 1) / TILE, down = (f.region.height() + TILE - 1) / TILE;
+        workers.run(across * down, (worker, tile) -> {
+            if (stopped[worker] || stop.getAsBoolean()) {
+                stopped[worker] = true;
+                return;
+            }
+            int x0 = tile % across * TILE, y0 = tile / across * TILE;
+            for (int y = y0; y < Math.min(y0 + TILE, f.region.height()); y++)
+                for (int x = x0; x < Math.min(x0 + TILE, f.region.width()); x++) lookers[worker].pixel(x, y);
+        });
+        for (boolean s : stopped) if (s) return null;
+        return f;
+    }
+
+    /** Names of a kind, in the order of their numbers. */
+    public List<String> names(Kind k) {
+        return List.of(names[k.ordinal()]);
+    }
+
+    /** Share of a pixel, counted row by row in the region, that the thing of a rank fills, 0 to 1; the largest share has rank 0. */
+    public float share(Kind k, int pixel, int rank) {
+        return looks[k.ordinal()][SHARES * pixel + rank] / (float) LOOKS;
+    }
+
+    /** Number of the thing of a rank; -1 where there is none. */
+    public int thing(Kind k, int pixel, int rank) {
+        return looks[k.ordinal()][SHARES * pixel + rank] == 0 ? -1 : what[k.ordinal()][SHARES * pixel + rank];
+    }
+
+    /** Share of each pixel that shows something. */
+    public float[] cover() {
+        float[] out = new float[met.length];
+        for (int i = 0; i < out.length; i++) out[i] = met[i] / (float) LOOKS;
+        return out;
+    }
+
+    /**
+     * A plane of means over what is met, not over what is not.
+     *
+     * @param value 0 depth along the view, metres; 1 to 3 place, metres; 4 to 6 normal on the side that is seen
+     * @param nothing where a pixel shows nothing
+     */
+    public float[] mean(int value, float nothing) {
+        float[] out = new float[met.length];
+        for (int i = 0; i < out.length; i++) out[i] = met[i] == 0 ? nothing : sums[7 * i + value] / met[i];
+        return out;
+    }
+
+    /** Looks at single pixels; one for each thread. */
+    private final class Looker {
+        private final long seed;
+        private final PathSampler random = new PathSampler();
+        private final Ray ray = new Ray();
+        private final SurfacePoint at = new SurfacePoint();
+        private final float[] r = new float[6];
+        private final int[] things = new int[LOOKS];
+        private final int[][] found = new int[Kind.values().length][LOOKS];
+
+        Looker(long seed) {
+            this.seed = seed;
+        }
+
+        void pixel(int x, int y) {
+            int i = y * region.width() + x, n = 0;
+            for (int k = 0; k < LOOKS; k++) {
+                random.startPixel(region.x() + x, region.y() + y, k, seed);
+                random.next2();
+                float fx = region.x() + x + 0.5f + filter.offset(random.u), fy = region.y() + y + 0.5f + filter.offset(random.v);
+                random.next2();
+                lens.ray(fx / width, fy / height, random.u, random.v, r);
+                int lamp = look();
+                if (lamp == NOTHING) continue;
+                var s = scene.scene();
+                if (lamp >= 0) {
+                    found[Kind.MATERIAL.ordinal()][n] = numberOf[Kind.MATERIAL.ordinal()][s.materials().size()];
+                    found[Kind.OBJECT.ordinal()][n] = numberOf[Kind.OBJECT.ordinal()][s.meshes().size() + lamp];
+                    add(i, ray.ox + ray.t * ray.dx, ray.oy + ray.t * ray.dy, ray.oz + ray.t * ray.dz, -ray.dx, -ray.dy, -ray.dz);
+                } else {
+                    int mesh = s.instances().get(scene.geometry().instance(ray.item, ray.prim)).mesh();
+                    found[Kind.MATERIAL.ordinal()][n] = numberOf[Kind.MATERIAL.ordinal()][at.material];
+                    found[Kind.OBJECT.ordinal()][n] = numberOf[Kind.OBJECT.ordinal()][mesh];
+                    float side = at.nx * r[3] + at.ny * r[4] + at.nz * r[5] > 0 ? -1 : 1;
+                    add(i, at.px, at.py, at.pz, side * at.nx, side * at.ny, side * at.nz);
+                }
+                n++;
+            }
+            met[i] = (byte) n;
+            for (int k = 0; k < what.length; k++) share(k, i, found[k], n);
+        }
+
+        private void add(int i, float x, float y, float z, float nx, float ny, float nz) {
+            double[] p = lens.project(x, y, z);
+            int o = 7 * i;
+            sums[o] += p == null ? 0 : (float) p[2];
+            sums[o + 1] += x;
+            sums[o + 2] += y;
+            sums[o + 3] += z;
+            sums[o + 4] += nx;
+            sums[o + 5] += ny;
+            sums[o + 6] += nz;
+        }
+
+        /** Counts alike, and keeps those with most. */
+        private void share(int kind, int pixel, int[] of, int n) {
+            System.arraycopy(of, 0, things, 0, n);
+            Arrays.sort(things, 0, n);
+            for (int a = 0; a < n; ) {
+                int b = a;
+                while (b < n && things[b] == things[a]) b++;
+                if (things[a] >= 0) keep(kind, SHARES * pixel, things[a], b - a);
+                a = b;
+            }
+        }
+
+        private void keep(int kind, int from, int thing, int count) {
+            int[] w = what[kind];
+            byte[] l = looks[kind];
+            int at = from + SHARES;
+            while (at > from && l[at - 1] < count) at--;
+            if (at == from + SHARES) return;
+            System.arraycopy(w, at, w, at + 1, from + SHARES - 1 - at);
+            System.arraycopy(l, at, l, at + 1, from + SHARES - 1 - at);
+            w[at] = thing;
+            l[at] = (byte) count;
+        }
+
+        private static final int NOTHING = -2, SURFACE = -1;
+
+        /** Number of the lamp that is met, or one of the above. */
+        private int look() {
+            ray.width = ray.spread = 0;
+            ray.set(r[0], r[1], r[2], r[3], r[4], r[5], Float.POSITIVE_INFINITY);
+            for (int passed = 0; passed < MOST_PASSED; passed++) {
+                if (!scene.tracer().closest(ray)) return NOTHING;
+                int lamp = ray.item - scene.tracer().firstLamp();
+                if (lamp >= 0) {
+                    int l = scene.tracer().lamps().lamp(lamp);
+                    if (scene.lights().emitters().seen(l, true)) return l;
+                    float t = ray.t * 1.00001f + 1e-5f;
+                    ray.set(ray.ox + t * ray.dx, ray.oy + t * ray.dy, ray.oz + t * ray.dz, ray.dx, ray.dy, ray.dz, Float.POSITIVE_INFINITY);
+                    continue;
+                }
+                at.load(scene.geometry(), scene.surfaces(), ray);
+                boolean hole = scene.surfaces().isSoft(at.material)
+                        && scene.surfaces().coverage(scene.geometry().blas(ray.item), at.material, ray.prim, ray.u, ray.v) < 0.5f;
+                if (!hole) return SURFACE;
+                float e = -at.offset;
+                ray.set(at.px + e * at.gx, at.py + e * at.gy, at.pz + e * at.gz, ray.dx, ray.dy, ray.dz, Float.POSITIVE_INFINITY);
+            }
+            return NOTHING;
+        }
+    }
+}

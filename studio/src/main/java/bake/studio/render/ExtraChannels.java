@@ -1,0 +1,111 @@
+package bake.studio.render;
+
+import bake.core.compiled.RenderScene;
+import bake.core.film.Film;
+import bake.core.film.Region;
+import bake.core.meters.FirstHits;
+import bake.formats.FormatException;
+import bake.formats.picture.IdMatte;
+import java.util.List;
+import java.util.Map;
+import java.util.SortedMap;
+
+/** Planes of what a file holds beside the picture. */
+final class ExtraChannels {
+    /** Depth of nothing, metres, as compositors take it for far away. */
+    private static final float FAR = 1e10f;
+    /** Names of channels have 31 letters at most. */
+    private static final int LONGEST = 18;
+
+    private ExtraChannels() {}
+
+    /**
+     * Checks that a picture has room for them.
+     *
+     * @throws FormatException when it would not fit into the memory as a whole
+     */
+    static void check(RenderJob.Order o, List<Channel> wanted, int groups) throws FormatException {
+        long pixels = (long) o.region().width() * o.region().height(), bytes = pixels * Film.bytesPerPixel(wanted.contains(Channel.LIGHTS)
+                ? groups : 2);
+        if (!wanted.isEmpty() && bytes > BandedRender.filmBytes()) throw new FormatException(o.view(), "channels",
+                "with them a picture of " + o.width() + "x" + o.height() + " does not fit into the memory; make it smaller, or leave some out");
+    }
+
+    /** Adds planes, and what the file says of them. */
+    static void add(RenderJob job, List<Channel> wanted, SortedMap<String, float[]> planes, Map<String, String> notes) {
+        RenderJob.Order o = job.order();
+        Region r = o.region();
+        Film f = job.film();
+        int n = r.width() * r.height();
+        if (wanted.contains(Channel.LIGHTS) && f.planes() == job.scene().lights().groups().size()) lights(job.scene(), f, r, planes);
+        if (wanted.contains(Channel.COLOUR) && f.hasFeatures()) {
+            float[][] p = {new float[n], new float[n], new float[n]};
+            float[] v = new float[7];
+            for (int i = 0; i < n; i++) {
+                f.features(r.x() + i % r.width(), r.y() + i / r.width(), v);
+                for (int c = 0; c < 3; c++) p[c][i] = v[c];
+            }
+            three("albedo", "RGB", p, planes);
+        }
+        if (wanted.contains(Channel.NOISE) || wanted.contains(Channel.SAMPLES)) {
+            float[] noise = new float[n], samples = new float[n];
+            for (int i = 0; i < n; i++) {
+                int x = r.x() + i % r.width(), y = r.y() + i / r.width();
+                double v = f.variance(x, y);
+                noise[i] = Double.isFinite(v) ? (float) Math.sqrt(v) : 0;
+                samples[i] = f.samples(x, y);
+            }
+            if (wanted.contains(Channel.NOISE)) planes.put("noise.Y", noise);
+            if (wanted.contains(Channel.SAMPLES)) planes.put("samples.Y", samples);
+        }
+        if (wanted.stream().anyMatch(c -> switch (c) {
+            case DEPTH, POSITION, NORMAL, MATERIALS, OBJECTS -> true;
+            default -> false;
+        })) hits(FirstHits.of(job.scene(), o.camera(), RenderJob.paths(o.preset(), o.seed()).filter(), o.width(), o.height(), r, o.seed(), job.workers(),
+                () -> false), wanted, n, planes, notes);
+    }
+
+    private static void lights(RenderScene scene, Film f, Region r, SortedMap<String, float[]> planes) {
+        List<String> groups = scene.lights().groups();
+        float[] c = new float[3];
+        for (int g = 0; g < groups.size(); g++) {
+            int n = r.width() * r.height();
+            float[][] p = {new float[n], new float[n], new float[n]};
+            for (int i = 0; i < n; i++) {
+                f.mean(r.x() + i % r.width(), r.y() + i / r.width(), g, c);
+                for (int k = 0; k < 3; k++) p[k][i] = c[k];
+            }
+            // Dots part layers in names of channels.
+            String plain = groups.get(g).strip().replaceAll("[^A-Za-z0-9_-]+", "_"), name = "light." + plain.substring(0, Math.min(plain.length(), LONGEST));
+            String free = name;
+            for (int k = 2; planes.containsKey(free + ".R"); k++) free = name + "_" + k;
+            three(free, "RGB", p, planes);
+        }
+    }
+
+    private static void hits(FirstHits h, List<Channel> wanted, int n, SortedMap<String, float[]> planes, Map<String, String> notes) {
+        if (wanted.contains(Channel.DEPTH)) planes.put("Z", h.mean(0, FAR));
+        if (wanted.contains(Channel.POSITION)) three("P", "XYZ", new float[][] {h.mean(1, 0), h.mean(2, 0), h.mean(3, 0)}, planes);
+        if (wanted.contains(Channel.NORMAL)) three("N", "XYZ", new float[][] {h.mean(4, 0), h.mean(5, 0), h.mean(6, 0)}, planes);
+        if (wanted.contains(Channel.MATERIALS)) mattes("CryptoMaterial", h, FirstHits.Kind.MATERIAL, n, planes, notes);
+        if (wanted.contains(Channel.OBJECTS)) mattes("CryptoObject", h, FirstHits.Kind.OBJECT, n, planes, notes);
+    }
+
+    private static void mattes(String set, FirstHits h, FirstHits.Kind k, int n, SortedMap<String, float[]> planes, Map<String, String> notes) {
+        IdMatte.add(set, h.names(k), n, FirstHits.SHARES, new IdMatte.Shares() {
+            @Override
+            public int thing(int pixel, int rank) {
+                return h.thing(k, pixel, rank);
+            }
+
+            @Override
+            public float share(int pixel, int rank) {
+                return h.share(k, pixel, rank);
+            }
+        }, planes, notes);
+    }
+
+    private static void three(String layer, String names, float[][] p, SortedMap<String, float[]> planes) {
+        for (int c = 0; c < 3; c++) planes.put(layer + "." + names.charAt(c), p[c]);
+    }
+}
