@@ -24,7 +24,7 @@ public final class ProveSheet extends VBox {
     private final Dial quality, width, noise, time, bounces, clamp;
     private final Dial fine, radius, diffuse, mirrored, refracted;
     private final VBox filters = new VBox(1);
-    private final CheckBox denoise = new CheckBox("Denoise the picture");
+    private final CheckBox denoise = new CheckBox("Denoise the picture"), adaptive = new CheckBox("More paths where noise is");
     private final Label foreseen = Ui.note(""), size = Ui.note(""), state = Ui.label("", "figure");
     private final ProgressBar bar = new ProgressBar(0);
     private final Button pause;
@@ -70,7 +70,10 @@ public final class ProveSheet extends VBox {
         VBox edges = Ui.card("Edges", null, fine, filters, radius);
         kinds = Ui.card("Bounces of each kind", null, diffuse, mirrored, refracted,
                 Ui.note("The total above holds as well; 64 stands for no limit of its own."));
-        VBox card = Ui.card("Quality", null, quality, foreseen, width, noise, time, bounces, clamp, denoise, size);
+        VBox card = Ui.card("Quality", null, quality, foreseen, width, noise, time, bounces, clamp, adaptive, denoise, size);
+        adaptive.setId("adaptive");
+        adaptive.setTooltip(Ui.tip("Pixels get paths by the noise that is left in them, as it is seen: the same noise in about two thirds of the time. A region then has other noise than the whole has there."));
+        adaptive.selectedProperty().addListener((o, a, b) -> change(q -> q.withAdaptive(b ? 1.0 : null)));
         denoise.setId("denoise");
         denoise.setTooltip(Ui.tip("Smooths what noise is left; fine shadows and reflections may soften. The noise figure is that before denoising; EXR and HDR are never denoised."));
         denoise.selectedProperty().addListener((o, a, b) -> change(q -> q.withDenoise(b)));
@@ -168,6 +171,8 @@ public final class ProveSheet extends VBox {
         diffuse.show(shown(p.diffuse()));
         mirrored.show(shown(p.mirrored()));
         refracted.show(shown(p.refracted()));
+        adaptive.setSelected(p.adaptive() != null && p.adaptive() > 0);
+        adaptive.setDisable(busy);
         denoise.setSelected(p.denoise());
         denoise.setDisable(busy);
         size.setText(Texts.size(s[0], s[1]) + " pixels" + (bench.prover().regionProperty().get() == null ? "" : ", only the region") + ". "
