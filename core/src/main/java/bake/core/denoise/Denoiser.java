@@ -16,6 +16,8 @@ import java.util.stream.IntStream;
  * <p>Works strip by strip, so that a large picture takes little memory; its bits do not depend on the number of threads.
  */
 public final class Denoiser {
+    private static final int FEWEST = 6;
+
     private Denoiser() {}
 
     /**
@@ -32,8 +34,8 @@ public final class Denoiser {
     /** The same; null when it was stopped, which is asked often. */
     public static float[] run(Film film, float[] gains, Region r, double white, BooleanSupplier stop) {
         if (!film.hasFeatures()) throw new IllegalArgumentException("this picture is too large to denoise");
-        // One sample has no halves.
-        if (film.samples(r.x() + r.width() / 2, r.y() + r.height() / 2) < 2) return QuickDenoiser.run(film, gains, r, stop);
+        // Halves of a sample or two say nothing of what is noise.
+        if (film.samples(r.x() + r.width() / 2, r.y() + r.height() / 2) < FEWEST) return QuickDenoiser.run(film, gains, r, stop);
         return run(film, gains, false, r, new Highlights(white), stop);
     }
 

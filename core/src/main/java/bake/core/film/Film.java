@@ -33,6 +33,8 @@ public final class Film {
     private final float[] cover;
     /** How many paths a pass pixels are to get, as {@link #rate} says it; 0 where that is not decided. */
     private final byte[] rates;
+    /** Rays that its paths took. */
+    private final float[] rays;
     /** Three a pixel: light of all planes that every second sample found; null where no features are kept. */
     private final float[] odd;
 
@@ -68,6 +70,7 @@ public final class Film {
         frontSquares = backdrop >= 0 ? new float[(int) pixels] : null;
         counts = new int[(int) pixels];
         rates = new byte[(int) pixels];
+        rays = new float[(int) pixels];
         cover = new float[(int) (2 * pixels)];
         features = pixels <= MOST_FEATURES ? new float[(int) (7 * pixels)] : null;
         odd = features == null ? null : new float[(int) (3 * pixels)];
@@ -75,7 +78,7 @@ public final class Film {
 
     /** Bytes that a film takes for each pixel that it keeps, features included. */
     public static int bytesPerPixel(int planes) {
-        return 4 * (3 * planes + 5 + 7 + 3) + 1;
+        return 4 * (3 * planes + 6 + 7 + 3) + 1;
     }
 
     private int at(int x, int y) {
@@ -94,6 +97,7 @@ public final class Film {
         if (frontSquares != null) Floats.write(out, frontSquares);
         Floats.write(out, counts);
         out.accept(ByteBuffer.wrap(rates));
+        Floats.write(out, rays);
         Floats.write(out, cover);
         if (features == null) return;
         Floats.write(out, features);
@@ -111,6 +115,7 @@ public final class Film {
         if (frontSquares != null) Floats.read(in, frontSquares);
         Floats.read(in, counts);
         in.accept(ByteBuffer.wrap(rates));
+        Floats.read(in, rays);
         Floats.read(in, cover);
         if (features == null) return;
         Floats.read(in, features);
@@ -182,6 +187,17 @@ public final class Film {
         squares[i] += l * l;
         if (frontSquares != null) frontSquares[i] += (l - behind) * (l - behind);
         counts[i]++;
+    }
+
+    /** Adds the rays that a path took. */
+    public void addRays(int x, int y, long n) {
+        rays[at(x, y)] += n;
+    }
+
+    /** Rays that a path of a pixel takes on average; 1 where none is known. */
+    public double raysAPath(int x, int y) {
+        int i = at(x, y);
+        return counts[i] == 0 || rays[i] <= 0 ? 1 : rays[i] / counts[i];
     }
 
     /** Paths a pass that a pixel is to get from now on, in eighths of a power of two from 1 on, -63 to 63. */

@@ -20,6 +20,8 @@ public final class PathHead {
     public final Scatter metScatter = new Scatter();
     /** What the path brought that is its own, by source group, cd/m2. */
     public final float[] out;
+    /** Rays that the path took, without those of its exchange. */
+    public long rays;
     public final float[] features = new float[FirstSeen.LENGTH];
     /** Throughput from the camera to the first point. */
     public float br, bg, bb;

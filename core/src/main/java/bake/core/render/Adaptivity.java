@@ -7,9 +7,12 @@ import java.util.Arrays;
 import java.util.stream.IntStream;
 
 /**
- * Gives pixels paths by the error that is left in them, as it is displayed. Of all ways to share out paths the sum of squared errors is least
- * when each pixel gets them in proportion to the deviation of a single path (Neyman 1934); how large that is comes from the paths so far, of the
- * pixels around too, since few paths know little of their own. It is asked anew at every power of two of passes, and each pixel goes on to get
+ * Gives pixels paths by the error that is left in them, as it is displayed. Of all ways to share out paths the sum of squared errors is
+ * least
+ * when each pixel gets them in proportion to the deviation of a single path over the root of what a path costs (Neyman 1934, with costs
+ * Cochran 1977,
+ * eq. 5.21); both come from the paths so far, of the pixels around too, since few paths know little of their own; the cost is counted in
+ * rays. It is asked anew at every power of two of passes, and each pixel goes on to get
  * some: what it has not met yet may be the brightest. On average a pass costs what it costs without.
  *
  * <p>What a region gets depends on what else is in the region, so that pieces of a picture differ from the whole in their noise.
@@ -49,7 +52,7 @@ public record Adaptivity(double strength, Finish display) {
     /** Shares out the paths of the passes from {@code pass} to its double. */
     void share(Film film, Region r, EffortMap effort, int pass) {
         int w = r.width(), h = r.height(), n = w * h;
-        double[] deviation = new double[n], units = new double[n];
+        double[] deviation = new double[n], units = new double[n], costs = new double[n];
         IntStream.range(0, h).parallel().forEach(y -> {
             float[] c = new float[3];
             for (int x = 0; x < w; x++) {
@@ -58,24 +61,27 @@ public record Adaptivity(double strength, Finish display) {
                 units[y * w + x] = samples / (double) (effort == null ? 1 : effort.paths(fx, fy));
                 double e = samples < 2 ? 1 : display.error(film, fx, fy, c);
                 deviation[y * w + x] = e * e * units[y * w + x];
+                costs[y * w + x] = film.raysAPath(fx, fy);
             }
         });
-        double[] smooth = around(around(deviation, w, h, 1, w), w, h, w, 1);
+        double[] smooth = around(around(deviation, w, h, 1, w), w, h, w, 1), cost = around(around(costs, w, h, 1, w), w, h, w, 1);
+        for (int i = 0; i < n; i++) smooth[i] /= cost[i];
         double mean = Arrays.stream(smooth).map(Math::sqrt).sum() / n;
         if (!(mean > 0)) return;
         double[] wanted = new double[n];
-        double sum = 0, all = 0;
+        double sum = 0, all = 0, even = 0;
         for (int i = 0; i < n; i++) {
             wanted[i] = Math.pow((Math.sqrt(smooth[i]) + FLOOR * mean) / mean, strength);
-            sum += wanted[i];
-            all += units[i];
+            sum += wanted[i] * cost[i];
+            all += units[i] * cost[i];
+            even += cost[i];
         }
-        // Rates that end at these shares once the passes have doubled, and of which a pass has as many as there are pixels.
-        double scale = (all + (double) pass * n) / sum, low = 1.0 / WIDEST, high = WIDEST;
+        // Rates that end at these shares once the passes have doubled, and at which a pass takes as many rays as one of even rates.
+        double scale = (all + pass * even) / sum, low = 1.0 / WIDEST, high = WIDEST;
         for (int round = 0; round < ROUNDS; round++) {
             double cut = Math.sqrt(low * high), given = 0;
-            for (int i = 0; i < n; i++) given += rate(wanted[i] * scale * cut, units[i], pass);
-            if (given > n) high = cut;
+            for (int i = 0; i < n; i++) given += cost[i] * rate(wanted[i] * scale * cut, units[i], pass);
+            if (given > even) high = cut;
             else low = cut;
         }
         double cut = low;

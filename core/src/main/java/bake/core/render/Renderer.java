@@ -304,6 +304,7 @@ public final class Renderer implements Passes {
         film.add(head.x, head.y, head.out);
         film.addCover(head.x, head.y, head.features[FirstSeen.COVER] * head.weight);
         film.addFeatures(head.x, head.y, head.features);
+        if (adaptivity.on()) film.addRays(head.x, head.y, head.rays);
         clamped[worker] += head.clamped;
     }
 
@@ -328,9 +329,11 @@ public final class Renderer implements Passes {
         head.begin();
         tracer.place(fx / film.width(), fy / film.height());
         double before = tracer.clampedLuminance();
+        long sent = tracer.rays();
         if (exchanging) tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head);
         else tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head.out);
         head.clamped = tracer.clampedLuminance() - before;
+        head.rays = tracer.rays() - sent;
         System.arraycopy(tracer.first.values, 0, head.features, 0, head.features.length);
     }
 

@@ -46,7 +46,7 @@ class DenoiserTest {
 
     @Test
     void takesNoiseAwayAndKeepsEdgesAndTexture() {
-        Film f = noisy(4, 1.0);
+        Film f = noisy(8, 1.4);
         float[] raw = new float[3 * W * H], c = new float[3];
         for (int i = 0; i < W * H; i++) {
             f.mean(i % W, i / W, null, c);
@@ -70,7 +70,7 @@ class DenoiserTest {
 
     @Test
     void aStrayPixelIsPutInItsPlace() {
-        Film f = noisy(4, 0.2);
+        Film f = noisy(8, 0.2);
         for (int s = 0; s < 1; s++) {
             f.add(20, 20, new float[] {1e6f, 1e6f, 1e6f});
             f.addFeatures(20, 20, new float[] {base(20), base(20), base(20), 1, 0, 0, 5});
@@ -81,7 +81,7 @@ class DenoiserTest {
 
     @Test
     void aCleanPictureStaysAsItIs() {
-        float[] clean = Denoiser.run(noisy(4, 0), null, Region.all(W, H), WHITE);
+        float[] clean = Denoiser.run(noisy(8, 0), null, Region.all(W, H), WHITE);
         for (int i = 0; i < W * H; i++) assertEquals(truth(i % W) * base(i % W), clean[3 * i], 0.02 * truth(i % W) * base(i % W));
     }
 
@@ -138,7 +138,7 @@ class DenoiserTest {
     @Test
     void convergesToWhatWasRendered() {
         double before = Double.MAX_VALUE;
-        for (int n : new int[] {4, 64, 1024}) {
+        for (int n : new int[] {8, 64, 1024}) {
             Film f = Film.merged(W, H, 1);
             SplittableRandom r = new SplittableRandom(12);
             for (int s = 0; s < n; s++)

@@ -16,7 +16,8 @@ public final class ExrFile {
      * Writes channels of equal size, ZIP compressed.
      *
      * @param channels name to plane of {@code width * height} floats
-     * @param half whether channels are stored in 16 bit, all but those that hold greater numbers, such as the sun's disc, and those in which
+     * @param half whether channels are stored in 16 bit, all but those that hold greater numbers, such as the sun's disc, and those in
+     * which
      *     every bit counts: depth, place, counts and numbers of things
      */
     public static void write(Path file, int width, int height, SortedMap<String, float[]> channels, boolean half, ExrNotes notes)

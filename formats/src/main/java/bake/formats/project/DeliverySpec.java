@@ -24,7 +24,8 @@ import java.util.Map;
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record DeliverySpec(String name, String due, String folder, List<String> files, String names, Integer dpi, Integer bits,
         Integer quality,
-        Boolean floats, List<Item> views, List<String> order, List<Point> points, List<String> channels, @JsonAnySetter @JsonAnyGetter Map<String,
+        Boolean floats, List<Item> views, List<String> order, List<Point> points, List<String> channels,
+                @JsonAnySetter @JsonAnyGetter Map<String,
                 JsonNode> other) {
     public DeliverySpec {
         files = files == null || files.isEmpty() ? List.of("png") : List.copyOf(files);

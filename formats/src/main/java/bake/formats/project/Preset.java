@@ -47,7 +47,8 @@ public record Preset(
         double clamp,
         Boolean denoise, Integer diffuse, Integer mirrored, Integer refracted, String filter, Double filterRadius,
         String firstBounce, String laterBounces, Boolean cachedSurroundings, Integer gatherRays, Double gatherRadius, Double nearField,
-        Integer photons, String caustics, Boolean exact, Double darkCorners, Double darkWithin, Integer edges, Boolean clay, Double adaptive,
+        Integer photons, String caustics, Boolean exact, Double darkCorners, Double darkWithin, Integer edges, Boolean clay,
+                Double adaptive,
         @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
     public Preset {

@@ -61,7 +61,8 @@ final class ExtraChannels {
         if (wanted.stream().anyMatch(c -> switch (c) {
             case DEPTH, POSITION, NORMAL, MATERIALS, OBJECTS -> true;
             default -> false;
-        })) hits(FirstHits.of(job.scene(), o.camera(), RenderJob.paths(o.preset(), o.seed()).filter(), o.width(), o.height(), r, o.seed(), job.workers(),
+        })) hits(FirstHits.of(job.scene(), o.camera(), RenderJob.paths(o.preset(), o.seed()).filter(), o.width(), o.height(), r, o.seed(),
+                job.workers(),
                 () -> false), wanted, n, planes, notes);
     }
 
@@ -91,7 +92,8 @@ final class ExtraChannels {
         if (wanted.contains(Channel.OBJECTS)) mattes("CryptoObject", h, FirstHits.Kind.OBJECT, n, planes, notes);
     }
 
-    private static void mattes(String set, FirstHits h, FirstHits.Kind k, int n, SortedMap<String, float[]> planes, Map<String, String> notes) {
+    private static void mattes(String set, FirstHits h, FirstHits.Kind k, int n, SortedMap<String, float[]> planes, Map<String,
+            String> notes) {
         IdMatte.add(set, h.names(k), n, FirstHits.SHARES, new IdMatte.Shares() {
             @Override
             public int thing(int pixel, int rank) {

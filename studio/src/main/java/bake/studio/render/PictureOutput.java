@@ -109,7 +109,8 @@ public final class PictureOutput {
         if (film.front() != null) planes.put("A", cover(film, r));
         Map<String, String> texts = new TreeMap<>();
         ExtraChannels.add(job, how.channels(), planes, texts);
-        ExrFile.write(file, r.width(), r.height(), planes, !how.wholeFloats(), ExrNotes.of(o.view(), o.camera()).withDensity(how.dpi()).with(texts));
+        ExrFile.write(file, r.width(), r.height(), planes, !how.wholeFloats(), ExrNotes.of(o.view(), o.camera()).withDensity(
+                how.dpi()).with(texts));
     }
 
     /** Writes the whole picture as scene light to an EXR, its backdrop included. */
