@@ -9,13 +9,13 @@ import java.util.stream.IntStream;
  * Takes noise out of a picture by weighted regression of its light on what its pixels show (Moon et al. 2014; Bitterli et al. 2016): around
  * each pixel light is a first-order function of base colour, normal, inverse depth and place, fitted to the pixels that look alike. What
  * looks alike is judged in one half of the samples ({@link PatchWeights}) and fitted to the other ({@link LocalRegression}), so that
- * noise is
- * not taken for something to keep; both ways round, and their mean is the picture. What was smeared all the same is put back as noise goes
- * ({@link BlendBack}).
+ * noise is not taken for something to keep; both ways round, and their mean is the picture. What was smeared all the same is put back as
+ * noise goes ({@link BlendBack}).
  *
  * <p>Works strip by strip, so that a large picture takes little memory; its bits do not depend on the number of threads.
  */
 public final class Denoiser {
+    /** Samples of a pixel below which the quick way is as good. */
     private static final int FEWEST = 6;
 
     private Denoiser() {}

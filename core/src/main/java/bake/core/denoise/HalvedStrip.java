@@ -17,9 +17,8 @@ final class HalvedStrip {
     /** Scales that make a difference that matters about as large for each of them. */
     private static final float BASE = 3, NORMAL = 0.5f, PLACE = 0.02f, NEAR = 0.3f;
     /**
-     * Greatest light of a half, in medians of its neighbourhood, and in what its second brightest neighbour and its other half have,
-     * before it
-     * counts as stray; more while samples are few; and in means before it is looked at.
+     * Greatest light of a half, in medians of its neighbourhood, and in what its second brightest neighbour and its other half have, before
+     * it counts as stray; more while samples are few; and in means before it is looked at.
      */
     private static final float STRAY = 2, FEW = 12, SECOND = 1.2f, SUSPECT = 1.5f;
 
@@ -134,8 +133,8 @@ final class HalvedStrip {
             }
         if (Math.max(oddLuminance[i], evenLuminance[i]) * n <= SUSPECT * sum) return;
         Arrays.sort(around);
-        float most = Math.max(STRAY * (1 + FEW / samples) * around[n / 2], SECOND * around[n - 2]), o = oddLuminance[i],
-                e = evenLuminance[i];
+        float o = oddLuminance[i], e = evenLuminance[i];
+        float most = Math.max(STRAY * (1 + FEW / samples) * around[n / 2], SECOND * around[n - 2]);
         // What both halves have found is there.
         limit(odd, oddLuminance, i, Math.max(most, SECOND * e));
         limit(even, evenLuminance, i, Math.max(most, SECOND * o));
@@ -163,8 +162,8 @@ final class HalvedStrip {
     void rendered(int y, float[] light, float[] odds, float[] evens, float[] variances) {
         int from = (y - top + PAD) * across + PAD;
         for (int x = 0; x < w; x++)
-            for (int c = 0; c < 3; c++) light[3 * (y * w + x) + c] = even[c][from + x] + share[from + x] * (odd[c][from
-                    + x] - even[c][from + x]);
+            for (int c = 0; c < 3; c++)
+                light[3 * (y * w + x) + c] = even[c][from + x] + share[from + x] * (odd[c][from + x] - even[c][from + x]);
         System.arraycopy(oddLuminance, from, odds, y * w, w);
         System.arraycopy(evenLuminance, from, evens, y * w, w);
         System.arraycopy(own, from, variances, y * w, w);

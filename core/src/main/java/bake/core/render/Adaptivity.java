@@ -3,7 +3,6 @@ package bake.core.render;
 import bake.core.film.Film;
 import bake.core.film.Region;
 import bake.core.finish.Finish;
-import java.util.Arrays;
 import java.util.stream.IntStream;
 
 /**
@@ -23,8 +22,8 @@ import java.util.stream.IntStream;
 public record Adaptivity(double strength, Finish display) {
     /** No pixel is treated otherwise than others. */
     public static final Adaptivity NONE = new Adaptivity(0, null);
-    /** Passes before anything is known; pixels around that are asked. */
-    private static final int FIRST = 8, AROUND = 2;
+    /** Passes before anything is known; pixels of a block, and blocks around that are asked. */
+    private static final int FIRST = 8, BLOCK = 2, AROUND = 1;
     /** Least and most paths a pass. */
     private static final double LEAST = 0.25, MOST = 12;
     /** Share of the mean deviation that every pixel is taken to have. */
@@ -49,64 +48,83 @@ public record Adaptivity(double strength, Finish display) {
         return (int) (Math.floor(rate * (since + 1) + 0.5) - Math.floor(rate * since + 0.5));
     }
 
-    /** Shares out the paths of the passes from {@code pass} to its double. */
+    /**
+     * Shares out the paths of the passes from {@code pass} to its double, block by block, so that large pictures take little memory
+     * for it.
+     */
     void share(Film film, Region r, EffortMap effort, int pass) {
-        int w = r.width(), h = r.height(), n = w * h;
-        double[] deviation = new double[n], units = new double[n], costs = new double[n];
+        int w = (r.width() + BLOCK - 1) / BLOCK, h = (r.height() + BLOCK - 1) / BLOCK, n = w * h;
+        float[] deviation = new float[n], units = new float[n], costs = new float[n];
         IntStream.range(0, h).parallel().forEach(y -> {
             float[] c = new float[3];
-            for (int x = 0; x < w; x++) {
-                int fx = r.x() + x, fy = r.y() + y, samples = film.samples(fx, fy);
-                // Pixels that get more paths by wish are counted in what they get each time.
-                units[y * w + x] = samples / (double) (effort == null ? 1 : effort.paths(fx, fy));
-                double e = samples < 2 ? 1 : display.error(film, fx, fy, c);
-                deviation[y * w + x] = e * e * units[y * w + x];
-                costs[y * w + x] = film.raysAPath(fx, fy);
-            }
+            for (int x = 0; x < w; x++) block(film, r, effort, x, y, y * w + x, deviation, units, costs, c);
         });
-        double[] smooth = around(around(deviation, w, h, 1, w), w, h, w, 1), cost = around(around(costs, w, h, 1, w), w, h, w, 1);
-        for (int i = 0; i < n; i++) smooth[i] /= cost[i];
-        double mean = Arrays.stream(smooth).map(Math::sqrt).sum() / n;
+        float[] spare = new float[n];
+        around(deviation, spare, w, h);
+        around(costs, spare, w, h);
+        double mean = 0;
+        for (int i = 0; i < n; i++) {
+            deviation[i] = (float) Math.sqrt(deviation[i] / costs[i]);
+            mean += deviation[i] / n;
+        }
         if (!(mean > 0)) return;
-        double[] wanted = new double[n];
         double sum = 0, all = 0, even = 0;
         for (int i = 0; i < n; i++) {
-            wanted[i] = Math.pow((Math.sqrt(smooth[i]) + FLOOR * mean) / mean, strength);
-            sum += wanted[i] * cost[i];
-            all += units[i] * cost[i];
-            even += cost[i];
+            deviation[i] = (float) Math.pow((deviation[i] + FLOOR * mean) / mean, strength);
+            sum += deviation[i] * costs[i];
+            all += units[i] * costs[i];
+            even += costs[i];
         }
         // Rates that end at these shares once the passes have doubled, and at which a pass takes as many rays as one of even rates.
         double scale = (all + pass * even) / sum, low = 1.0 / WIDEST, high = WIDEST;
         for (int round = 0; round < ROUNDS; round++) {
             double cut = Math.sqrt(low * high), given = 0;
-            for (int i = 0; i < n; i++) given += cost[i] * rate(wanted[i] * scale * cut, units[i], pass);
+            for (int i = 0; i < n; i++) given += costs[i] * rate(deviation[i] * scale * cut, units[i], pass);
             if (given > even) high = cut;
             else low = cut;
         }
-        double cut = low;
-        for (int i = 0; i < n; i++) {
-            double rate = rate(wanted[i] * scale * cut, units[i], pass);
-            film.setRate(r.x() + i % w, r.y() + i / w, (int) Math.round(8 * Math.log(rate) / Math.log(2)));
-        }
+        for (int y = 0; y < r.height(); y++)
+            for (int x = 0; x < r.width(); x++) {
+                int i = y / BLOCK * w + x / BLOCK;
+                double rate = rate(deviation[i] * scale * low, units[i], pass);
+                film.setRate(r.x() + x, r.y() + y, (int) Math.round(8 * Math.log(rate) / Math.log(2)));
+            }
+    }
+
+    /** Means over a block: squared deviation of a single path, paths so far, and the rays that one takes. */
+    private void block(Film film, Region r, EffortMap effort, int bx, int by, int i, float[] deviation, float[] units, float[] costs,
+            float[] c) {
+        int k = 0;
+        for (int y = by * BLOCK; y < Math.min(r.height(), (by + 1) * BLOCK); y++)
+            for (int x = bx * BLOCK; x < Math.min(r.width(), (bx + 1) * BLOCK); x++, k++) {
+                int fx = r.x() + x, fy = r.y() + y, samples = film.samples(fx, fy), times = effort == null ? 1 : effort.paths(fx, fy);
+                // Pixels that get more paths by wish are counted in what they get each time.
+                double unit = samples / (double) times, e = samples < 2 ? 1 : display.error(film, fx, fy, c);
+                deviation[i] += (float) (e * e * unit);
+                units[i] += (float) unit;
+                costs[i] += (float) (times * film.raysAPath(fx, fy));
+            }
+        deviation[i] /= k;
+        units[i] /= k;
+        costs[i] /= k;
     }
 
     private static double rate(double wanted, double has, int pass) {
         return Math.clamp((wanted - has) / pass, LEAST, MOST);
     }
 
-    /** Means along one direction: {@code step} from value to value, {@code across} from line to line. */
-    private static double[] around(double[] from, int w, int h, int step, int across) {
-        double[] out = new double[from.length];
-        int lines = step == 1 ? h : w, length = step == 1 ? w : h;
-        IntStream.range(0, lines).parallel().forEach(line -> {
-            for (int i = 0; i < length; i++) {
-                double s = 0;
-                int k = 0;
-                for (int j = Math.max(0, i - AROUND); j <= Math.min(length - 1, i + AROUND); j++, k++) s += from[line * across + j * step];
-                out[line * across + i * step] = s / k;
-            }
-        });
-        return out;
+    /** Means over the blocks around each. */
+    private static void around(float[] p, float[] spare, int w, int h) {
+        IntStream.range(0, h).parallel().forEach(y -> line(p, spare, y * w, 1, w));
+        IntStream.range(0, w).parallel().forEach(x -> line(spare, p, x, w, h));
+    }
+
+    private static void line(float[] from, float[] to, int at, int step, int n) {
+        for (int i = 0; i < n; i++) {
+            float s = 0;
+            int k = 0;
+            for (int j = Math.max(0, i - AROUND); j <= Math.min(n - 1, i + AROUND); j++, k++) s += from[at + j * step];
+            to[at + i * step] = s / k;
+        }
     }
 }

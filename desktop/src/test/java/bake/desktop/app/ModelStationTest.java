@@ -165,6 +165,7 @@ class ModelStationTest extends WindowFixture {
         });
         double d = bench.models().picks().distance();
         assertTrue(d > 0.1 && d < 1, "measured " + d);
+        until("it is written on the picture", () -> r.lookup("#measured").tryQuery().isPresent());
         assertTrue(r.lookup("#measured").queryAs(javafx.scene.control.Label.class).getText().startsWith(d < 1
                 ? String.format(java.util.Locale.ROOT, "%.3f", d) : String.format(java.util.Locale.ROOT, "%.2f", d)));
         // A better chair, twice as high, with its origin elsewhere.
