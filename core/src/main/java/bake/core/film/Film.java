@@ -207,7 +207,7 @@ public final class Film {
 
     /** Paths a pass that a pixel is to get; 1 where nothing was decided. */
     public double rate(int x, int y) {
-        int r = rates[at(x, y)];
+        int r = rates[at(x, y)] & 127;
         return r == 0 ? 1 : RATES[r];
     }
 
