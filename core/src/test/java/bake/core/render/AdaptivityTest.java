@@ -25,7 +25,7 @@ import org.junit.jupiter.api.Test;
 
 /** More paths where noise is: the same picture, less noise for the same number of paths. */
 class AdaptivityTest {
-    private static final int W = 60, H = 40;
+    private static final int W = 48, H = 32;
     private static final Camera CAMERA = Camera.of(new Vec3(0, -5, 1.2), new Vec3(0, 0, 1.2), 28).withEv(9);
 
     /** A plain wall, and in front of a part of it a lamp behind a grid of bars, whose shadow is hard to find. */
@@ -85,7 +85,7 @@ class AdaptivityTest {
                 y.pass(p, w, () -> false);
             }
             assertEquals(x.rays(), y.rays(), 0.1 * x.rays(), "a pass costs the same");
-            for (int p = 0; p < 600; p++) z.pass(p, w, () -> false);
+            for (int p = 0; p < 250; p++) z.pass(p, w, () -> false);
         }
         float[] truth = bits(reference);
         double a = display().noise(uneven, Region.all(W, H)), b = display().noise(even, Region.all(W, H));
