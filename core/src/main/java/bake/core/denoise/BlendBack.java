@@ -4,10 +4,9 @@ import java.util.stream.IntStream;
 
 /**
  * Puts back of the rendered light what the denoiser took by mistake. Where it has smeared something both halves of the samples lie on the
- * same
- * side of what it made, where it took noise they do not: the product of both differences, over the pixels around, is the square of its
- * error.
- * Denoised and rendered light each count as much as they err less (the combination of two estimates by their squared errors; James and
+ * same side of what it made, where it took noise they do not: the product of both differences, over the pixels around, is the square of its
+ * error. Denoised and rendered light each count as much as they err less (the combination of two estimates by their squared errors; James
+ * and
  * Stein 1961, for denoised pictures Zheng et al. 2021 and Firmino et al. 2022). As noise goes the picture becomes the rendered one.
  */
 final class BlendBack {

@@ -35,18 +35,22 @@ public final class Denoiser {
     public static float[] run(Film film, float[] gains, Region r, double white, BooleanSupplier stop) {
         if (!film.hasFeatures()) throw new IllegalArgumentException("this picture is too large to denoise");
         // Halves of a sample or two say nothing of what is noise.
-        if (film.samples(r.x() + r.width() / 2, r.y() + r.height() / 2) < FEWEST) return QuickDenoiser.run(film, gains, r, stop);
+        if (few(film, r)) return QuickDenoiser.run(film, gains, r, stop);
         return run(film, gains, false, r, new Highlights(white), stop);
     }
 
     /** The same of what lies before the backdrop, of a film that keeps that apart. */
     public static float[] front(Film film, Region r, double white) {
-        return run(film, film.front(), true, r, new Highlights(white), () -> false);
+        return few(film, r) ? QuickDenoiser.front(film, r) : run(film, film.front(), true, r, new Highlights(white), () -> false);
     }
 
     /** How much of the backdrop is covered, as {@link Film#cover} says it, after denoising; three alike for each pixel. */
     public static float[] cover(Film film, Region r) {
         return QuickDenoiser.cover(film, r);
+    }
+
+    private static boolean few(Film film, Region r) {
+        return film.samples(r.x() + r.width() / 2, r.y() + r.height() / 2) < FEWEST;
     }
 
     private static float[] run(Film film, float[] gains, boolean front, Region r, Highlights highlights, BooleanSupplier stop) {

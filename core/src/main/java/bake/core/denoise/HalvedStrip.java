@@ -85,6 +85,11 @@ final class HalvedStrip {
         film.mean(fx, fy, gains, mean);
         film.half(fx, fy, half);
         film.features(fx, fy, seen);
+        // One path gone astray must not take the pixels around with it.
+        if (!usual(mean) || !usual(half)) {
+            Arrays.fill(mean, 0);
+            Arrays.fill(half, 0);
+        }
         float scale = 1;
         if (gains != null) {
             // The film's half is of light as it was deposited; what is shown of it is taken to be the same share in both.
@@ -108,6 +113,10 @@ final class HalvedStrip {
         luminance[i] = l * highlights.compress(l);
         double v = front ? film.frontVariance(fx, fy) : film.variance(fx, fy);
         own[i] = Double.isFinite(v) ? (float) (v * slope * slope * (front ? 1 : scale * scale)) : luminance[i] * luminance[i];
+    }
+
+    private static boolean usual(float[] c) {
+        return Float.isFinite(c[0]) && Float.isFinite(c[1]) && Float.isFinite(c[2]);
     }
 
     private float compress(float[][] light, int i) {

@@ -1,9 +1,8 @@
 package bake.core.denoise;
 
 /**
- * Light above the display's white on a logarithmic scale, as the display shows it, so that a lamp a thousand times as bright as the wall
- * beside
- * it does not drown that; and back.
+ * Light above the display's white on a logarithmic scale, about as the display shows it, so that a lamp a thousand times as bright as the
+ * wall beside it does not drown that; and back.
  *
  * @param white luminance from which the scale bends, cd/m2
  */

@@ -130,8 +130,8 @@ final class LocalRegression {
             }
         for (int c = 0; c < 3; c++) {
             float even = sums[(MATRIX + c * N) * WIDTH + x] / all;
-            // What lies far from all that it is fitted to is a fit gone astray.
-            out[at + c] = Math.clamp(constant(c, x), even / FAR, even * FAR);
+            // What lies far from all that it is fitted to is a fit gone astray; filters with negative parts may leave less than nothing.
+            out[at + c] = even > 0 ? Math.clamp(constant(c, x), even / FAR, even * FAR) : 0;
         }
     }
 

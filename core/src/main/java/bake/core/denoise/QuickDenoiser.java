@@ -7,8 +7,7 @@ import java.util.stream.IntStream;
 
 /**
  * Takes noise out of a picture within a moment, for the easel: with an edge-avoiding wavelet transform (Dammertz et al. 2010) whose reach
- * in light is
- * set by the estimated variance (Schied et al. 2017, section 4.2), on light from which the base colour has been divided
+ * in light is set by the estimated variance (Schied et al. 2017, section 4.2), on light from which the base colour has been divided
  * out, so that textures stay sharp. What it smears is put back as noise goes ({@link BlendBack}).
  */
 public final class QuickDenoiser {

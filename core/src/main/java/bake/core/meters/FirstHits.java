@@ -25,6 +25,8 @@ public final class FirstHits {
 
     /** Looks a pixel, and how many of a kind a pixel can be shared by; with more the least are left out. */
     public static final int LOOKS = 16, SHARES = 6;
+    /** Memory that a pixel takes. */
+    public static final int BYTES = 1 + 4 * 7 + Kind.values().length * SHARES * 5;
     private static final int TILE = 32, MOST_PASSED = 64;
     private static final long OWN = 0x5bd1e995L;
     /** What the bodies of lamps are made of. */

@@ -7,12 +7,10 @@ import java.util.stream.IntStream;
 
 /**
  * Gives pixels paths by the error that is left in them, as it is displayed. Of all ways to share out paths the sum of squared errors is
- * least
- * when each pixel gets them in proportion to the deviation of a single path over the root of what a path costs (Neyman 1934, with costs
- * Cochran 1977,
- * eq. 5.21); both come from the paths so far, of the pixels around too, since few paths know little of their own; the cost is counted in
- * rays. It is asked anew at every power of two of passes, and each pixel goes on to get
- * some: what it has not met yet may be the brightest. On average a pass costs what it costs without.
+ * least when each pixel gets them in proportion to the deviation of a single path over the root of what a path costs (Neyman 1934, with
+ * costs Cochran 1977, chapter 5; from memory). Both come from the paths so far, of the pixels around too, since few paths know little of
+ * their own; the cost is counted in rays. It is asked anew at every power of two of passes, and each pixel goes on to get some: what it has
+ * not met yet may be the brightest. On average a pass takes as many rays as it takes without.
  *
  * <p>What a region gets depends on what else is in the region, so that pieces of a picture differ from the whole in their noise.
  *

@@ -178,4 +178,15 @@ class DenoiserTest {
         assertEquals(3 * 13 * 9, part.length);
         assertEquals(100 * base(5), part[0], 2);
     }
+
+    /** Sharp filters leave less than nothing in places, and a path may go astray altogether: neither takes the picture with it. */
+    @Test
+    void oddSamples() {
+        Film f = noisy(8, 0.3);
+        for (int x = 0; x < 20; x++) f.add(x, 9, new float[] {-2000, -2000, -2000});
+        f.add(50, 30, new float[] {Float.NaN, 1, 1});
+        float[] clean = Denoiser.run(f, null, Region.all(W, H), WHITE);
+        for (float v : clean) assertTrue(v >= 0, "found " + v);
+        assertEquals(200 * base(52), clean[3 * (30 * W + 52)], 40 * base(52), "beside the path that went astray");
+    }
 }

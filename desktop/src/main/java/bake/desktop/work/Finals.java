@@ -61,6 +61,8 @@ public final class Finals {
     /** What is known of each picture, by view; and what it was known for. */
     private final Map<String, Estimate> known = new HashMap<>();
     private Project knownFor;
+    /** Whether pictures are on their way into the queue. */
+    private boolean adding;
 
     Finals(Workbench bench, Executor background) {
         this.bench = bench;
@@ -186,11 +188,17 @@ public final class Finals {
 
     /** Adds the pictures that are open to the queue and has it worked; where that would replace finals it is asked first. */
     public void start() {
+        Project p = bench.project();
+        // A second click, before the first is seen, adds nothing twice.
+        if (adding || p == null) return;
+        adding = true;
         List<Path> files = wanted().stream().flatMap(r -> r.picture().files().stream()).toList();
         // A share may take its time to say what it has.
         background.execute(() -> {
             List<Path> there = files.stream().filter(Files::exists).toList();
             bench.later(() -> {
+                adding = false;
+                if (bench.project() != p) return;
                 existing.set(there);
                 if (there.isEmpty()) add(false);
             });
@@ -223,7 +231,8 @@ public final class Finals {
         Path folder = bench.folder();
         DeliverySpec d = delivery();
         List<Row> wanted = wanted();
-        if (p == null || wanted.isEmpty()) return;
+        if (adding || p == null || wanted.isEmpty()) return;
+        adding = true;
         List<Double> expected = wanted.stream().map(r -> r.estimate() == null ? 0.0 : r.estimate().seconds()).toList();
         background.execute(() -> {
             try {
@@ -238,6 +247,9 @@ public final class Finals {
                 queue.work();
             } catch (IOException | RuntimeException e) {
                 bench.notices().fail(e);
+            } finally {
+                // After what the queue now holds was shown.
+                bench.later(() -> adding = false);
             }
         });
     }

@@ -9,9 +9,9 @@ import java.util.Map;
 import java.util.SortedMap;
 
 /**
- * Mattes that can be picked by name in a compositor: for each pixel the numbers of the things that share it and how much of it each
- * fills, two
- * of them a layer, with flat colours to look at. Layout, hash and header texts are those of the open Cryptomatte specification, version 1.2
+ * Mattes that can be picked by name in a compositor: for each pixel the numbers of the things that share it and how much of it each fills,
+ * two of them a layer, with flat colours to look at. Layout, hash and header texts are those of the open Cryptomatte specification,
+ * version 1.2
  * (from memory): MurmurHash3 of the name as the bits of a number, ranks by share.
  */
 public final class IdMatte {

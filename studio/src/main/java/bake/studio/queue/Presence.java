@@ -12,9 +12,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * Whether somebody works at the machine: in a window of ours, which leaves a sign in the queue's folder, or at all, where the platform
- * has a
- * command that says when the last key was struck.
+ * Whether somebody works at the machine: in a window of ours, which leaves a sign in the queue's folder, or at all, where the platform has
+ * a command that says when the last key was struck.
  */
 public final class Presence {
     /** How long after the last sign somebody still counts as being there. */
@@ -47,7 +46,7 @@ public final class Presence {
     }
 
     /** Whether somebody is there now. */
-    boolean here() {
+    synchronized boolean here() {
         long now = clock.millis();
         if (now - asked > ASK_MILLIS) {
             asked = now;

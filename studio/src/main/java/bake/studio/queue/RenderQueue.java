@@ -63,8 +63,7 @@ public final class RenderQueue {
             }
             case "pause" -> paused = true;
             case "resume" -> paused = false;
-            case "hours" -> hours = QueueHours.of(e.path("hours").asText());
-            case "manners" -> manners = Manners.of(e.path("manners").asText());
+            case "hours", "manners" -> settle(e);
             case "move" -> {
                 if (q == null) return;
                 order.remove((Integer) id);
@@ -74,6 +73,16 @@ public final class RenderQueue {
             default -> {
                 if (q != null) change(q, e);
             }
+        }
+    }
+
+    /** A word that is not known, such as one of a later version, changes nothing. */
+    private void settle(JsonNode e) {
+        try {
+            if (e.path("kind").asText().equals("hours")) hours = QueueHours.of(e.path("hours").asText());
+            else manners = Manners.of(e.path("manners").asText());
+        } catch (IllegalArgumentException x) {
+            org.slf4j.LoggerFactory.getLogger(RenderQueue.class).warn("a setting of the queue cannot be read: {}", x.getMessage());
         }
     }
 

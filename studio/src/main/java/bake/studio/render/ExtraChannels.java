@@ -25,10 +25,27 @@ final class ExtraChannels {
      * @throws FormatException when it would not fit into the memory as a whole
      */
     static void check(RenderJob.Order o, List<Channel> wanted, int groups) throws FormatException {
-        long pixels = (long) o.region().width() * o.region().height(), bytes = pixels * Film.bytesPerPixel(wanted.contains(Channel.LIGHTS)
-                ? groups : 2);
-        if (!wanted.isEmpty() && bytes > BandedRender.filmBytes()) throw new FormatException(o.view(), "channels",
-                "with them a picture of " + o.width() + "x" + o.height() + " does not fit into the memory; make it smaller, or leave some out");
+        if (wanted.isEmpty()) return;
+        int floats = 4;
+        for (Channel c : wanted) floats += switch (c) {
+            case LIGHTS -> 3 * groups;
+            case DEPTH, NOISE, SAMPLES -> 1;
+            case POSITION, NORMAL, COLOUR -> 3;
+            case MATERIALS, OBJECTS -> 3 + 2 * FirstHits.SHARES;
+        };
+        long each = 4L * floats + Film.bytesPerPixel(wanted.contains(Channel.LIGHTS) ? groups : 2)
+                + (wanted.stream().anyMatch(ExtraChannels::hits) ? FirstHits.BYTES : 0);
+        if (each * o.region().width() * o.region().height() > 2 * BandedRender.filmBytes())
+            throw new FormatException(o.view(), "channels", "with them a picture of " + o.width() + "x" + o.height()
+                    + " does not fit into the memory; make it smaller, or leave some out");
+    }
+
+    /** Whether a channel comes from looks of its own. */
+    private static boolean hits(Channel c) {
+        return switch (c) {
+            case DEPTH, POSITION, NORMAL, MATERIALS, OBJECTS -> true;
+            default -> false;
+        };
     }
 
     /** Adds planes, and what the file says of them. */
@@ -58,10 +75,8 @@ final class ExtraChannels {
             if (wanted.contains(Channel.NOISE)) planes.put("noise.Y", noise);
             if (wanted.contains(Channel.SAMPLES)) planes.put("samples.Y", samples);
         }
-        if (wanted.stream().anyMatch(c -> switch (c) {
-            case DEPTH, POSITION, NORMAL, MATERIALS, OBJECTS -> true;
-            default -> false;
-        })) hits(FirstHits.of(job.scene(), o.camera(), RenderJob.paths(o.preset(), o.seed()).filter(), o.width(), o.height(), r, o.seed(),
+        if (wanted.stream().anyMatch(ExtraChannels::hits))
+            hits(FirstHits.of(job.scene(), o.camera(), RenderJob.paths(o.preset(), o.seed()).filter(), o.width(), o.height(), r, o.seed(),
                 job.workers(),
                 () -> false), wanted, n, planes, notes);
     }

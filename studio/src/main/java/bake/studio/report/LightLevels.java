@@ -11,11 +11,10 @@ import bake.studio.cache.HierarchyCache;
 import bake.studio.scene.SceneAssembly;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 
-/** Illuminance at chosen places under a view's light, by path tracing and not from the picture. */
+/** Illuminance at chosen places of a project, by path tracing and not from pictures. Models are read once for all views. */
 public final class LightLevels {
     private static final int PATHS = 8192;
     private static final long SEED = 5;
@@ -35,23 +34,29 @@ public final class LightLevels {
         }
     }
 
-    private LightLevels() {}
+    private final SceneAssembly assembly;
+    private RenderScene scene;
 
-    /** @return one for each point, in their order */
-    public static List<Level> at(Project p, View v, Path folder, List<DeliverySpec.Point> points) throws IOException {
+    LightLevels(Path folder) {
+        assembly = new SceneAssembly(folder);
+    }
+
+    /** Readings under a view's light, one for each point, in their order. */
+    List<Level> at(Project p, View v, List<DeliverySpec.Point> points) throws IOException {
         if (points.isEmpty()) return List.of();
-        RenderScene scene = RenderScene.compile(new SceneAssembly(folder).scene(p, v), null, Workers.COMPILING, HierarchyCache.shared());
+        scene = RenderScene.compile(assembly.scene(p, v), scene, Workers.COMPILING, HierarchyCache.shared());
+        RenderScene here = scene;
         Level[] out = new Level[points.size()];
         try (Workers w = new Workers(Runtime.getRuntime().availableProcessors())) {
             w.run(out.length, (worker, i) -> {
                 DeliverySpec.Point x = points.get(i);
                 Vec3 n = x.facing() == null ? Vec3.UP : new Vec3(x.facing()[0], x.facing()[1], x.facing()[2]).normalized();
-                LightMeter.Reading r = new LightMeter(scene, LightMeter.ALL).measure(new Vec3(x.at()[0], x.at()[1], x.at()[2]).plus(
+                LightMeter.Reading r = new LightMeter(here, LightMeter.ALL).measure(new Vec3(x.at()[0], x.at()[1], x.at()[2]).plus(
                         n.times(OFF)), n,
                         PATHS, SEED, i);
                 out[i] = new Level(x.name(), r.lux(), r.error());
             });
         }
-        return new ArrayList<>(List.of(out));
+        return List.of(out);
     }
 }

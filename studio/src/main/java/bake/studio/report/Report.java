@@ -63,9 +63,11 @@ public record Report(String title, String round, LocalDate date, String due, Lis
     public static Report of(RenderQueue queue, Project p, Path folder, String round, String before, String due) throws IOException {
         queue.refresh();
         List<Made> views = new ArrayList<>();
+        LightLevels levels = new LightLevels(folder);
         for (View v : p.views()) {
             QueueEntry e = done(queue, folder, round, v.name());
-            if (e != null) views.add(made(queue, e, before == null ? null : done(queue, folder, before, v.name()), points(p, round)));
+            if (e != null) views.add(made(queue, e, before == null ? null : done(queue, folder, before, v.name()), levels, points(p,
+                    round)));
         }
         if (views.isEmpty()) throw new FormatException(p.name(), "delivery '" + round + "'", "has no finished picture in the queue; render it first");
         return new Report(p.name(), round, LocalDate.now(), due, List.copyOf(views));
@@ -84,7 +86,8 @@ public record Report(String title, String round, LocalDate date, String due, Lis
         return found;
     }
 
-    private static Made made(RenderQueue q, QueueEntry e, QueueEntry before, List<DeliverySpec.Point> points) throws IOException {
+    private static Made made(RenderQueue q, QueueEntry e, QueueEntry before, LightLevels levels,
+            List<DeliverySpec.Point> points) throws IOException {
         var j = e.job();
         Project p = q.project(j.id());
         View v = p.view(j.view());
@@ -99,7 +102,7 @@ public record Report(String title, String round, LocalDate date, String due, Lis
         return new Made(j.view(), j.width(), j.height(), j.preset().name() + " v" + j.preset().version(), e.seconds(), e.noise(), e.passes(), light(v),
                 preview(files), before == null ? null : preview(before.job().files().stream().map(Path::of).toList()), files, e.sums(),
                         changes,
-                LightLevels.at(p, v, Path.of(j.project()), points));
+                levels.at(p, v, points));
     }
 
     private static String light(View v) {

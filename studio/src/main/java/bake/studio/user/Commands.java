@@ -2,11 +2,16 @@ package bake.studio.user;
 
 import java.io.File;
 import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 
 /** Commands that a platform may have. */
 public final class Commands {
@@ -24,19 +29,29 @@ public final class Commands {
     /** What a short one says; null where there is none, where it fails, and where it takes longer than some seconds. */
     public static String output(List<String> command) {
         if (!has(command.getFirst())) return null;
+        Process p = null;
         try {
-            Process p = new ProcessBuilder(command).redirectErrorStream(true).start();
+            p = new ProcessBuilder(command).redirectErrorStream(true).start();
             p.getOutputStream().close();
-            if (!p.waitFor(SECONDS, TimeUnit.SECONDS)) {
-                p.destroyForcibly();
-                return null;
-            }
-            return p.exitValue() == 0 ? new String(p.getInputStream().readAllBytes(), StandardCharsets.UTF_8) : null;
-        } catch (IOException e) {
+            InputStream from = p.getInputStream();
+            // What says much waits until somebody listens.
+            byte[] said = CompletableFuture.supplyAsync(() -> all(from)).get(SECONDS, TimeUnit.SECONDS);
+            return p.waitFor(SECONDS, TimeUnit.SECONDS) && p.exitValue() == 0 ? new String(said, StandardCharsets.UTF_8) : null;
+        } catch (IOException | ExecutionException | TimeoutException e) {
             return null;
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             return null;
+        } finally {
+            if (p != null) p.destroyForcibly();
+        }
+    }
+
+    private static byte[] all(InputStream from) {
+        try {
+            return from.readAllBytes();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
     }
 

@@ -130,6 +130,20 @@ class MannersTest {
         assertThrows(IllegalArgumentException.class, () -> Manners.of("some"));
     }
 
+    /** A word of a later version in the journal does not take the queue away. */
+    @Test
+    void unknownWords() throws IOException {
+        add();
+        queue.manners(Manners.REST);
+        queue.tell(RenderQueue.event("manners", 0).put("manners", "quarter"));
+        queue.tell(RenderQueue.event("hours", 0).put("hours", "moonlight"));
+        RenderQueue again = new RenderQueue(queue.folder());
+        again.refresh();
+        assertEquals(2, again.entries().size());
+        assertEquals(Manners.REST, again.manners());
+        assertEquals(QueueHours.ALWAYS, again.hours());
+    }
+
     private static void until(BooleanSupplier c) throws InterruptedException {
         long end = System.nanoTime() + 20_000_000_000L;
         while (!c.getAsBoolean()) {

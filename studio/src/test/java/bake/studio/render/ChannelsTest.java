@@ -150,5 +150,7 @@ class ChannelsTest {
                 bake.core.finish.Look.PLAIN, Preset.of("P", 1, "test", "interior", 0, 0, 0, 6, 3, 0, false), 30_000, 30_000, null, 3, true);
         assertThrows(FormatException.class, () -> ExtraChannels.check(huge, List.of(Channel.LIGHTS), 12));
         ExtraChannels.check(huge, List.of(), 12);
+        RenderJob.Order usual = new RenderJob.Order("One", huge.camera(), huge.look(), huge.preset(), 640, 360, null, 3, true);
+        ExtraChannels.check(usual, List.of(Channel.values()), 12);
     }
 }
