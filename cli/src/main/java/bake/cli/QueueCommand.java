@@ -121,16 +121,15 @@ final class QueueCommand implements Runnable {
         List<Deliveries.Picture> all = Deliveries.pictures(p.project(), p.folder(), d, LocalDate.now()).stream().filter(
                 x -> !x.off()).toList();
         List<DryRun.Small> made = new ArrayList<>();
+        Path file = to == null ? Deliveries.folder(p.folder(), d).resolve("dry-run.png") : to.toAbsolutePath();
         try (Workers w = new Workers(threads == null ? Runtime.getRuntime().availableProcessors() : threads)) {
             DryRun r = new DryRun(w);
+            // What was made until somebody stopped it is on the sheet.
             try (Interrupt i = Interrupt.calls(r::stop)) {
                 r.make(p.project(), p.folder(), all, made::add);
+                sheet(file, p.project().name() + ", " + d.name() + ", dry run", made);
             }
         }
-        Path file = to == null ? Deliveries.folder(p.folder(), d).resolve("dry-run.png") : to.toAbsolutePath();
-        ContactSheet.write(file, p.project().name() + ", " + d.name() + ", dry run", made.stream().map(s -> new ContactSheet.Cell(s.trouble() == null
-                ? s.view() : s.view() + ": " + s.trouble(), s.argb() == null ? null : DisplayPicture.image8(s.width(), s.height(), s.argb(), false)))
-                .toList());
         boolean good = made.size() == all.size() && made.stream().allMatch(s -> s.trouble() == null);
         if (json) {
             ObjectNode n = Json.MAPPER.createObjectNode().put("sheet", file.toString());
@@ -142,6 +141,11 @@ final class QueueCommand implements Runnable {
             print(file.toString());
         }
         return good ? 0 : 1;
+    }
+
+    private static void sheet(Path file, String title, List<DryRun.Small> made) throws IOException {
+        ContactSheet.write(file, title, made.stream().map(s -> new ContactSheet.Cell(s.trouble() == null ? s.view() : s.view() + ": " + s.trouble(),
+                s.argb() == null ? null : DisplayPicture.image8(s.width(), s.height(), s.argb(), false))).toList());
     }
 
     @Command(name = "list", mixinStandardHelpOptions = true, description = "What is in the queue and how it stands.")

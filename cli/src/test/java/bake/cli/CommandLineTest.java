@@ -14,6 +14,7 @@ import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import javax.imageio.ImageIO;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -85,9 +86,10 @@ class CommandLineTest {
     }
 
     /** Asked to end while it renders, it writes what there is. */
-    @Test
-    void interruptedItWritesWhatThereIs() throws Exception {
-        Path f = dir.resolve("part.exr"), said = dir.resolve("said.txt");
+    @ParameterizedTest
+    @ValueSource(strings = {"part.exr", "part.png", "part.tif", "part.jpg"})
+    void interruptedItWritesWhatThereIs(String name) throws Exception {
+        Path f = dir.resolve(name), said = dir.resolve("said.txt");
         Process p = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "--add-modules",
                 "jdk.incubator.vector", "-cp", System.getProperty("java.class.path"), Main.class.getName(),
                 "render", p(), "--samples", "1000000", "-o", f.toString()).redirectErrorStream(true).redirectOutput(said.toFile()).start();
@@ -97,6 +99,11 @@ class CommandLineTest {
             assertTrue(p.waitFor(60, java.util.concurrent.TimeUnit.SECONDS), "it ends");
         } finally {
             p.destroyForcibly();
+        }
+        assertTrue(Files.isRegularFile(f), Files.readString(said));
+        if (!name.endsWith(".exr")) {
+            assertEquals(640, ImageIO.read(f.toFile()).getWidth());
+            return;
         }
         assertEquals(640, ExrFile.read(f).width(), Files.readString(said));
         assertTrue(ExrFile.read(f).rgb()[3 * 640 * 300] > 0);

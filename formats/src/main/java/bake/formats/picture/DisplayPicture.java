@@ -25,6 +25,7 @@ import javax.imageio.plugins.tiff.TIFFDirectory;
 import javax.imageio.plugins.tiff.TIFFField;
 import javax.imageio.plugins.tiff.TIFFTag;
 import javax.imageio.stream.ImageOutputStream;
+import javax.imageio.stream.MemoryCacheImageOutputStream;
 
 /** Display-referred pictures, sRGB: PNG in 8 or 16 bit and TIFF in 16 bit. */
 public final class DisplayPicture {
@@ -126,7 +127,8 @@ public final class DisplayPicture {
     }
 
     private static void write(ImageWriter w, OutputStream out, IIOImage image, ImageWriteParam p) throws IOException {
-        try (ImageOutputStream s = ImageIO.createImageOutputStream(out)) {
+        // A stream with a file behind it leaves that file when the process is killed, and cannot be begun when it is asked to end.
+        try (ImageOutputStream s = new MemoryCacheImageOutputStream(out)) {
             w.setOutput(s);
             w.write(null, image, p);
         } finally {
