@@ -19,7 +19,7 @@ public final class EaselPicture {
     private final ObjectProperty<String> failure = new SimpleObjectProperty<>();
     private LiveRender live;
     private final BooleanProperty half = new SimpleBooleanProperty();
-    private int width = 640, height = 360;
+    private int width = 640, height = 360, patience = 4096, divisor = 1;
 
     EaselPicture(Workbench bench) {
         this.bench = bench;
@@ -44,6 +44,7 @@ public final class EaselPicture {
             bench.notices().fail(e);
             bench.later(() -> failure.set(e.getMessage() == null ? e.getClass().getSimpleName() : e.getMessage()));
         });
+        live.patience(patience);
     }
 
     /** Shows nothing any more. */
@@ -52,6 +53,13 @@ public final class EaselPicture {
         live = null;
         frame.set(null);
         failure.set(null);
+    }
+
+    /** Limits the work of the picture, for slow machines: the passes after which it rests, and how many of the screen's pixels one of its own stands for
+     * each way, both at least 1; from the next project on. */
+    public void spare(int passes, int pixels) {
+        patience = passes;
+        divisor = pixels;
     }
 
     void close() {
@@ -93,7 +101,7 @@ public final class EaselPicture {
     public int[] size() {
         View v = bench.view();
         double aspect = v == null ? 16.0 / 9 : (double) v.size()[0] / v.size()[1];
-        int k = half.get() ? 2 : 1, w = Math.min(width / k, (int) Math.round(height * aspect / k));
+        int k = half.get() ? Math.max(2, divisor) : divisor, w = Math.min(width / k, (int) Math.round(height * aspect / k));
         return new int[] {Math.max(16, w), Math.max(16, (int) Math.round(w / aspect))};
     }
 

@@ -247,8 +247,9 @@ class ProofsTest extends WindowFixture {
         var view = (javafx.scene.image.ImageView) r.lookup("#easel-picture").query();
         until("A's picture is there", () -> view.getImage() != null && view.getImage().getUrl() != null);
         var image = view.getImage();
-        int frames = bench.easel().frameProperty().get() == null ? 0 : bench.easel().frameProperty().get().passes();
-        until("live passes went by", () -> bench.easel().frameProperty().get() != null && bench.easel().frameProperty().get().passes() > frames + 8);
+        r.interact(() -> bench.easel().halfProperty().set(false));
+        until("live passes went by", () -> bench.easel().frameProperty().get() != null
+                && bench.easel().frameProperty().get().width() == bench.easel().size()[0] && bench.easel().frameProperty().get().passes() > 1);
         assertTrue(image == view.getImage(), "read once");
         Node wipe = r.lookup(".wipe").query();
         double before = wipe.getBoundsInParent().getCenterX();

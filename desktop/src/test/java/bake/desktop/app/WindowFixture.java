@@ -50,7 +50,7 @@ abstract class WindowFixture {
         bench.finals().queue().use(dir.resolve("queue"), this::workQueue);
         window = new MainWindow(bench, stage, new bake.studio.user.RecentProjects(dir.resolve("recent.json")), null);
         // What is tested is not how fine the picture is.
-        bench.easel().halfProperty().set(true);
+        bench.easel().spare(24, 5);
         stage.setScene(window.scene(1280, 800));
         stage.setX(0);
         stage.setY(0);

@@ -42,7 +42,6 @@ public final class LiveRender implements AutoCloseable {
     private static final double FINEST = 2, COARSEST = 12, STEP = 2.5;
     /** Time that the very first picture should take, seconds. */
     private static final double FIRST = 0.045;
-    private static final int MOST_PASSES = 4096;
     /** Cells and records beyond which caches of the easel begin anew, so that a long walk does not fill the memory. */
     private static final long MOST_CELLS = 2_000_000;
     private static final int MOST_RECORDS = 200_000;
@@ -94,6 +93,8 @@ public final class LiveRender implements AutoCloseable {
     private final Thread mixer = new Thread(this::mix, "levels");
     private boolean remix;
     private boolean held, closed;
+    /** Passes after which the sharp picture rests. */
+    private volatile int patience = 4096;
     private volatile boolean interrupt, halted;
     /** Divisor of the very first picture, by how long the last one took. */
     private double coarse = 10;
@@ -220,7 +221,7 @@ public final class LiveRender implements AutoCloseable {
             if (interrupt) return;
             if (d <= FINEST) break;
         }
-        picture(r, scene, camera, finish, r.width, r.height, MOST_PASSES, start, false);
+        picture(r, scene, camera, finish, r.width, r.height, patience, start, false);
     }
 
     private boolean picture(Request r, RenderScene scene, Camera camera, Finish finish, int w, int h, int passes, long start,
@@ -285,6 +286,11 @@ public final class LiveRender implements AutoCloseable {
         LightGuide one = g == null ? null : showing == Showing.SKY_GUIDE ? g.sky() : g.lamps();
         if (one == null || showing == Showing.SKY_GUIDE && one.targets() != Renderer.skyTargets(scene)) one = LightGuide.nothing(1);
         return new GuideMap(scene, one, showing == Showing.SKY_GUIDE, camera, film, workers);
+    }
+
+    /** Sets the passes after which a picture rests, at least 1; from the next picture on. */
+    public void patience(int passes) {
+        patience = Math.max(1, passes);
     }
 
     /** Sets the caches that are shown when caches are to be. */
