@@ -149,7 +149,7 @@ final class RenderCommand implements Callable<Integer> {
         if (n < 1 || n > 1024) throw new IllegalArgumentException("--threads takes 1 to 1024");
         // The order checks size and region before any memory is taken.
         RenderJob.Order order = new RenderJob.Order(v.name(), v.camera().camera(), v.look(), settings, wh[0], wh[1], part, seed,
-                options.apart());
+                options.split());
         long memory = memory();
         boolean bands = BandedRender.needed(order.region().width(), order.region().height(), memory);
         if (bands) BandedRender.checkEnding(out);
@@ -204,7 +204,7 @@ final class RenderCommand implements Callable<Integer> {
         Region r = job.order().region();
         Proof facts = new Proof(0, "", "", v, job.order().preset(), r.width(), r.height(), LocalDateTime.now().truncatedTo(ChronoUnit.MINUTES)
                 .toString(), job.progress().seconds(), job.phases().caches(), job.progress().passes(), job.progress().noise(),
-                job.progress().rays(), job.clampedShare(), seed, false, false, 0, 0);
+                job.progress().rays(), job.clampedShare(), seed, false, false, 0, 0, null, null);
         BufferedImage i = DisplayPicture.image8(r.width(), r.height(), PictureOutput.argb(job.film(), job.finish(), null, r,
                 job.order().preset().denoise()), false);
         Stamp.draw(i, StampField.lines(fields, facts, title), corner);

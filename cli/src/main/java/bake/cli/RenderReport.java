@@ -1,6 +1,7 @@
 package bake.cli;
 
 import bake.core.film.Region;
+import bake.core.finish.DeliveredError;
 import bake.core.solve.Caches;
 import bake.formats.Json;
 import bake.studio.render.RenderJob;
@@ -21,6 +22,8 @@ final class RenderReport {
         n.put("seconds", g.seconds()).put("passes", g.passes()).put("samples", job.film().samples()).put("rays", g.rays());
         if (Double.isFinite(g.noise())) n.put("noise", g.noise());
         else n.putNull("noise");
+        DeliveredError off = job.delivered();
+        if (off != null) n.put("error", off.percent()).put("worst", off.worst());
         n.put("seed", seed).putArray("size").add(r.width()).add(r.height());
         n.put("file", out.toString()).put("view", job.order().view()).put("preset", job.order().preset().name())
                 .put("resumedAt", job.resumedAt()).put("clamped", job.clampedShare());

@@ -6,8 +6,7 @@ import java.util.stream.IntStream;
  * Puts back of the rendered light what the denoiser took by mistake. Where it has smeared something both halves of the samples lie on the
  * same side of what it made, where it took noise they do not: the product of both differences, over the pixels around, is the square of its
  * error. Denoised and rendered light each count as much as they err less (the combination of two estimates by their squared errors; James
- * and
- * Stein 1961, for denoised pictures Zheng et al. 2021 and Firmino et al. 2022). As noise goes the picture becomes the rendered one.
+ * and Stein 1961, for denoised pictures Zheng et al. 2021 and Firmino et al. 2022). As noise goes the picture becomes the rendered one.
  */
 final class BlendBack {
     /** Pixels around that are asked. */
@@ -19,24 +18,20 @@ final class BlendBack {
 
     private BlendBack() {}
 
-    /**
-     * @param raw rendered light, three for each pixel
-     * @param odd luminance of one half of its samples, {@code even} of the other
-     * @param variance of its luminance; not finite where that is not known
-     * @param clean denoised light; takes the result
-     */
-    static void mix(float[] raw, float[] odd, float[] even, float[] variance, float[] clean, int w, int h) {
-        int n = w * h;
+    /** Puts light back into the denoised one, and takes the error along. */
+    static void mix(HalvedPicture p) {
+        int w = p.w, h = p.h, n = w * h;
+        float[] clean = p.clean, raw = p.raw;
         float[] level = new float[n], smeared = new float[n], noise = new float[n], spare = new float[n];
-        for (int i = 0; i < n; i++) level[i] = Math.max(0, luminance(clean, i));
+        for (int i = 0; i < n; i++) level[i] = Math.max(0, HalvedPicture.luminance(clean, i));
         mean(level, spare, w, h);
         double sum = 0;
         for (float l : level) sum += l;
         float least = (float) Math.max(Float.MIN_NORMAL, LEAST * sum / n);
         for (int i = 0; i < n; i++) {
-            float k = 1 / (level[i] + least), c = luminance(clean, i);
-            smeared[i] = limited((odd[i] - c) * k) * limited((even[i] - c) * k);
-            float v = variance[i];
+            float k = 1 / (level[i] + least), c = HalvedPicture.luminance(clean, i);
+            smeared[i] = limited((p.odd[i] - c) * k) * limited((p.even[i] - c) * k);
+            float v = p.variance[i];
             noise[i] = v >= 0 && v < Float.POSITIVE_INFINITY ? Math.min(1, v * k * k) : 1;
         }
         float[] own = noise.clone();
@@ -46,16 +41,17 @@ final class BlendBack {
             for (int i = y * w; i < (y + 1) * w; i++) {
                 float v = Math.max(noise[i], own[i]), s = Math.max(0, smeared[i] - MARGIN * v), k = v + s > 0 ? v / (v + s) : 0;
                 for (int c = 3 * i; c < 3 * i + 3; c++) clean[c] = raw[c] + k * (clean[c] - raw[c]);
+                // The error of a sum of two estimates that have some of their noise in common.
+                float apart = p.odd[i] - p.even[i], rendered = apart * apart / 4;
+                float scale = level[i] + least;
+                if (p.error != null)
+                    p.error[i] = k * k * (p.error[i] + s * scale * scale) + (1 - k) * (1 - k) * rendered + 2 * k * (1 - k) * p.shared[i];
             }
         });
     }
 
     private static float limited(float difference) {
         return Math.clamp(difference, -1, 1);
-    }
-
-    private static float luminance(float[] rgb, int i) {
-        return 0.2126f * rgb[3 * i] + 0.7152f * rgb[3 * i + 1] + 0.0722f * rgb[3 * i + 2];
     }
 
     /** Means over squares of pixels, those beyond the edge left out; near ones count more. */

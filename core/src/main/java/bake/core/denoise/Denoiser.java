@@ -36,12 +36,27 @@ public final class Denoiser {
         if (!film.hasFeatures()) throw new IllegalArgumentException("this picture is too large to denoise");
         // Halves of a sample or two say nothing of what is noise.
         if (few(film, r)) return QuickDenoiser.run(film, gains, r, stop);
-        return run(film, gains, false, r, new Highlights(white), stop);
+        Judged j = run(film, gains, false, r, new Highlights(white), stop);
+        return j == null ? null : j.light;
+    }
+
+    /**
+     * A denoised picture and how wrong it is.
+     *
+     * @param light cd/m2, three for each pixel
+     * @param error squared error of the luminance as the halves of the samples tell it, (cd/m2)^2, one for each pixel; of single pixels it
+     *     says little: only means over a hundred and more are right
+     */
+    public record Judged(float[] light, float[] error) {}
+
+    /** The picture with its error; null when it was stopped, or where it has no features or too few samples to tell. */
+    public static Judged judged(Film film, float[] gains, Region r, double white, BooleanSupplier stop) {
+        return !film.hasFeatures() || few(film, r) ? null : run(film, gains, false, r, new Highlights(white), stop);
     }
 
     /** The same of what lies before the backdrop, of a film that keeps that apart. */
     public static float[] front(Film film, Region r, double white) {
-        return few(film, r) ? QuickDenoiser.front(film, r) : run(film, film.front(), true, r, new Highlights(white), () -> false);
+        return few(film, r) ? QuickDenoiser.front(film, r) : run(film, film.front(), true, r, new Highlights(white), () -> false).light;
     }
 
     /** How much of the backdrop is covered, as {@link Film#cover} says it, after denoising; three alike for each pixel. */
@@ -53,17 +68,16 @@ public final class Denoiser {
         return film.samples(r.x() + r.width() / 2, r.y() + r.height() / 2) < FEWEST;
     }
 
-    private static float[] run(Film film, float[] gains, boolean front, Region r, Highlights highlights, BooleanSupplier stop) {
-        int w = r.width(), h = r.height(), n = w * h;
-        float[] out = new float[3 * n], raw = new float[3 * n], odd = new float[n], even = new float[n], variance = new float[n];
+    private static Judged run(Film film, float[] gains, boolean front, Region r, Highlights highlights, BooleanSupplier stop) {
+        HalvedPicture p = new HalvedPicture(r.width(), r.height());
         ThreadLocal<LocalRegression> own = ThreadLocal.withInitial(() -> new LocalRegression(new HalvedStrip(film, gains, front, r,
                 highlights)));
-        IntStream.range(0, (h + HalvedStrip.ROWS - 1) / HalvedStrip.ROWS).parallel().forEach(s -> {
-            if (!stop.getAsBoolean()) own.get().strip(s * HalvedStrip.ROWS, out, raw, odd, even, variance, stop);
+        IntStream.range(0, (p.h + HalvedStrip.ROWS - 1) / HalvedStrip.ROWS).parallel().forEach(s -> {
+            if (!stop.getAsBoolean()) own.get().strip(s * HalvedStrip.ROWS, p, stop);
         });
         if (stop.getAsBoolean()) return null;
-        BlendBack.mix(raw, odd, even, variance, out, w, h);
-        highlights.expand(out);
-        return out;
+        BlendBack.mix(p);
+        highlights.expand(p.clean, p.error);
+        return new Judged(p.clean, p.error);
     }
 }

@@ -167,14 +167,14 @@ final class HalvedStrip {
         variance[py * across + px] = 2 * sum / weight;
     }
 
-    /** Hands out the light as it was rendered, stray pixels limited, the luminance of both halves of it, and the variance of all. */
-    void rendered(int y, float[] light, float[] odds, float[] evens, float[] variances) {
+    /** Hands out the light of a row as it was rendered, stray pixels limited, and what is known of its halves. */
+    void rendered(int y, HalvedPicture out) {
         int from = (y - top + PAD) * across + PAD;
         for (int x = 0; x < w; x++)
             for (int c = 0; c < 3; c++)
-                light[3 * (y * w + x) + c] = even[c][from + x] + share[from + x] * (odd[c][from + x] - even[c][from + x]);
-        System.arraycopy(oddLuminance, from, odds, y * w, w);
-        System.arraycopy(evenLuminance, from, evens, y * w, w);
-        System.arraycopy(own, from, variances, y * w, w);
+                out.raw[3 * (y * w + x) + c] = even[c][from + x] + share[from + x] * (odd[c][from + x] - even[c][from + x]);
+        System.arraycopy(oddLuminance, from, out.odd, y * w, w);
+        System.arraycopy(evenLuminance, from, out.even, y * w, w);
+        System.arraycopy(own, from, out.variance, y * w, w);
     }
 }

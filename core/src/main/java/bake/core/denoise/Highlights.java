@@ -17,13 +17,14 @@ record Highlights(double white) {
         return l > white ? (float) (white / l) : 1;
     }
 
-    /** Takes it back, three colours for each pixel. */
-    void expand(float[] rgb) {
+    /** Takes it back, three colours for each pixel, and squared errors of their luminance with them. */
+    void expand(float[] rgb, float[] errors) {
         for (int i = 0; i < rgb.length; i += 3) {
             double l = 0.2126 * rgb[i] + 0.7152 * rgb[i + 1] + 0.0722 * rgb[i + 2];
             if (!(l > white)) continue;
-            float k = (float) (white * Math.exp(l / white - 1) / l);
-            for (int c = i; c < i + 3; c++) rgb[c] *= k;
+            double there = white * Math.exp(l / white - 1);
+            for (int c = i; c < i + 3; c++) rgb[c] *= (float) (there / l);
+            errors[i / 3] *= (float) (there / white * there / white);
         }
     }
 }

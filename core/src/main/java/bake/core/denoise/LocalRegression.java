@@ -28,36 +28,52 @@ final class LocalRegression {
     private final PatchWeights weights = new PatchWeights(WIDTH, ROWS);
     private final float[] sums = new float[SUMS * WIDTH], differences = new float[N * LANES.length()];
     private final float[] matrix = new float[N * N], right = new float[3 * N];
-    /** Fits to one half and to the other, three for each pixel of the strip. */
-    private final float[] first, second;
+    /** Fits to one half and to the other, three for each pixel of the strip; and how much of each pixel's own light is in them. */
+    private final float[] first, second, ownFirst, ownSecond;
 
     LocalRegression(HalvedStrip strip) {
         this.strip = strip;
         first = new float[3 * ROWS * strip.w];
         second = new float[3 * ROWS * strip.w];
+        ownFirst = new float[ROWS * strip.w];
+        ownSecond = new float[ROWS * strip.w];
     }
 
-    /**
-     * Makes the rows from {@code y0} on.
-     *
-     * @param out denoised light, {@code raw} as it was rendered, three for each pixel of the picture; {@code odd} and
-     *     {@code even} the luminance of its halves, {@code variance} that of the whole
-     */
-    void strip(int y0, float[] out, float[] raw, float[] odd, float[] even, float[] variance, BooleanSupplier stop) {
+    /** Makes the rows from {@code y0} on. */
+    void strip(int y0, HalvedPicture out, BooleanSupplier stop) {
         HalvedStrip s = strip;
         s.load(y0);
         int rows = Math.min(ROWS, s.h - y0);
         for (int x0 = 0; x0 < s.w; x0 += WIDTH) {
             if (stop.getAsBoolean()) return;
-            tile(x0, y0, rows, s.oddLuminance, s.even, second);
-            tile(x0, y0, rows, s.evenLuminance, s.odd, first);
+            tile(x0, y0, rows, s.oddLuminance, s.even, second, ownSecond);
+            tile(x0, y0, rows, s.evenLuminance, s.odd, first, ownFirst);
         }
-        for (int y = 0; y < rows; y++) s.rendered(y0 + y, raw, odd, even, variance);
-        for (int i = 0; i < 3 * rows * s.w; i++) out[3 * y0 * s.w + i] = Math.max(0, (first[i] + second[i]) / 2);
+        for (int y = 0; y < rows; y++) {
+            s.rendered(y0 + y, out);
+            errors(y0 + y, y, out);
+        }
+        for (int i = 0; i < 3 * rows * s.w; i++) out.clean[3 * y0 * s.w + i] = Math.max(0, (first[i] + second[i]) / 2);
+    }
+
+    /**
+     * The squared error of the mean of both fits that is noise, by what they differ (Rousselle et al. 2012, section 4.3); what is smeared
+     * is found later. And how much of it is the noise of the pixel itself: a fit holds that by its diagonal of the hat matrix.
+     */
+    private void errors(int y, int row, HalvedPicture out) {
+        HalvedStrip s = strip;
+        int from = (HalvedStrip.PAD + row) * s.across + HalvedStrip.PAD;
+        for (int x = 0; x < s.w; x++) {
+            int i = row * s.w + x, o = y * s.w + x;
+            float f = HalvedPicture.luminance(first, i), g = HalvedPicture.luminance(second, i),
+                    a = s.oddLuminance[from + x], b = s.evenLuminance[from + x], v = (a - b) * (a - b) / 2, own = ownFirst[i] + ownSecond[i];
+            out.error[o] = (f - g) * (f - g) / 4;
+            out.shared[o] = own * v / 4;
+        }
     }
 
     /** @param judged luminance by which pixels are alike; {@code light} of the other half, to which is fitted */
-    private void tile(int x0, int y0, int rows, float[] judged, float[][] light, float[] out) {
+    private void tile(int x0, int y0, int rows, float[] judged, float[][] light, float[] out, float[] own) {
         HalvedStrip s = strip;
         weights.weigh(judged, s.variance, s.across, PAD * s.across + PAD + x0);
         if (x0 < REACH || x0 + WIDTH + REACH > s.w) outside(x0);
@@ -67,7 +83,9 @@ final class LocalRegression {
             for (int dy = Math.max(-REACH, -y0 - y); dy <= Math.min(REACH, s.h - 1 - y0 - y); dy++)
                 for (int dx = -REACH; dx <= REACH; dx++)
                     gather(p, p + dy * s.across + dx, weights.weights[(dy + REACH) * SIDE + dx + REACH], y * WIDTH, light);
-            for (int x = 0; x < WIDTH && x0 + x < s.w; x++) solve(x, out, 3 * (y * s.w + x0 + x));
+            for (int x = 0; x < WIDTH && x0 + x < s.w; x++) {
+                own[y * s.w + x0 + x] = solve(x, out, 3 * (y * s.w + x0 + x), weights.weights[REACH * SIDE + REACH][y * WIDTH + x]);
+            }
         }
     }
 
@@ -112,13 +130,18 @@ final class LocalRegression {
         PatchWeights.of(a, i).add(v).intoArray(a, i);
     }
 
-    /** Solves the normal equations of a pixel by Cholesky's factors; the constants are its light, since features count from it on. */
-    private void solve(int x, float[] out, int at) {
+    /**
+     * Solves the normal equations of a pixel by Cholesky's factors; the constants are its light, since features count from it on.
+     *
+     * @param weight of the pixel itself
+     * @return how much of its own light is in the fit
+     */
+    private float solve(int x, float[] out, int at, float weight) {
         for (int k = 0, m = x; k < N; k++) for (int j = 0; j <= k; j++, m += WIDTH) matrix[k * N + j] = sums[m];
         float all = matrix[0];
         if (!(all > NOTHING)) {
             for (int c = 0; c < 3; c++) out[at + c] = all > 0 ? sums[(MATRIX + c * N) * WIDTH + x] / all : 0;
-            return;
+            return 1;
         }
         for (int k = 1; k < N; k++) matrix[k * N + k] += RIDGE * all;
         for (int k = 0; k < N; k++)
@@ -133,6 +156,19 @@ final class LocalRegression {
             // What lies far from all that it is fitted to is a fit gone astray; filters with negative parts may leave less than nothing.
             out[at + c] = even > 0 ? Math.clamp(constant(c, x), even / FAR, even * FAR) : 0;
         }
+        return Math.min(1, weight * inverse());
+    }
+
+    /** The first entry of the matrix' inverse. */
+    private float inverse() {
+        float sum = 0;
+        for (int k = 0; k < N; k++) {
+            float v = k == 0 ? 1 : 0;
+            for (int i = 0; i < k; i++) v -= matrix[k * N + i] * right[i];
+            right[k] = v * matrix[k * N + k];
+            sum += right[k] * right[k];
+        }
+        return sum;
     }
 
     private float constant(int colour, int x) {

@@ -105,7 +105,7 @@ public final class QuickDenoiser {
         d.joinEdges();
         if (d.stop.getAsBoolean()) return null;
         float[] out = d.result();
-        if (d.samples > 1) BlendBack.mix(raw, d.odd, d.even, d.rawVariance, out, d.w, d.h);
+        if (d.samples > 1) BlendBack.mix(new HalvedPicture(d.w, d.h, out, raw, d.odd, d.even, d.rawVariance));
         return out;
     }
 

@@ -148,9 +148,40 @@ public final class Film {
 
     /** A film that keeps each group apart. */
     public static Film byGroup(int width, int height, int groups) {
-        int[] p = new int[groups];
-        for (int i = 0; i < groups; i++) p[i] = i;
+        return split(width, height, groups, 1, Split.SOURCES);
+    }
+
+    /** What of a picture's light a film keeps apart: by source, by its way to the camera, both, or nothing. */
+    public enum Split {
+        NONE, SOURCES, PARTS, BOTH;
+
+        public static Split of(boolean sources, boolean parts) {
+            return parts ? sources ? BOTH : PARTS : sources ? SOURCES : NONE;
+        }
+
+        public boolean sources() {
+            return this == SOURCES || this == BOTH;
+        }
+
+        public boolean parts() {
+            return this == PARTS || this == BOTH;
+        }
+    }
+
+    /**
+     * A film that keeps light apart: a plane for each source group, for each of some parts, or for each of both, part by part.
+     *
+     * @param parts how many parts the light of a sample comes in, one after the other
+     */
+    public static Film split(int width, int height, int groups, int parts, Split how) {
+        int[] p = new int[how.parts() ? groups * parts : groups];
+        for (int i = 0; i < p.length; i++) p[i] = i / groups * (how.sources() ? groups : 1) + (how.sources() ? i % groups : 0);
         return new Film(width, height, p);
+    }
+
+    /** How many colours a sample brings: source groups, or those of each part. */
+    public int inputs() {
+        return planeOf.length;
     }
 
     public int width() {

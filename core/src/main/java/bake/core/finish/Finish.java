@@ -26,6 +26,16 @@ public final class Finish {
         return saturation;
     }
 
+    /** Display light 0 to 1, before the transfer curve, of a luminance that is {@code l} of the saturating one. */
+    double display(double l) {
+        return curve.apply(l);
+    }
+
+    /** Derivative of {@link #display}. */
+    double displaySlope(double l) {
+        return curve.slope(l);
+    }
+
     /** sRGB codes as 0xAARRGGBB, row by row; pixels with no sample are transparent. */
     public int[] argb(Film film, float[] gains) {
         int[] out = new int[film.width() * film.height()];

@@ -5,6 +5,7 @@ import bake.core.compiled.RenderScene;
 import bake.core.film.PixelFilter;
 import bake.core.film.Region;
 import bake.core.geometry.Ray;
+import bake.core.math.Frame;
 import bake.core.math.PathSampler;
 import bake.core.scene.Camera;
 import bake.core.surface.SurfacePoint;
@@ -25,8 +26,9 @@ public final class FirstHits {
 
     /** Looks a pixel, and how many of a kind a pixel can be shared by; with more the least are left out. */
     public static final int LOOKS = 16, SHARES = 6;
+    private static final int RAYS = 4;
     /** Memory that a pixel takes. */
-    public static final int BYTES = 1 + 4 * 7 + Kind.values().length * SHARES * 5;
+    public static final int BYTES = 2 + 4 * 7 + Kind.values().length * SHARES * 5;
     private static final int TILE = 32, MOST_PASSED = 64;
     private static final long OWN = 0x5bd1e995L;
     /** What the bodies of lamps are made of. */
@@ -39,6 +41,9 @@ public final class FirstHits {
     private final PixelFilter filter;
     /** By pixel of the region: looks that met something; sums over them of depth, place and normal. */
     private final byte[] met;
+    /** Those of them from which nothing near was met in a direction by chance; null where that was not looked for. */
+    private final byte[] free;
+    private final float reach;
     private final float[] sums;
     /** By kind: {@link #SHARES} a pixel, numbers of names and looks that met them; and the names. */
     private final int[][] what = new int[Kind.values().length][];
@@ -46,7 +51,8 @@ public final class FirstHits {
     private final String[][] names = new String[Kind.values().length][];
     private final int[][] numberOf = new int[Kind.values().length][];
 
-    private FirstHits(RenderScene scene, Camera camera, PixelFilter filter, int width, int height, Region region) {
+    private FirstHits(RenderScene scene, Camera camera, PixelFilter filter, int width, int height, Region region, float reach) {
+        this.reach = reach;
         this.scene = scene;
         this.region = region;
         this.width = width;
@@ -55,6 +61,7 @@ public final class FirstHits {
         lens = new Lens(camera, width, height);
         int n = region.width() * region.height();
         met = new byte[n];
+        free = reach > 0 ? new byte[n] : null;
         sums = new float[7 * n];
         for (int k = 0; k < what.length; k++) {
             what[k] = new int[SHARES * n];
@@ -80,11 +87,12 @@ public final class FirstHits {
     /**
      * Looks at a region of a picture.
      *
+     * @param reach up to where things shut a place in, metres; 0 where that is not asked for
      * @return null when it was stopped
      */
-    public static FirstHits of(RenderScene scene, Camera camera, PixelFilter filter, int width, int height, Region region, long seed,
+    public static FirstHits of(RenderScene scene, Camera camera, PixelFilter filter, int width, int height, Region region, long seed, float reach,
             Workers workers, BooleanSupplier stop) {
-        FirstHits f = new FirstHits(scene, camera, filter, width, height, region.within(width, height));
+        FirstHits f = new FirstHits(scene, camera, filter, width, height, region.within(width, height), reach);
         Looker[] lookers = new Looker[workers.threads()];
         for (int i = 0; i < lookers.length; i++) lookers[i] = f.new Looker(seed ^ OWN);
         boolean[] stopped = new boolean[lookers.length];
@@ -125,6 +133,16 @@ public final class FirstHits {
     }
 
     /**
+     * How open each pixel is: of the directions around its normal, by their irradiance, the share in which nothing is near (Zhukov, Iones and
+     * Kronin 1998, with a step for their falloff); 1 where a pixel shows nothing.
+     */
+    public float[] open() {
+        float[] out = new float[met.length];
+        for (int i = 0; i < out.length; i++) out[i] = met[i] == 0 ? 1 : free[i] / (float) (RAYS * met[i]);
+        return out;
+    }
+
+    /**
      * A plane of means over what is met, not over what is not.
      *
      * @param value 0 depth along the view, metres; 1 to 3 place, metres; 4 to 6 normal on the side that is seen
@@ -143,6 +161,7 @@ public final class FirstHits {
         private final Ray ray = new Ray();
         private final SurfacePoint at = new SurfacePoint();
         private final float[] r = new float[6];
+        private final Frame frame = new Frame();
         private final int[] things = new int[LOOKS];
         private final int[][] found = new int[Kind.values().length][LOOKS];
 
@@ -151,7 +170,7 @@ public final class FirstHits {
         }
 
         void pixel(int x, int y) {
-            int i = y * region.width() + x, n = 0;
+            int i = y * region.width() + x, n = 0, open = 0;
             for (int k = 0; k < LOOKS; k++) {
                 random.startPixel(region.x() + x, region.y() + y, k, seed);
                 random.next2();
@@ -171,11 +190,30 @@ public final class FirstHits {
                     found[Kind.OBJECT.ordinal()][n] = numberOf[Kind.OBJECT.ordinal()][mesh];
                     float side = at.nx * r[3] + at.ny * r[4] + at.nz * r[5] > 0 ? -1 : 1;
                     add(i, at.px, at.py, at.pz, side * at.nx, side * at.ny, side * at.nz);
+                    if (free != null) open += open(side);
                 }
                 n++;
             }
             met[i] = (byte) n;
+            if (free != null) free[i] = (byte) open;
             for (int k = 0; k < what.length; k++) share(k, i, found[k], n);
+        }
+
+        /** Of some rays from the surface, how many meet nothing near. */
+        private int open(float side) {
+            int out = 0;
+            frame.around(side * at.nx, side * at.ny, side * at.nz);
+            for (int k = 0; k < RAYS; k++) {
+                random.next2();
+                float sin = (float) Math.sqrt(random.u), phi = 2 * (float) Math.PI * random.v;
+                frame.turn(sin * (float) Math.cos(phi), sin * (float) Math.sin(phi), (float) Math.sqrt(1 - random.u));
+                if (!(frame.x * at.gx + frame.y * at.gy + frame.z * at.gz > 0)) continue;
+                float e = at.offset;
+                ray.set(at.px + e * at.gx, at.py + e * at.gy, at.pz + e * at.gz, frame.x, frame.y, frame.z, reach);
+                ray.skipLamp = -1;
+                if (scene.tracer().open(ray)) out++;
+            }
+            return out;
         }
 
         private void add(int i, float x, float y, float z, float nx, float ny, float nz) {

@@ -90,7 +90,7 @@ public final class CachedPoints {
         float sum = 0;
         for (int c = 0; c < l.length; c += 3) {
             if (!(l[c] + l[c + 1] + l[c + 2] > 0)) continue;
-            path.add(c / 3, l[c], l[c + 1], l[c + 2]);
+            path.addBounced(c / 3, l[c], l[c + 1], l[c + 2]);
             sum += 0.2126f * l[c] + 0.7152f * l[c + 1] + 0.0722f * l[c + 2];
         }
         return sum;

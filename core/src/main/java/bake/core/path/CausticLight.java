@@ -55,7 +55,7 @@ final class CausticLight {
         for (int c = 0; c < light.length; c += 3) {
             if (!(light[c] + light[c + 1] + light[c + 2] > 0)) continue;
             if (path.cells.on()) path.cells.lit(c / 3, light[c], light[c + 1], light[c + 2]);
-            path.add(c / 3, albedo[0] * light[c], albedo[1] * light[c + 1], albedo[2] * light[c + 2]);
+            path.addBounced(c / 3, albedo[0] * light[c], albedo[1] * light[c + 1], albedo[2] * light[c + 2]);
         }
     }
 }

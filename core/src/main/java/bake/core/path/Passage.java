@@ -63,6 +63,7 @@ final class Passage {
             path.from.none();
             path.past = false;
             path.trail.mirrored();
+            path.mirrored();
             path.photons.turned();
             path.onlook.mirror();
             float k = 2 * cos;

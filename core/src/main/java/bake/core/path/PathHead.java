@@ -18,7 +18,7 @@ public final class PathHead {
     /** What the first bounce met. */
     public final SurfacePoint met = new SurfacePoint();
     public final Scatter metScatter = new Scatter();
-    /** What the path brought that is its own, by source group, cd/m2. */
+    /** What the path brought that is its own, by source group and, where that is kept apart, by its way; cd/m2. */
     public final float[] out;
     /** Rays that the path took, without those of its exchange. */
     public long rays;
@@ -50,8 +50,13 @@ public final class PathHead {
     public final float[] later;
     public boolean anyLater;
 
-    public PathHead(int channels) {
-        out = new float[channels];
+    /** Where light that has bounced begins in {@link #out}, in source groups. */
+    public final int bounced;
+
+    /** @param parted whether its own light is kept apart by {@link LightPart} */
+    public PathHead(int channels, boolean parted) {
+        out = new float[parted ? LightPart.COUNT * channels : channels];
+        bounced = parted ? LightPart.BOUNCED.ordinal() * channels / 3 : 0;
         later = new float[channels];
     }
 

@@ -89,6 +89,10 @@ public final class PathTracer {
     boolean indirect;
     /** Whether only what the path meets next may still add its own light. */
     private boolean lastBounce;
+    /** Whether light is kept apart by its way; by which it has come so far, and how often the path has scattered. */
+    private boolean parted;
+    private LightPart part = LightPart.SEEN;
+    private int scattered;
     final Onlook onlook; // what the camera sees of the surroundings
     private double clamped;
     /** Luminance that the path brought after a bounce, cd/m2. */
@@ -179,6 +183,11 @@ public final class PathTracer {
     /** Length of the array that {@link #radiance} adds to: three colours for each source group. */
     public int channels() {
         return 3 * lights.groups().size();
+    }
+
+    /** Keeps the light of the next paths apart by {@link LightPart}, whose planes follow each other in what it is added to, or no longer. */
+    public void part(boolean apart) {
+        parted = apart;
     }
 
     /** Rays traced so far. */
@@ -317,6 +326,8 @@ public final class PathTracer {
         limit = clamp;
         br = bg = bb = weight;
         indirect = false;
+        part = LightPart.SEEN;
+        scattered = 0;
         bounced = 0;
         travelled = 0;
         passage.begin();
@@ -391,6 +402,7 @@ public final class PathTracer {
             if (trail.first()) trail.keepFirst(point, scene.surfaces(), shade * br * onlook.own(0), shade * bg * onlook.own(1),
                     shade * bb * onlook.own(2));
             else if (trail.between()) trail.meet(point, scene.surfaces(), -(point.nx * ray.dx + point.ny * ray.dy + point.nz * ray.dz));
+            if (scattered == 0) part = LightPart.DIRECT;
             if (cached.knowsBounces()) {
                 if (!cached.addBounces(bounce)) return;
             } else if (cached.knowsIrradiance()) {
@@ -490,6 +502,8 @@ public final class PathTracer {
             indirect = true;
             wide++;
         }
+        if (scattered++ == 0) part = scatter.kind == Scatter.DIFFUSE ? LightPart.BOUNCED : scatter.kind == Scatter.MIRRORED ? LightPart.REFLECTED
+                : LightPart.REFRACTED;
         direct.leave(from);
         from.at(point);
         travelled = 0;
@@ -504,6 +518,27 @@ public final class PathTracer {
         else allowed[Scatter.MIRRORED] = Math.min(allowed[Scatter.MIRRORED], most - 1);
     }
 
+    /** A pane has mirrored the path. */
+    void mirrored() {
+        if (scattered++ == 0) part = LightPart.REFLECTED;
+    }
+
+    /** Adds light that the path has run into: after one bounce light sampling might have found it, too. */
+    void addMet(int group, float r, float g, float b) {
+        LightPart before = part;
+        if (scattered == 1 && part == LightPart.BOUNCED) part = LightPart.DIRECT;
+        add(group, r, g, b);
+        part = before;
+    }
+
+    /** Adds light that has bounced before it came to the path's point. */
+    void addBounced(int group, float r, float g, float b) {
+        LightPart before = part;
+        if (scattered == 0) part = LightPart.BOUNCED;
+        add(group, r, g, b);
+        part = before;
+    }
+
     void add(int group, float r, float g, float b) {
         if (trail.shared()) {
             trail.later(group, r, g, b);
@@ -515,6 +550,6 @@ public final class PathTracer {
         b *= bb;
         if (onlook.catching()) onlook.lit(group, 0.2126f * r + 0.7152f * g + 0.0722f * b, first);
         if (indirect) bounced += 0.2126f * r + 0.7152f * g + 0.0722f * b;
-        clamped += Clamp.add(out, group, r, g, b, indirect ? limit : Float.POSITIVE_INFINITY);
+        clamped += Clamp.add(out, parted ? group + part.ordinal() * (channels() / 3) : group, r, g, b, indirect ? limit : Float.POSITIVE_INFINITY);
     }
 }

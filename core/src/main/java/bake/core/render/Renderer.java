@@ -64,7 +64,7 @@ public final class Renderer implements Passes {
     /** Whether it began with caches of another picture. */
     private boolean begun;
     private final RenderScene scene;
-    private final boolean uneven;
+    private final boolean uneven, parted;
     private final Adaptivity adaptivity;
     /** How many paths pixels get, where that is not one for all; null until it is known. */
     private EffortMap effort;
@@ -87,6 +87,7 @@ public final class Renderer implements Passes {
         gains = scene.lights().gains(scene.scene().levels());
         Scenery scenery = scene.scenery().framed(film.width() / (double) film.height());
         int n = workers.threads();
+        parted = film.inputs() > scene.lights().groups().size();
         tracers = new PathTracer[n];
         samplers = new PathSampler[n];
         paths = new float[n][];
@@ -104,9 +105,9 @@ public final class Renderer implements Passes {
             tracers[i].sharpness(SHARPNESS * lens.pixel(film.width()));
             samplers[i] = new PathSampler();
             paths[i] = new float[tracers[i].channels()];
-            more[i] = new PathHead(paths[i].length);
+            more[i] = new PathHead(paths[i].length, parted);
             exchanges[i] = new PathExchange(scene.tracer(), tracers[i].clamp(), heads[i].length);
-            for (int k = 0; k < heads[i].length; k++) heads[i][k] = new PathHead(paths[i].length);
+            for (int k = 0; k < heads[i].length; k++) heads[i][k] = new PathHead(paths[i].length, parted);
         }
         training = settings.guided() && (scene.openings().count() > 0 || !scene.lights().dome().dark()
                 || scene.lights().emitters().clusters() > 0)
@@ -299,7 +300,7 @@ public final class Renderer implements Passes {
     }
 
     private void add(int worker, PathHead head) {
-        if (gains != null) for (int i = 0; i < head.out.length; i++) head.out[i] *= gains[i];
+        if (gains != null) for (int i = 0; i < head.out.length; i++) head.out[i] *= gains[i % gains.length];
         if (head.weight != 1) for (int i = 0; i < head.out.length; i++) head.out[i] *= head.weight;
         film.add(head.x, head.y, head.out);
         film.addCover(head.x, head.y, head.features[FirstSeen.COVER] * head.weight);
@@ -330,8 +331,10 @@ public final class Renderer implements Passes {
         tracer.place(fx / film.width(), fy / film.height());
         double before = tracer.clampedLuminance();
         long sent = tracer.rays();
+        tracer.part(parted);
         if (exchanging) tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head);
         else tracer.radiance(r[0], r[1], r[2], r[3], r[4], r[5], random, head.out);
+        tracer.part(false);
         head.clamped = tracer.clampedLuminance() - before;
         head.rays = tracer.rays() - sent;
         System.arraycopy(tracer.first.values, 0, head.features, 0, head.features.length);

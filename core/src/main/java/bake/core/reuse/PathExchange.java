@@ -143,6 +143,6 @@ public final class PathExchange {
         r *= cr[k] * fr[e][k] * w;
         g *= cg[k] * fg[e][k] * w;
         b *= cb[k] * fb[e][k] * w;
-        to.clamped += Clamp.add(to.out, group, r, g, b, clamp);
+        to.clamped += Clamp.add(to.out, to.bounced + group, r, g, b, clamp);
     }
 }

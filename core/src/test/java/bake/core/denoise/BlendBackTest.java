@@ -26,24 +26,28 @@ class BlendBackTest {
     void textureComesBackAndNoiseStaysAway() {
         Random r = new Random(3);
         for (double sigma : new double[] {0.02, 0.1, 0.2}) {
-            float[] truth = new float[3 * W * H], raw = new float[3 * W * H], clean = new float[3 * W * H], variance = new float[W * H],
-                    odd = new float[W * H], even = new float[W * H];
+            float[] truth = new float[3 * W * H];
+            HalvedPicture p = new HalvedPicture(W, H);
             for (int i = 0; i < W * H; i++) {
                 boolean right = i % W >= W / 2;
                 float t = right && (i % W / 3 + i / W / 3) % 2 == 0 ? 1.4f : right ? 0.6f : 1, a = (float) (1.414 * sigma
                         * r.nextGaussian()),
                         b = (float) (1.414 * sigma * r.nextGaussian()), n = (a + b) / 2;
-                odd[i] = t + a;
-                even[i] = t + b;
-                variance[i] = (float) (sigma * sigma);
+                p.odd[i] = t + a;
+                p.even[i] = t + b;
+                p.variance[i] = (float) (sigma * sigma);
+                p.error[i] = (1 - t) * (1 - t);
                 for (int c = 3 * i; c < 3 * i + 3; c++) {
                     truth[c] = t;
-                    raw[c] = t + n;
-                    clean[c] = 1;
+                    p.raw[c] = t + n;
+                    p.clean[c] = 1;
                 }
             }
-            float[] smeared = clean.clone();
-            BlendBack.mix(raw, odd, even, variance, clean, W, H);
+            float[] smeared = p.clean.clone(), clean = p.clean;
+            BlendBack.mix(p);
+            double told = 0;
+            for (int i = 0; i < W * H; i++) if (i % W >= W / 2 + 4) told += p.error[i] / (H * (W / 2 - 4));
+            assertEquals(error(clean, truth, W / 2 + 4, W), Math.sqrt(told), 0.15 * Math.sqrt(told), "the error that is told, at " + sigma);
             assertTrue(error(clean, truth, 0, W / 2 - 4) < 0.2 * sigma, "on the wall at " + sigma + ": " + error(clean, truth, 0, W / 2 - 4));
             assertTrue(error(clean, truth, W / 2 + 4, W) < 0.65 * error(smeared, truth, W / 2 + 4, W) && error(clean, truth, W / 2 + 4,
                     W) < 1.5 * sigma
@@ -54,13 +58,13 @@ class BlendBackTest {
     /** Without noise the picture is the rendered one; stray pixels that the variance knows of stay away. */
     @Test
     void ends() {
-        float[] raw = new float[3 * W * H], clean = new float[3 * W * H], variance = new float[W * H], odd = new float[W * H],
-                even = new float[W * H];
+        HalvedPicture p = new HalvedPicture(W, H);
+        float[] raw = p.raw, clean = p.clean, variance = p.variance, odd = p.odd, even = p.even;
         Random r = new Random(4);
         for (int i = 0; i < raw.length; i++) raw[i] = r.nextFloat();
         for (int i = 0; i < odd.length; i++) odd[i] = even[i] = 0.2126f * raw[3 * i] + 0.7152f * raw[3 * i + 1] + 0.0722f * raw[3 * i + 2];
         Arrays.fill(clean, 0.5f);
-        BlendBack.mix(raw, odd, even, variance, clean, W, H);
+        BlendBack.mix(p);
         for (int i = 0; i < raw.length; i++) assertEquals(raw[i], clean[i], 1e-4);
         Arrays.fill(raw, 1);
         Arrays.fill(clean, 1);
@@ -70,7 +74,7 @@ class BlendBackTest {
         even[30 * W + 30] = 999;
         Arrays.fill(raw, stray, stray + 3, 500);
         variance[30 * W + 30] = 500 * 500;
-        BlendBack.mix(raw, odd, even, variance, clean, W, H);
+        BlendBack.mix(p);
         assertEquals(1, clean[stray], 2, "nearly all of it is gone");
         for (int i = 0; i < clean.length; i++) if (i < stray || i > stray + 2) assertEquals(1, clean[i], 1e-3);
     }

@@ -68,6 +68,20 @@ class DenoiserTest {
         assertEquals(200 * base(W / 2), clean[b], 12);
     }
 
+    /** How wrong the picture still is, judged by its halves alone. */
+    @Test
+    void tellsTheErrorThatIsLeft() {
+        for (int samples : new int[] {8, 32}) {
+            Denoiser.Judged j = Denoiser.judged(noisy(samples, 1.4), null, Region.all(W, H), WHITE, () -> false);
+            double told = 0, real = 0;
+            for (int i = 0; i < W * H; i++) {
+                told += j.error()[i];
+                real += Math.pow(j.light()[3 * i] - truth(i % W) * base(i % W), 2);
+            }
+            assertEquals(1, Math.sqrt(told / real), 0.25, samples + " samples");
+        }
+    }
+
     @Test
     void aStrayPixelIsPutInItsPlace() {
         Film f = noisy(8, 0.2);

@@ -23,7 +23,7 @@ final class TitleBlock extends GridPane {
     private final Label preset = value("title-preset"), version = value("title-version"), size = value("title-size"),
             noise = value("title-noise"), passes = value("title-passes"),
             time = value("title-time"), due = value("title-due");
-    private final Label timeHead = Ui.label("This proof", "block-head");
+    private final Label timeHead = Ui.label("This proof", "block-head"), noiseHead = Ui.label("Noise", "block-head");
 
     TitleBlock(Workbench bench) {
         this.bench = bench;
@@ -38,7 +38,7 @@ final class TitleBlock extends GridPane {
         add(cell(Ui.label("Preset", "block-head"), preset), 0, 0, 2, 1);
         add(cell(Ui.label("Version", "block-head"), version), 2, 0);
         add(cell(Ui.label("Size", "block-head"), size), 0, 1);
-        add(cell(Ui.label("Noise", "block-head"), noise), 1, 1);
+        add(cell(noiseHead, noise), 1, 1);
         add(cell(Ui.label("Passes", "block-head"), passes), 2, 1);
         add(cell(timeHead, time), 0, 2, 2, 1);
         add(cell(Ui.label("Due", "block-head"), due), 2, 2);
@@ -87,7 +87,17 @@ final class TitleBlock extends GridPane {
                 + s.left()) : r.estimate() != null ? "about " + Texts.about(r.estimate().seconds()) : "not known yet");
     }
 
+    /** The noise of a print before it was denoised, or better how wrong what is seen still is. */
+    private void judged(Proof p) {
+        noiseHead.setText(p.error() == null ? "Noise" : "Error left");
+        noise.setText(Texts.noise(p.error() == null ? p.noise() : p.error()));
+        noise.setTooltip(p.error() == null ? null : Ui.tip("What is denoised is about " + Texts.noise(p.error()) + " off, the worst of twenty blocks "
+                + Texts.noise(p.worst()) + ".\nNoise before denoising: " + Texts.noise(p.noise())));
+    }
+
     private void refresh() {
+        noiseHead.setText("Noise");
+        noise.setTooltip(null);
         Preset p = bench.prover().presetProperty().get();
         if (bench.view() == null || p == null) return;
         int c = bench.prover().changes();
@@ -116,7 +126,7 @@ final class TitleBlock extends GridPane {
             preset.setText(hung.preset().name());
             version.setText(Integer.toString(hung.preset().version()));
             size.setText(Texts.size(hung.width(), hung.height()));
-            noise.setText(Texts.noise(hung.noise()));
+            judged(hung);
             passes.setText(Integer.toString(hung.passes()));
             time.setText(Texts.time(hung.seconds()) + (hung.stopped() ? ", stopped" : ""));
         } else {

@@ -32,7 +32,7 @@ class ManyProofsTest extends WindowFixture {
             Path at = Files.createDirectories(dir.resolve(String.format("proofs/%04d", n)));
             ImageIO.write(image, "png", at.resolve("picture.png").toFile());
             Proof proof = new Proof(n, n == 17 ? "low sun" : "", n == 17 ? "for the client" : "", p.views().getFirst(), p.presets().getFirst(), 48, 32,
-                    "2031-01-01T10:00", 5, 0, 6, 4, 1000, 0, 1, false, false, 0, 2);
+                    "2031-01-01T10:00", 5, 0, 6, 4, 1000, 0, 1, false, false, 0, 2, null, null);
             Files.write(at.resolve("proof.json"), Json.MAPPER.writeValueAsBytes(proof));
         }
     }

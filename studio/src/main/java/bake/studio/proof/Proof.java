@@ -19,11 +19,12 @@ import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
  * @param stopped whether it was stopped before its limits
  * @param over number of the proof that a region was laid over; 0 for a whole picture
  * @param threads that made it
+ * @param error percent that the denoised picture is off, {@code worst} the same of its noisiest blocks; null where it was not judged
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Proof(int number, String title, String note, View view, Preset preset, int width, int height, String made, double seconds,
         double caches, int passes, double noise, long rays, double clamped, long seed, boolean stopped, boolean pinned, int over,
-        int threads) {
+        int threads, Double error, Double worst) {
 
     public Proof {
         title = title == null ? "" : title;

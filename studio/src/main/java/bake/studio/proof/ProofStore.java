@@ -1,6 +1,7 @@
 package bake.studio.proof;
 
 import bake.core.film.Region;
+import bake.core.finish.DeliveredError;
 import bake.formats.AtomicFile;
 import bake.formats.Json;
 import bake.formats.picture.DisplayPicture;
@@ -86,10 +87,12 @@ public final class ProofStore {
         int w = job.order().width(), h = job.order().height();
         Proof below = r.equals(Region.all(w, h)) ? null : list().stream().filter(p -> p.view().name().equals(view.name()) && p.width() == w
                 && p.height() == h).findFirst().orElse(null);
+        DeliveredError off = job.delivered();
         Proof p = new Proof(number, "", "", view, job.order().preset(), below == null ? r.width() : w, below == null ? r.height() : h,
                 LocalDateTime.now().truncatedTo(ChronoUnit.SECONDS).toString(),
                 g.seconds(), job.phases().caches(), g.passes(), Double.isFinite(g.noise()) ? g.noise() : 100, g.rays(), job.clampedShare(),
-                job.order().seed(), job.state() == RenderJob.State.STOPPED, false, below == null ? 0 : below.number(), threads);
+                job.order().seed(), job.state() == RenderJob.State.STOPPED, false, below == null ? 0 : below.number(), threads,
+                off == null ? null : off.percent(), off == null ? null : off.worst());
         Path at = of(number);
         PictureOutput.writeWhole(at.resolve("picture.exr"), job.film(), r,
                 ExrNotes.of(job.order().view(), job.order().camera()));

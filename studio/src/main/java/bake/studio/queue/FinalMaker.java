@@ -89,7 +89,7 @@ final class FinalMaker {
         if (v == null) throw new FormatException(q.title(), "view '" + q.view() + "'", "is not in the project");
         here(folder);
         RenderJob.Order order = new RenderJob.Order(v.name(), v.camera().camera(), v.look(), q.preset(), q.width(), q.height(), null, 1,
-                q.options().apart());
+                q.options().split());
         if (q.state() != null && !q.state().equals(state(p, folder, v, order)))
             throw new FormatException(q.title(), "view '" + q.view() + "'",
                     "is not made: files of the project (model, sky or photometry) were changed since it was added; add it again");

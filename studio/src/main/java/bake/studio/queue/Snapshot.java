@@ -27,7 +27,7 @@ final class Snapshot {
         if (guides.fitting(p, v) != null) link(guides.file(v), own.resolve("guides").resolve(guides.file(v).getFileName()));
         return FinalMaker.state(p, folder, v, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), j.preset(), j.width(),
                 j.height(), null,
-                1, j.options().apart()));
+                1, j.options().split()));
     }
 
     /** The same file under a second name: it stays when the first one gets another. */

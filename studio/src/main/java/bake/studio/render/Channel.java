@@ -8,10 +8,12 @@ import java.util.stream.Collectors;
 /** What an EXR file can hold beside the picture. */
 public enum Channel {
     LIGHTS("light.<source>.R, .G, .B: the light of each source group, which add up to the picture"),
+    PARTS("seen, direct, bounced, reflected, refracted, each .R, .G, .B: the light by its way to the camera, which add up to the picture"),
     DEPTH("Z: metres along the view, 1e10 where there is nothing"),
     POSITION("P.X, P.Y, P.Z: place in the scene, metres"),
     NORMAL("N.X, N.Y, N.Z: normal in the scene, on the side that is seen"),
     COLOUR("albedo.R, .G, .B: base colour of what is seen behind panes"),
+    OCCLUSION("occlusion.Y: share of what lies around that is open, 1 in the open, 0 shut in"),
     NOISE("noise.Y: estimated standard error of the luminance, cd/m2"),
     SAMPLES("samples.Y: paths of each pixel"),
     MATERIALS("CryptoMaterial: mattes of materials by name"),

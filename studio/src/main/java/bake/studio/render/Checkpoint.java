@@ -71,7 +71,7 @@ public final class Checkpoint {
         MessageDigest d = Digests.sha();
         Project seen = p.withPresets(List.of()).withViews(List.of(v)).withCurrent(v.name()).withName("");
         Digests.put(d, "bake " + ENGINE + " " + ProjectFile.toJson(seen) + " " + o.width() + "x" + o.height() + o.region() + o.seed()
-                + o.keepGroups());
+                + o.split());
         Digests.put(d, RenderJob.paths(o.preset(), o.seed()).kinds() + " " + o.preset().bounces() + " " + o.preset().clamp() + " "
                 + RenderJob.paths(o.preset(), o.seed()).bounced() + " " + o.preset().filter() + " " + o.preset().filterRadius() + " "
                 + RenderJob.paths(o.preset(), o.seed()).edges() + " " + o.preset().adaptive() + " " + RenderJob.occlusion(o.preset()));

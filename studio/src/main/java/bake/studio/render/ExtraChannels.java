@@ -4,6 +4,7 @@ import bake.core.compiled.RenderScene;
 import bake.core.film.Film;
 import bake.core.film.Region;
 import bake.core.meters.FirstHits;
+import bake.core.path.LightPart;
 import bake.formats.FormatException;
 import bake.formats.picture.IdMatte;
 import java.util.List;
@@ -29,11 +30,12 @@ final class ExtraChannels {
         int floats = 4;
         for (Channel c : wanted) floats += switch (c) {
             case LIGHTS -> 3 * groups;
-            case DEPTH, NOISE, SAMPLES -> 1;
+            case PARTS -> 3 * LightPart.COUNT;
+            case DEPTH, NOISE, SAMPLES, OCCLUSION -> 1;
             case POSITION, NORMAL, COLOUR -> 3;
             case MATERIALS, OBJECTS -> 3 + 2 * FirstHits.SHARES;
         };
-        long each = 4L * floats + Film.bytesPerPixel(wanted.contains(Channel.LIGHTS) ? groups : 2)
+        long each = 4L * floats + Film.bytesPerPixel((wanted.contains(Channel.LIGHTS) ? groups : 2) * (wanted.contains(Channel.PARTS) ? LightPart.COUNT : 1))
                 + (wanted.stream().anyMatch(ExtraChannels::hits) ? FirstHits.BYTES : 0);
         if (each * o.region().width() * o.region().height() > 2 * BandedRender.filmBytes())
             throw new FormatException(o.view(), "channels", "with them a picture of " + o.width() + "x" + o.height()
@@ -43,7 +45,7 @@ final class ExtraChannels {
     /** Whether a channel comes from looks of its own. */
     private static boolean hits(Channel c) {
         return switch (c) {
-            case DEPTH, POSITION, NORMAL, MATERIALS, OBJECTS -> true;
+            case DEPTH, POSITION, NORMAL, OCCLUSION, MATERIALS, OBJECTS -> true;
             default -> false;
         };
     }
@@ -54,7 +56,7 @@ final class ExtraChannels {
         Region r = o.region();
         Film f = job.film();
         int n = r.width() * r.height();
-        if (wanted.contains(Channel.LIGHTS) && f.planes() == job.scene().lights().groups().size()) lights(job.scene(), f, r, planes);
+        if (o.split() != Film.Split.NONE) light(job.scene(), f, r, o.split(), wanted, planes);
         if (wanted.contains(Channel.COLOUR) && f.hasFeatures()) {
             float[][] p = {new float[n], new float[n], new float[n]};
             float[] v = new float[7];
@@ -77,31 +79,41 @@ final class ExtraChannels {
         }
         if (wanted.stream().anyMatch(ExtraChannels::hits))
             hits(FirstHits.of(job.scene(), o.camera(), RenderJob.paths(o.preset(), o.seed()).filter(), o.width(), o.height(), r, o.seed(),
-                job.workers(),
-                () -> false), wanted, n, planes, notes);
+                wanted.contains(Channel.OCCLUSION) ? (float) RenderJob.occlusion(o.preset()).metres() : 0, job.workers(), () -> false), wanted, n, planes, notes);
     }
 
-    private static void lights(RenderScene scene, Film f, Region r, SortedMap<String, float[]> planes) {
+    /** The planes of a film that keeps light apart, one name a plane or a sum of several. */
+    private static void light(RenderScene scene, Film f, Region r, Film.Split split, List<Channel> wanted, SortedMap<String, float[]> planes) {
         List<String> groups = scene.lights().groups();
-        float[] c = new float[3];
-        for (int g = 0; g < groups.size(); g++) {
-            int n = r.width() * r.height();
-            float[][] p = {new float[n], new float[n], new float[n]};
-            for (int i = 0; i < n; i++) {
-                f.mean(r.x() + i % r.width(), r.y() + i / r.width(), g, c);
-                for (int k = 0; k < 3; k++) p[k][i] = c[k];
-            }
+        int parts = split.parts() ? LightPart.COUNT : 1, sources = split.sources() ? groups.size() : 1;
+        if (wanted.contains(Channel.LIGHTS) && split.sources()) for (int g = 0; g < sources; g++) {
             // Dots part layers in names of channels.
             String plain = groups.get(g).strip().replaceAll("[^A-Za-z0-9_-]+", "_"), name = "light." + plain.substring(0, Math.min(plain.length(), LONGEST));
             String free = name;
             for (int k = 2; planes.containsKey(free + ".R"); k++) free = name + "_" + k;
-            three(free, "RGB", p, planes);
+            three(free, "RGB", sum(f, r, g, sources, parts), planes);
         }
+        if (wanted.contains(Channel.PARTS) && split.parts()) for (LightPart p : LightPart.values())
+            three(p.word(), "RGB", sum(f, r, p.ordinal() * sources, 1, sources), planes);
+    }
+
+    /** The sum of {@code n} planes of a film from one on. */
+    private static float[][] sum(Film f, Region r, int first, int step, int n) {
+        int pixels = r.width() * r.height();
+        float[][] p = {new float[pixels], new float[pixels], new float[pixels]};
+        float[] c = new float[3];
+        for (int k = 0; k < n; k++)
+            for (int i = 0; i < pixels; i++) {
+                f.mean(r.x() + i % r.width(), r.y() + i / r.width(), first + k * step, c);
+                for (int j = 0; j < 3; j++) p[j][i] += c[j];
+            }
+        return p;
     }
 
     private static void hits(FirstHits h, List<Channel> wanted, int n, SortedMap<String, float[]> planes, Map<String, String> notes) {
         if (wanted.contains(Channel.DEPTH)) planes.put("Z", h.mean(0, FAR));
         if (wanted.contains(Channel.POSITION)) three("P", "XYZ", new float[][] {h.mean(1, 0), h.mean(2, 0), h.mean(3, 0)}, planes);
+        if (wanted.contains(Channel.OCCLUSION)) planes.put("occlusion.Y", h.open());
         if (wanted.contains(Channel.NORMAL)) three("N", "XYZ", new float[][] {h.mean(4, 0), h.mean(5, 0), h.mean(6, 0)}, planes);
         if (wanted.contains(Channel.MATERIALS)) mattes("CryptoMaterial", h, FirstHits.Kind.MATERIAL, n, planes, notes);
         if (wanted.contains(Channel.OBJECTS)) mattes("CryptoObject", h, FirstHits.Kind.OBJECT, n, planes, notes);

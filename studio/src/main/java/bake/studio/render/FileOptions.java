@@ -1,5 +1,6 @@
 package bake.studio.render;
 
+import bake.core.film.Film;
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import java.util.List;
 
@@ -29,9 +30,9 @@ public record FileOptions(int dpi, int bits, int quality, boolean wholeFloats, L
         return new FileOptions(dpi, bits, quality, wholeFloats, c);
     }
 
-    /** Whether the light of each source group is to be kept apart. */
-    public boolean apart() {
-        return channels.contains(Channel.LIGHTS);
+    /** What of the light is to be kept apart for it. */
+    public Film.Split split() {
+        return Film.Split.of(channels.contains(Channel.LIGHTS), channels.contains(Channel.PARTS));
     }
 
     public FileOptions withDpi(int d) {

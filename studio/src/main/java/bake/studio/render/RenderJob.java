@@ -4,11 +4,13 @@ import bake.core.compiled.RenderScene;
 import bake.core.film.Film;
 import bake.core.film.PixelFilter;
 import bake.core.film.Region;
+import bake.core.finish.DeliveredError;
 import bake.core.finish.Finish;
 import bake.core.finish.Look;
 import bake.core.guide.Guides;
 import bake.core.meters.CachedPicture;
 import bake.core.path.BounceSettings;
+import bake.core.path.LightPart;
 import bake.core.path.Occlusion;
 import bake.core.path.PathSettings;
 import bake.core.render.Adaptivity;
@@ -31,15 +33,21 @@ public final class RenderJob {
     /**
      * What to make.
      *
-     * @param keepGroups keep the light of each source group apart
+     * @param split what of the light is kept apart
      */
     public record Order(String view, Camera camera, Look look, Preset preset, int width, int height, Region region, long seed,
-            boolean keepGroups) {
+            Film.Split split) {
         public Order {
             if (width < 1 || height < 1 || width > 30_000 || height > 30_000)
                 throw new IllegalArgumentException("a picture of " + width + "x" + height
                         + " pixels cannot be made; each side is 1 to 30000");
             region = region == null ? Region.all(width, height) : region.within(width, height);
+        }
+
+        /** @param keepGroups keep the light of each source group apart */
+        public Order(String view, Camera camera, Look look, Preset preset, int width, int height, Region region, long seed,
+                boolean keepGroups) {
+            this(view, camera, look, preset, width, height, region, seed, Film.Split.of(keepGroups, false));
         }
     }
 
@@ -93,7 +101,7 @@ public final class RenderJob {
     /** The film for an order; {@code part} is what it keeps, null for all. */
     static Film film(Order o, RenderScene scene, Region part) {
         int groups = scene.lights().groups().size();
-        if (o.keepGroups) return Film.byGroup(o.width, o.height, groups);
+        if (o.split != Film.Split.NONE) return Film.split(o.width, o.height, groups, LightPart.COUNT, o.split);
         return Film.apart(o.width, o.height, groups, scene.scene().outlook().apart() ? scene.lights().backdropGroup() : -1,
                 part == null ? Region.all(o.width, o.height) : part);
     }
@@ -236,6 +244,11 @@ public final class RenderJob {
         CachedPicture p = new CachedPicture(scene, c, order.camera, f, workers);
         p.pass(0, workers, () -> stop);
         return f;
+    }
+
+    /** How wrong the picture is as it would be delivered now; null where it is not denoised, or has too few samples to tell. */
+    public DeliveredError delivered() {
+        return order.preset.denoise() ? DeliveredError.of(film(), order.region, finish, () -> false) : null;
     }
 
     /** Luminance of caustics that were left out, as a share of the picture's mean with them. */

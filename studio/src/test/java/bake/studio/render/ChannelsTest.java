@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import bake.core.compiled.RenderScene;
+import bake.core.path.LightPart;
 import bake.core.work.Workers;
 import bake.formats.FormatException;
 import bake.formats.Json;
@@ -54,7 +55,8 @@ class ChannelsTest {
         View v = p.views().getFirst();
         RenderScene s = RenderScene.compile(new SceneAssembly(dir).scene(p, v), null, Workers.COMPILING, HierarchyCache.shared());
         Preset q = Preset.of("P", 1, "test", "interior", 0, 0, 0, 6, 3, 0, false);
-        RenderJob j = new RenderJob(s, new RenderJob.Order("One", v.camera().camera(), v.look(), q, W, H, null, 3, apart), w);
+        RenderJob j = new RenderJob(s, new RenderJob.Order("One", v.camera().camera(), v.look(), q, W, H, null, 3,
+                bake.core.film.Film.Split.of(apart, apart)), w);
         j.run(g -> {});
         return j;
     }
@@ -109,6 +111,13 @@ class ChannelsTest {
             // Numbers of 16 bit are right to one in two thousand.
             assertEquals(g[i], sum, 2e-3 * g[i] + 1e-4);
         }
+        parts(p, g, H / 2 * W + W / 2);
+        float[] open = p.get("occlusion.Y");
+        assertEquals(1, open[(H - 1) * W], 0.01, "open ground far from the box");
+        assertEquals(1, open[H / 2 * W + W / 2], 0.01, "the front of the box, a metre above the ground");
+        int shut = 0;
+        for (float o : open) if (o < 0.85f) shut++;
+        assertTrue(shut > 5 && shut < W * H / 10, "where the box stands: " + shut);
         // The middle of the picture is the front of the box, 4.5 m away, which faces the camera.
         int middle = H / 2 * W + W / 2;
         assertEquals(4.5f, p.get("Z")[middle], 1e-3);
@@ -120,6 +129,21 @@ class ChannelsTest {
         assertEquals(1e10f, p.get("Z")[3], 1e4f, "the sky is far away");
         mattes(p, texts, "CryptoMaterial", middle, "block");
         mattes(p, texts, "CryptoObject", middle, "box");
+    }
+
+    /** What came by each way adds up; a matt box shows no reflection, the sky beside it is seen itself. */
+    private static void parts(Map<String, float[]> p, float[] g, int middle) {
+        for (int i = 0; i < W * H; i++) {
+            double sum = 0;
+            for (LightPart l : LightPart.values()) sum += p.get(l.word() + ".G")[i];
+            assertEquals(g[i], sum, 2e-3 * g[i] + 1e-4);
+        }
+        assertEquals(0, p.get("seen.G")[middle], 1e-6);
+        assertEquals(0, p.get("reflected.G")[middle], 1e-6);
+        assertEquals(0, p.get("refracted.G")[middle], 1e-6);
+        assertTrue(p.get("direct.G")[middle] > 0 && p.get("bounced.G")[middle] > 0);
+        assertEquals(4, p.get("seen.G")[3], 0.01, "the surroundings");
+        assertEquals(0, p.get("direct.G")[3] + p.get("bounced.G")[3], 1e-6);
     }
 
     /** Shares come to one where something is seen, and the numbers are those of the names. */

@@ -116,6 +116,7 @@ public final class ProveStrip extends VBox {
                 + (bench.comparing().modeProperty().get() == CompareHand.Mode.FLIP ? "   hold F for B, \u2190 \u2192 other prints as A" : bench.comparing().modeProperty().get() == CompareHand.Mode.DIFFERENCE
                         ? "   black 0, red 0.4, yellow 0.7, white 1" : ""));
         int r = row(1, "Time, passes, noise", figures(a), figures(b), true);
+        if (a.error() != null || b.error() != null) r = row(r, "Error left when denoised", error(a), error(b), true);
         r = row(r, "Ended", a.endedBy(), b.endedBy(), false);
         if (f == null) return;
         List<Differences.Difference> lines = new ArrayList<>(f.lines());
@@ -129,7 +130,8 @@ public final class ProveStrip extends VBox {
     private void one(Proof p, boolean second) {
         int r = 1;
         for (String[] w : new String[][] {{"View", p.view().name()}, {"Preset", p.preset().name() + " v" + p.preset().version()},
-            {"Light", light(p)}, {"Time, passes, noise", figures(p)}, {"Ended", p.endedBy()}, {"Light clamped away", String.format(Locale.ROOT, "%.2f %%", 100 * p.clamped())},
+            {"Light", light(p)}, {"Time, passes, noise", figures(p)}, {"Error left when denoised", error(p)},
+            {"Ended", p.endedBy()}, {"Light clamped away", String.format(Locale.ROOT, "%.2f %%", 100 * p.clamped())},
             {"Note", p.note()}}) if (!w[1].isEmpty()) r = row(r, w[0], second ? "" : w[1], second ? w[1] : "", true);
     }
 
@@ -146,6 +148,10 @@ public final class ProveStrip extends VBox {
 
     private static String figures(Proof p) {
         return Texts.time(p.seconds()) + ", " + p.passes() + ", " + Texts.noise(p.noise());
+    }
+
+    private static String error(Proof p) {
+        return p.error() == null ? "" : Texts.noise(p.error()) + ", in the worst places " + Texts.noise(p.worst());
     }
 
     private static String light(Proof p) {
