@@ -73,7 +73,7 @@ public final class Bounced {
         String folder = System.getProperty("pictures");
         if (folder == null) return;
         float[] rgb = Reference.pixels(f);
-        write(new bake.core.finish.Finish(s.camera().saturation(), bake.core.finish.Look.PLAIN).argb(rgb), f, folder, s.name() + " " + way);
+        write(new bake.core.finish.Finish(s.camera().saturation(), bake.core.finish.Look.PLAIN).argb(rgb, bake.core.finish.Place.whole(f.width(), f.height()), null), f, folder, s.name() + " " + way);
         write(judge.differencePicture(rgb), f, folder, s.name() + " " + way + " difference");
     }
 

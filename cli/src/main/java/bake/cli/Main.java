@@ -14,7 +14,7 @@ import picocli.CommandLine;
             "Exit codes: 0 done, 2 bad usage or input, 1 failure."},
         subcommands = {RenderCommand.class, MeasureCommand.class, InfoCommand.class, CheckCommand.class, ImportCommand.class,
         MaterialsCommand.class, CacheCommand.class, ExportCommand.class,
-        PresetCommand.class, EstimateCommand.class, CompareCommand.class, QueueCommand.class, PlanCommand.class, ReportCommand.class})
+        PresetCommand.class, EstimateCommand.class, CompareCommand.class, FinishCommand.class, QueueCommand.class, PlanCommand.class, ReportCommand.class})
 public final class Main implements Runnable {
     @CommandLine.Spec
     private CommandLine.Model.CommandSpec spec;
@@ -52,7 +52,7 @@ public final class Main implements Runnable {
     @Override
     public void run() {
         throw new CommandLine.ParameterException(spec.commandLine(),
-                "name a command: render, measure, info, check, import, materials, cache, export, preset, estimate, compare, queue, plan, report,"
+                "name a command: render, measure, info, check, import, materials, cache, export, preset, estimate, compare, finish, queue, plan, report,"
                 + " demo or open");
     }
 }

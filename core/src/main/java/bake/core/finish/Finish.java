@@ -2,23 +2,26 @@ package bake.core.finish;
 
 import bake.core.film.Film;
 import bake.core.film.Region;
-import bake.core.math.Srgb;
 
-/** Turns film into display values: exposure, white balance, tone curve, transfer curve. Immutable. */
+/**
+ * Turns scene light into the picture, in a fixed order (docs/finish.md): exposure and white balance, fringe, glow and vignette of the lens,
+ * light and dark tones, tone curve and transfer curve; then on what is displayed curves, colours, table, wash, lines, sharpening and grain.
+ * Immutable.
+ */
 public final class Finish {
-    private static final int TABLE = 4096;
-
     private final double saturation;
-    private final ToneCurve curve;
-    private final WhiteBalance balance;
+    private final ToneResponse curve;
+    private final Look look;
+    private final PixelGrade grade;
 
     /**
      * @param saturation luminance that saturates the camera, cd/m2
      */
     public Finish(double saturation, Look look) {
         this.saturation = saturation;
-        curve = look.curve();
-        balance = new WhiteBalance(look.whiteBalance());
+        this.look = look;
+        curve = look.response();
+        grade = new PixelGrade(saturation, look);
     }
 
     /** Luminance that saturates the camera, cd/m2. */
@@ -36,91 +39,117 @@ public final class Finish {
         return curve.slope(l);
     }
 
-    /** sRGB codes as 0xAARRGGBB, row by row; pixels with no sample are transparent. */
+    /** sRGB codes as 0xAARRGGBB of the whole film, row by row; pixels with no sample are transparent. */
     public int[] argb(Film film, float[] gains) {
-        int[] out = new int[film.width() * film.height()];
-        argb(film, gains, 0, film.height(), out);
+        Region all = Region.all(film.width(), film.height());
+        int[] out = argb(light(film, gains, all), Place.whole(film.width(), film.height()), seen(film, all));
+        for (int i = 0; i < out.length; i++) if (film.samples(i % film.width(), i / film.width()) == 0) out[i] = 0;
         return out;
     }
 
-    /** Rows [from, to) of {@link #argb} into {@code out}. */
-    public void argb(Film film, float[] gains, int from, int to, int[] out) {
-        float[] table = table();
-        float[] c = new float[3];
-        for (int y = from; y < to; y++)
-            for (int x = 0; x < film.width(); x++) {
-                if (film.samples(x, y) == 0) {
-                    out[y * film.width() + x] = 0;
-                    continue;
-                }
-                film.mean(x, y, gains, c);
-                balance.apply(c, 0);
-                int r = code8(table, c[0]), g = code8(table, c[1]), b = code8(table, c[2]);
-                out[y * film.width() + x] = 0xff000000 | r << 16 | g << 8 | b;
-            }
+    /** What lines are drawn from; null where there are none. */
+    public Seen seen(Film film, Region r) {
+        return look.drawing().outline() > 0 ? Seen.of(film, r) : null;
     }
 
-    /** sRGB codes of light such as a denoiser gives. */
-    public int[] argb(float[] rgb) {
-        float[] table = table();
-        int[] out = new int[rgb.length / 3];
-        float[] c = new float[3];
-        for (int i = 0; i < out.length; i++) {
-            System.arraycopy(rgb, 3 * i, c, 0, 3);
-            balance.apply(c, 0);
-            out[i] = 0xff000000 | code8(table, c[0]) << 16 | code8(table, c[1]) << 8 | code8(table, c[2]);
-        }
+    /** sRGB codes of light such as a denoiser gives, cd/m2, three colours for each pixel. */
+    public int[] argb(float[] rgb, Place at, Seen seen) {
+        int n = rgb.length / 3;
+        int[] out = new int[n];
+        if (look.spatial()) {
+            float[] p = developed(rgb, at, seen);
+            Rows.each(at.h(), y -> {
+                for (int i = y * at.w(); i < (y + 1) * at.w(); i++) out[i] = code8(p, 3 * i);
+            });
+        } else Rows.each(at.h(), y -> {
+            float[] c = new float[3];
+            for (int i = y * at.w(); i < (y + 1) * at.w(); i++) {
+                pixel(rgb, i, c);
+                out[i] = code8(c, 0);
+            }
+        });
         return out;
     }
 
     /** sRGB codes 0 to 65535 of such light. */
-    public short[] rgb16(float[] rgb) {
+    public short[] rgb16(float[] rgb, Place at, Seen seen) {
         short[] out = new short[rgb.length];
-        float[] c = new float[3];
-        for (int i = 0; i < out.length; i += 3) {
-            System.arraycopy(rgb, i, c, 0, 3);
-            balance.apply(c, 0);
-            for (int k = 0; k < 3; k++) out[i + k] = code16(c[k]);
-        }
-        return out;
-    }
-
-    private short code16(float v) {
-        return (short) Math.clamp(Math.round(65535 * Srgb.encode(curve.apply(v / saturation))), 0, 65535);
-    }
-
-    private int code8(float[] table, float v) {
-        return Math.clamp((int) (255 * lookup(table, v) + 0.5f), 0, 255);
-    }
-
-    /** sRGB codes 0 to 65535, three for each pixel of the region. */
-    public short[] rgb16(Film film, float[] gains, Region r) {
-        short[] out = new short[3 * r.width() * r.height()];
-        float[] c = new float[3];
-        int i = 0;
-        for (int y = r.y(); y < r.y() + r.height(); y++)
-            for (int x = r.x(); x < r.x() + r.width(); x++) {
-                film.mean(x, y, gains, c);
-                balance.apply(c, 0);
-                for (float v : c) out[i++] = code16(v);
+        if (look.spatial()) {
+            float[] p = developed(rgb, at, seen);
+            Rows.each(at.h(), y -> {
+                for (int i = 3 * y * at.w(); i < 3 * (y + 1) * at.w(); i++) out[i] = code16(p[i]);
+            });
+        } else Rows.each(at.h(), y -> {
+            float[] c = new float[3];
+            for (int i = y * at.w(); i < (y + 1) * at.w(); i++) {
+                pixel(rgb, i, c);
+                for (int k = 0; k < 3; k++) out[3 * i + k] = code16(c[k]);
             }
+        });
         return out;
     }
 
-    /** Encoded response over the logarithm of light: 24 stops, fine enough for 8 bit codes. */
-    private float[] table() {
-        float[] t = new float[TABLE + 1];
-        for (int i = 0; i <= TABLE; i++) t[i] = (float) Srgb.encode(curve.apply(Math.pow(2, 24.0 * i / TABLE - 16)));
-        return t;
+    private void pixel(float[] rgb, int i, float[] c) {
+        c[0] = rgb[3 * i];
+        c[1] = rgb[3 * i + 1];
+        c[2] = rgb[3 * i + 2];
+        grade.scene(c, 0);
+        grade.tones(c, 0);
+        grade.display(c, 0);
     }
 
-    private float lookup(float[] table, float v) {
-        double x = v / saturation;
-        if (!(x > 0x1p-16)) return (float) Srgb.encode(curve.apply(Math.max(0, x)));
-        double f = (Math.log(x) / Math.log(2) + 16) * TABLE / 24;
-        int i = Math.min((int) f, TABLE - 1);
-        float k = (float) Math.min(1, f - i);
-        return table[i] * (1 - k) + table[i + 1] * k;
+    /** All steps, to display values 0 to 1. */
+    private float[] developed(float[] rgb, Place at, Seen seen) {
+        float[] q = rgb.clone();
+        Look.Optics o = look.optics();
+        Look.Drawing d = look.drawing();
+        Rows.each(at.h(), y -> {
+            for (int i = 3 * y * at.w(); i < 3 * (y + 1) * at.w(); i += 3) grade.scene(q, i);
+        });
+        float[] p = o.fringe() != 0 ? LensEffects.fringe(q, at, o.fringe()) : q;
+        if (o.glow() > 0) Glow.add(p, at.w(), at.h(), o.glow(), o.glowSize() * at.height() / at.h());
+        if (o.vignette() > 0) LensEffects.vignette(p, at, o.vignette());
+        Rows.each(at.h(), y -> {
+            for (int i = 3 * y * at.w(); i < 3 * (y + 1) * at.w(); i += 3) {
+                grade.tones(p, i);
+                grade.display(p, i);
+            }
+        });
+        float[] r = d.wash() > 0 ? Wash.run(p, at.w(), at.h(), d.wash(), d.washSize() * 1e-3 * at.height()) : p;
+        if (d.outline() > 0 && seen != null) Outline.draw(r, at, seen, d);
+        float[] s = o.sharpen() > 0 ? LensEffects.sharpen(r, at.w(), at.h(), o.sharpen()) : r;
+        if (o.grain() > 0) LensEffects.grain(s, at, o.grain(), o.grainSize());
+        return s;
+    }
+
+    /** Light of a region, cd/m2, three colours for each pixel. */
+    public static float[] light(Film film, float[] gains, Region r) {
+        float[] out = new float[3 * r.width() * r.height()];
+        Rows.each(r.height(), y -> {
+            float[] c = new float[3];
+            for (int x = 0; x < r.width(); x++) {
+                film.mean(r.x() + x, r.y() + y, gains, c);
+                System.arraycopy(c, 0, out, 3 * (y * r.width() + x), 3);
+            }
+        });
+        return out;
+    }
+
+    /** Colour temperature and tint of the light that makes a colour grey; null where there is none. */
+    public static double[] balanceOf(float[] rgb) {
+        return WhiteBalance.of(rgb);
+    }
+
+    private static short code16(float v) {
+        return (short) Math.clamp(Math.round(65535 * v), 0, 65535);
+    }
+
+    private static int code8(float[] c, int o) {
+        return 0xff000000 | code8(c[o]) << 16 | code8(c[o + 1]) << 8 | code8(c[o + 2]);
+    }
+
+    private static int code8(float v) {
+        return Math.clamp((int) (255 * v + 0.5f), 0, 255);
     }
 
     /**

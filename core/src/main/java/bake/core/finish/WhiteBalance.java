@@ -16,14 +16,54 @@ final class WhiteBalance {
     private final boolean neutral;
     private final float[] m = new float[9];
 
+    /** Of v in CIE 1960 u, v that a whole unit of tint is: more green than any old tube. */
+    private static final double TINT = 0.05;
+
     WhiteBalance(double kelvin) {
+        this(kelvin, 0);
+    }
+
+    /** @param tint how far the light lies off the black bodies, towards green above 0 */
+    WhiteBalance(double kelvin, double tint) {
         double k = Math.clamp(kelvin, 1500, 25_000);
-        neutral = Math.abs(k - Look.NEUTRAL) < 1;
-        double[] from = cones(Blackbody.chromaticity(k)), to = cones(Blackbody.chromaticity(Look.NEUTRAL));
+        neutral = Math.abs(k - Look.NEUTRAL) < 1 && tint == 0;
+        double[] from = cones(tinted(Blackbody.chromaticity(k), tint)), to = cones(Blackbody.chromaticity(Look.NEUTRAL));
         double[] toCone = times(TO_CONE, TO_XYZ), back = inverse(toCone), scaled = toCone.clone();
         for (int r = 0; r < 3; r++) for (int c = 0; c < 3; c++) scaled[3 * r + c] *= to[r] / from[r];
         double[] all = times(back, scaled);
         for (int i = 0; i < 9; i++) m[i] = (float) all[i];
+    }
+
+    /** Moves a chromaticity along v of CIE 1960 u, v, about at right angles to the black bodies. */
+    private static double[] tinted(double[] xy, double tint) {
+        double d = -2 * xy[0] + 12 * xy[1] + 3, u = 4 * xy[0] / d, v = 6 * xy[1] / d + TINT * tint, e = 2 * u - 8 * v + 4;
+        return new double[] {3 * u / e, 2 * v / e};
+    }
+
+    /**
+     * The balance that makes a colour grey: colour temperature and tint, searched for by both in turn.
+     *
+     * @param rgb linear light that is to be without colour, none below 0
+     * @return {kelvin, tint}; null where no light within 1500 to 25,000 K does
+     */
+    static double[] of(float[] rgb) {
+        double best = Double.POSITIVE_INFINITY, kelvin = Look.NEUTRAL, tint = 0, spread = 1, wide = 1;
+        for (int round = 0; round < 8; round++, spread /= 3, wide /= 3) {
+            double from = 1e6 / kelvin, around = tint;
+            for (int i = -12; i <= 12; i++)
+                for (int j = -12; j <= 12; j++) {
+                    double k = 1e6 / Math.clamp(from + i * spread * 25, 40, 1e6 / 1500), t = Math.clamp(around + j * wide / 12, -1, 1);
+                    float[] c = rgb.clone();
+                    new WhiteBalance(k, t).apply(c, 0);
+                    double l = (c[0] + c[1] + c[2]) / 3, off = Math.abs(c[0] - l) + Math.abs(c[1] - l) + Math.abs(c[2] - l);
+                    if (l > 0 && off / l < best) {
+                        best = off / l;
+                        kelvin = k;
+                        tint = t;
+                    }
+                }
+        }
+        return best < 0.02 ? new double[] {kelvin, tint} : null;
     }
 
     /** Cone responses of a white of luminance one. */

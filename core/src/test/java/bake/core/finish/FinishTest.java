@@ -68,11 +68,11 @@ class FinishTest {
         Finish f = new Finish(100, new Look(ToneCurve.FILM, 4200));
         Film film = flat(37, 3);
         int[] eight = f.argb(film, null);
-        short[] sixteen = f.rgb16(film, null, new Region(0, 0, 4, 4));
+        short[] sixteen = f.rgb16(Finish.light(film, null, new Region(0, 0, 4, 4)), Place.whole(4, 4), null);
         float[] light = new float[3 * 16];
         java.util.Arrays.fill(light, 37);
-        int[] fromLight = f.argb(light);
-        short[] fromLight16 = f.rgb16(light);
+        int[] fromLight = f.argb(light, Place.whole(4, 4), null);
+        short[] fromLight16 = f.rgb16(light, Place.whole(4, 4), null);
         assertEquals(0, eight[4], "no sample");
         for (int i = 0; i < 16; i++) {
             int argb = eight[i / 4 * 5 + i % 4];
@@ -92,7 +92,7 @@ class FinishTest {
             Finish f = new Finish(1, new Look(curve, Look.NEUTRAL));
             for (double stop = -18; stop < 9; stop += 0.013) {
                 float v = (float) Math.pow(2, stop);
-                int code = f.argb(new float[] {v, v, v})[0] & 255;
+                int code = f.argb(new float[] {v, v, v}, Place.whole(1, 1), null)[0] & 255;
                 double exact = 255 * Srgb.encode(curve.apply(v));
                 assertEquals(exact, code, 0.51, curve + " at " + stop + " stops");
             }

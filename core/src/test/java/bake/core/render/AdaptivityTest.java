@@ -68,7 +68,7 @@ class AdaptivityTest {
     /** Mean square error of displayed pixels against a picture that has many more paths. */
     private static double error(Film f, float[] truth) {
         Finish d = display();
-        int[] a = d.argb(bits(f)), b = d.argb(truth);
+        int[] a = d.argb(bits(f), bake.core.finish.Place.whole(W, H), null), b = d.argb(truth, bake.core.finish.Place.whole(W, H), null);
         double e = 0;
         for (int i = 0; i < a.length; i++) e += Math.pow((a[i] >> 8 & 255) - (b[i] >> 8 & 255), 2) / a.length;
         return e;

@@ -29,6 +29,7 @@ public final class Easel extends Pane {
     private final Hanging hanging;
     private final RegionMark region;
     private final MeasureMark measure;
+    private final GuideLines guides;
     private final Welcome welcome;
     private final LightHandles handles;
     private final CameraHand hand;
@@ -48,6 +49,7 @@ public final class Easel extends Pane {
         values = new PixelValues(hanging, bench.comparing().light());
         region = new RegionMark(bench.prover());
         measure = new MeasureMark(bench);
+        guides = new GuideLines(bench, hand);
         welcome = new Welcome(bench, ways);
         setId("easel");
         getStyleClass().add("easel");
@@ -60,7 +62,7 @@ public final class Easel extends Pane {
         enlarged.setId("enlarged");
         enlarged.setMouseTransparent(true);
         clock.setCycleCount(Animation.INDEFINITE);
-        getChildren().addAll(hanging, handles, measure, region, enlarged, values.text, notice, stopOpening, welcome);
+        getChildren().addAll(hanging, guides, handles, measure, region, enlarged, values.text, notice, stopOpening, welcome);
         follow();
         new EaselInput(bench, this, hanging, region, handles, hand, zoom);
         update();
@@ -88,6 +90,8 @@ public final class Easel extends Pane {
         bench.prover().regionProperty().addListener((o, x, f) -> requestLayout());
         bench.models().picks().measuredProperty().addListener((o, x, f) -> requestLayout());
         bench.prover().markingProperty().addListener((o, x, f) -> requestLayout());
+        hand.guideProperty().addListener((o, x, f) -> requestLayout());
+        bench.finish().pickingProperty().addListener((o, x, f) -> requestLayout());
     }
 
     /** Says what is under the pointer. */
@@ -149,6 +153,8 @@ public final class Easel extends Pane {
         handles.fit(box.x(), box.y(), box.w(), box.h());
         measure.resizeRelocate(0, 0, w, h);
         measure.lie(box);
+        guides.resizeRelocate(0, 0, w, h);
+        guides.lie(box);
         region.lie(box, bench.project() != null);
         middle(notice, h / 2 - 12);
         middle(stopOpening, h / 2 + 22);
@@ -159,7 +165,7 @@ public final class Easel extends Pane {
         enlarged.setText(String.format(Locale.ROOT, "%.0f %%   Z: whole", 100 * zoom.magnification()));
         enlarged.autosize();
         enlarged.relocate(w - enlarged.getWidth() - 12, h - enlarged.getHeight() - 10);
-        setCursor(bench.prover().markingProperty().get() ? Cursor.CROSSHAIR : hanging.wipes() ? Cursor.H_RESIZE
+        setCursor(bench.prover().markingProperty().get() || bench.finish().pickingProperty().get() ? Cursor.CROSSHAIR : hanging.wipes() ? Cursor.H_RESIZE
                 : zoom.zoomed() ? Cursor.OPEN_HAND : Cursor.DEFAULT);
         bench.easel().resize((int) Math.round(Math.max(16, w - 28) * ratio), (int) Math.round(Math.max(16, h - 14) * ratio));
     }

@@ -5,14 +5,21 @@ import bake.core.math.Vec3;
 import bake.core.scene.Camera;
 import bake.studio.live.LiveRender;
 import bake.studio.live.Spots;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleObjectProperty;
 import javafx.scene.input.KeyCode;
 
 /** Moves the camera of the current view: orbit about its target, look around, walk, and dolly. */
 public final class CameraHand {
     /** What a drag does. */
-    public enum Way { ORBIT, LOOK, WALK, FOCUS }
+    public enum Way { ORBIT, LOOK, WALK, FOCUS, METER }
 
     private final Workbench bench;
+    /** Lines over the picture. */
+    public enum Guide { NONE, THIRDS, MIDDLE, SAFE }
+
+    private final ObjectProperty<Guide> guide = new SimpleObjectProperty<>(Guide.NONE);
+    private GivesWay givesWay = GivesWay.SHUTTER;
     private Way way = Way.ORBIT;
     private Camera start;
     private int gesture;
@@ -27,11 +34,40 @@ public final class CameraHand {
 
     /** A click on the picture, 0 to 1 from the left and the top: what is there gets sharp, where that is what clicks are for. */
     public void click(double x, double y) {
+        if (bench.finish().click(x, y)) return;
         LiveRender.Frame f = bench.easel().frameProperty().get();
+        if (way == Way.METER && f != null && f.spots() != null) expose(Math.log(Math.max(1e-9, f.spots().luminance(x, y)) * 8) / Math.log(2));
         Spots.Place at = way != Way.FOCUS || f == null || f.spots() == null ? null : f.spots().place(x, y);
         if (at == null) return;
         double metres = f.spots().on(at.at())[2];
         bench.editView("focus click", v -> v.withCamera(v.camera().camera().withFocus(true, Math.rint(metres * 100) / 100)));
+    }
+
+    /** Which value follows when the exposure changes. */
+    public GivesWay givesWay() {
+        return givesWay;
+    }
+
+    public void givesWay(GivesWay g) {
+        givesWay = g;
+    }
+
+    /** Lines over the picture that help to compose it. */
+    public ObjectProperty<Guide> guideProperty() {
+        return guide;
+    }
+
+    /** Sets the exposure so that a part of the picture is middle grey on average. */
+    public void meter(double share) {
+        LiveRender.Frame f = bench.easel().frameProperty().get();
+        double ev = f == null || f.spots() == null ? Double.NaN : f.spots().metered(share);
+        if (Double.isNaN(ev)) bench.notices().say("There is no light to meter here.");
+        else expose(ev);
+    }
+
+    private void expose(double ev) {
+        double to = Math.rint(Math.clamp(ev, -10, 24) * 10) / 10;
+        bench.editView("metered", v -> v.withCamera(givesWay.to(v.camera().camera(), to)));
     }
 
     public void begin() {
@@ -45,13 +81,13 @@ public final class CameraHand {
 
     /** A drag of so many pixels on a picture that is {@code width} wide. */
     public void drag(double dx, double dy, double width) {
-        if (start == null || way == Way.FOCUS) return;
+        if (start == null || way == Way.FOCUS || way == Way.METER) return;
         double u = dx / Math.max(1, width), v = dy / Math.max(1, width);
         Vec3 view = start.target().minus(start.position());
         Camera c = switch (way) {
             case ORBIT -> start.at(start.target().minus(turn(view, -u * Math.PI, -v * Math.PI)), start.target());
             case LOOK -> start.at(start.position(), start.position().plus(turn(view, -u * 1.6, v * 1.6)));
-            case FOCUS -> start;
+            case FOCUS, METER -> start;
             case WALK -> {
                 double reach = Math.max(2, view.length());
                 Vec3 flat = new Vec3(view.x(), view.y(), 0).normalized(), right = flat.cross(Vec3.UP);

@@ -130,6 +130,7 @@ public final class PrintLight {
         float k = (float) Math.pow(2, stops);
         float[] rgb = r.rgb().clone();
         for (int i = 0; i < rgb.length; i++) rgb[i] *= k;
-        return new Finish(by.view().camera().camera().saturation(), by.view().look()).argb(rgb);
+        return new Finish(by.view().camera().camera().saturation(), by.view().look()).argb(rgb,
+                bake.core.finish.Place.whole(r.width(), r.height()), null);
     }
 }

@@ -44,7 +44,12 @@ final class SkyFiles {
         }, take);
     }
 
-    private interface Trial {
+    /** The same for any file that a trial accepts. */
+    void file(Path file, String into, Trial trial, Consumer<String> take) {
+        read(file, into, trial, take);
+    }
+
+    interface Trial {
         void run() throws IOException;
     }
 

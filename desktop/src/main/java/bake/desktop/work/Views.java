@@ -27,7 +27,7 @@ public final class Views {
 
     /** What of a view can be given to others. */
     public enum Part {
-        LIGHT("its light: sun, sky, levels and lamps"), EXPOSURE("its exposure"), LOOK("its tones and white balance"), SIZE("its size");
+        LIGHT("its light: sun, sky, levels and lamps"), EXPOSURE("its exposure"), LOOK("its finish and white balance"), SIZE("its size");
 
         private final String words;
 
@@ -44,7 +44,7 @@ public final class Views {
             return switch (this) {
                 case LIGHT -> to.withLightOf(from);
                 case EXPOSURE -> to.withCamera(d.withExposure(c.fNumber(), c.shutter(), c.iso()));
-                case LOOK -> to.withCurve(from.curve()).withWhiteBalance(from.look().whiteBalance());
+                case LOOK -> to.withCurve(from.curve()).withWhiteBalance(from.look().whiteBalance()).withFinish(from.finish());
                 case SIZE -> to.withSize(from.size()[0], from.size()[1]);
             };
         }

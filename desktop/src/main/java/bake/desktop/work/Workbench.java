@@ -46,6 +46,7 @@ public final class Workbench implements AutoCloseable {
     private final SkyFiles skyFiles = new SkyFiles(this, background);
     private final Sights sights = new Sights(this);
     private final GuideHand guides;
+    private final FinishHand finish;
 
     public Workbench(Executor ui) {
         this(ui, Runtime.getRuntime().availableProcessors());
@@ -66,6 +67,7 @@ public final class Workbench implements AutoCloseable {
         finals = new Finals(this, background);
         takingBack = new TakeBackHand(this, background);
         leaving = new Leaving(this);
+        finish = new FinishHand(this, skyFiles, background);
     }
 
     public ObjectProperty<Station> stationProperty() {
@@ -154,6 +156,11 @@ public final class Workbench implements AutoCloseable {
 
     public Lighting lighting() {
         return lighting;
+    }
+
+    /** How pictures are finished. */
+    public FinishHand finish() {
+        return finish;
     }
 
     SkyFiles skyFiles() {

@@ -44,7 +44,7 @@ class FieldsTest extends WindowFixture {
         until("a command takes it before it does its work", () -> bench.view().size()[0] == 1024 && !bench.document().changedProperty().get());
         // Passing through changes nothing, whatever the rounding.
         Project before = bench.project();
-        for (String id : new String[] {"#ev-field", "#focal-field", "#focus-field", "#white-balance-field", "#final-width"}) {
+        for (String id : new String[] {"#ev-field", "#focal-field", "#focus-field", "#camera-shutter", "#final-width"}) {
             r.interact(() -> r.lookup(id).query().requestFocus());
             r.push(KeyCode.ENTER).push(KeyCode.TAB);
         }

@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.SortedMap;
 
 /** OpenEXR pictures, scene-referred: cd/m2 by colour, Rec. 709 primaries. */
@@ -38,7 +39,7 @@ public final class ExrFile {
     }
 
     private static boolean whole(String name) {
-        return name.startsWith("Z") || name.startsWith("P.") || name.startsWith("samples.") || IdMatte.exact(name);
+        return name.startsWith("Z") || name.startsWith("P.") || name.startsWith("samples.") || name.startsWith("clean.") || name.startsWith("seen.guide.") || IdMatte.exact(name);
     }
 
     /** Colours and their coverage are all of one kind. */
@@ -54,8 +55,26 @@ public final class ExrFile {
 
     /** Reads the colours of a picture: R, G, B, or Y for grey, in its display window. Broken values are mended. */
     public static Raster read(Path file) throws IOException {
+        Raster r = read(file, null);
+        if (r == null) throw new FormatException(file.getFileName().toString(), null, "has no colour channels R, G, B; save it with them");
+        r.mend();
+        return r;
+    }
+
+    /** What its attributes of text say, by their names. */
+    public static Map<String, String> texts(Path file) throws IOException {
+        return Reader.texts(file);
+    }
+
+    /**
+     * Three channels by name, as they are stored.
+     *
+     * @param names null for colours
+     * @return null where there are none of these names
+     */
+    public static Raster read(Path file, List<String> names) throws IOException {
         Raster[] out = new Raster[1];
-        Reader.read(file, (w, h) -> {
+        Reader.read(file, names, (w, h) -> {
             if (3L * w * h > Integer.MAX_VALUE - 16)
                 throw new FormatException(file.getFileName().toString(), null, "is too large to hold as a whole");
             float[] rgb = new float[3 * w * h];
@@ -65,7 +84,6 @@ public final class ExrFile {
                     System.arraycopy(row, 3 * i, rgb, 3 * (y * w + x + i), 3);
             };
         }, done -> {}, () -> false);
-        out[0].mend();
         return out[0];
     }
 }

@@ -4,7 +4,9 @@ import bake.core.finish.Look;
 import bake.core.finish.ToneCurve;
 import bake.core.math.Vec3;
 import bake.core.scene.Camera;
+import bake.core.scene.CameraForm;
 import bake.formats.Json;
+import bake.formats.Records;
 import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonIgnore;
@@ -22,6 +24,7 @@ import java.util.TreeMap;
  * @param size final picture, pixels: width, height
  * @param curve tone curve, "film" or "linear"
  * @param whiteBalance colour temperature that is to look white, kelvin; null for that of the display
+ * @param finish what else is done to the picture after it is rendered; null for nothing
  * @param faders level of source groups in stops; groups not named stand at zero
  * @param off source groups that are switched off and not rendered
  * @param shifts colour shift of source groups, mired; above 0 is warmer
@@ -30,6 +33,7 @@ import java.util.TreeMap;
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record View(
         String name, String setting, CameraSpec camera, Around around, int[] size, String curve, Double whiteBalance,
+        @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Unfinished.class) FinishSpec finish,
         Map<String, Double> faders, List<String> off,
         Map<String, Double> shifts, List<String> muted, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
@@ -42,32 +46,60 @@ public record View(
         off = off == null ? List.of() : List.copyOf(off);
         shifts = shifts == null ? Map.of() : Map.copyOf(shifts);
         muted = muted == null ? List.of() : List.copyOf(muted);
+        finish = finish == null ? FinishSpec.NONE : finish;
         other = other == null ? Map.of() : other;
+    }
+
+    /** Says that a finish which does nothing is not written. */
+    static final class Unfinished {
+        @Override
+        public boolean equals(Object o) {
+            return o == null || o instanceof FinishSpec f && f.isNothing();
+        }
+
+        @Override
+        public int hashCode() {
+            return 0;
+        }
+    }
+
+    /** A view that is not finished in any way. */
+    public View(String name, String setting, CameraSpec camera, Around around, int[] size, String curve, Double whiteBalance,
+            Map<String, Double> faders, List<String> off, Map<String, Double> shifts, List<String> muted, Map<String, JsonNode> other) {
+        this(name, setting, camera, around, size, curve, whiteBalance, null, faders, off, shifts, muted, other);
     }
 
     /** The camera as written: lengths in metres, lens in mm, shutter in seconds. */
     @JsonInclude(JsonInclude.Include.NON_NULL)
     public record CameraSpec(double[] position, double[] target, Double focal, Double fNumber, Double shutter, Double iso, Double focus,
-            Boolean depthOfField, Boolean straightVerticals, Double shift, Double shiftAcross,
-            @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+            Boolean depthOfField, Boolean straightVerticals, Double shift, Double shiftAcross, String kind, Double sensor, Double roll,
+            Double clip, Integer blades, Double catEye, Double across, Double eyes, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
         public static CameraSpec of(Camera c) {
+            CameraForm f = c.form(), u = CameraForm.USUAL;
             return new CameraSpec(array(c.position()), array(c.target()), c.focal(), c.fNumber(), c.shutter(), c.iso(), c.focus(),
-                    c.depthOfField(),
-                    c.straightVerticals(), c.shift(), c.shiftAcross() == 0 ? null : c.shiftAcross(), Map.of());
+                    c.depthOfField(), c.straightVerticals(), c.shift(), un(c.shiftAcross(), 0),
+                    f.kind() == u.kind() ? null : f.kind().name().toLowerCase(Locale.ROOT), un(f.sensor(), u.sensor()), un(f.roll(), 0),
+                    un(f.clip(), 0), f.blades() == 0 ? null : f.blades(), un(f.catEye(), 0), un(f.across(), u.across()),
+                    un(f.eyes(), u.eyes()), Map.of());
+        }
+
+        private static Double un(double v, double usual) {
+            return v == usual ? null : v;
         }
 
         public Camera camera() {
+            CameraForm u = CameraForm.USUAL;
             return new Camera(vec(position), vec(target), or(focal, 24), or(fNumber, 8), or(shutter, 1 / 125.0), or(iso, 100), or(focus, 5),
                     depthOfField != null && depthOfField, straightVerticals == null || straightVerticals, or(shift, 0),
-                    or(shiftAcross, 0));
+                    or(shiftAcross, 0), new CameraForm(kind == null ? u.kind() : CameraForm.Kind.valueOf(kind.toUpperCase(Locale.ROOT)),
+                    or(sensor, u.sensor()), or(roll, 0), or(clip, 0), blades == null ? 0 : blades, or(catEye, 0), or(across, u.across()),
+                    or(eyes, u.eyes())));
         }
 
         /** The same keys and unknown ones with another camera's values. */
         public CameraSpec with(Camera c) {
-            CameraSpec s = of(c);
-            return new CameraSpec(s.position, s.target, s.focal, s.fNumber, s.shutter, s.iso, s.focus, s.depthOfField, s.straightVerticals,
-                    s.shift, s.shiftAcross, other);
+            return Records.with(of(c), "other", other);
         }
 
         private static double or(Double d, double otherwise) {
@@ -241,74 +273,85 @@ public record View(
 
     /** This view in the light of another: its surroundings, levels, colours and which lamps are on. */
     public View withLightOf(View o) {
-        return new View(name, setting, camera, o.around, size, curve, whiteBalance, o.faders, o.off, o.shifts, o.muted, other);
+        return Records.with(this, "around", o.around, "faders", o.faders, "off", o.off, "shifts", o.shifts, "muted", o.muted);
     }
 
     public View withCamera(Camera c) {
-        return new View(name, setting, camera.with(c), around, size, curve, whiteBalance, faders, off, shifts, muted, other);
+        return Records.with(this, "camera", camera.with(c));
     }
 
     public View withAround(Around a) {
-        return new View(name, setting, camera, a, size, curve, whiteBalance, faders, off, shifts, muted, other);
+        return Records.with(this, "around", a);
     }
 
     public View withName(String n) {
-        return new View(n, setting, camera, around, size, curve, whiteBalance, faders, off, shifts, muted, other);
+        return Records.with(this, "name", n);
     }
 
     public View withSize(int w, int h) {
-        return new View(name, setting, camera, around, new int[] {w, h}, curve, whiteBalance, faders, off, shifts, muted, other);
+        return Records.with(this, "size", new int[] {w, h});
     }
 
     public View withSetting(String s) {
-        return new View(name, s, camera, around, size, curve, whiteBalance, faders, off, shifts, muted, other);
+        return Records.with(this, "setting", s);
     }
 
     public View withCurve(String c) {
-        return new View(name, setting, camera, around, size, c, whiteBalance, faders, off, shifts, muted, other);
+        return Records.with(this, "curve", c);
+    }
+
+    public View withFinish(FinishSpec f) {
+        return Records.with(this, "finish", f);
     }
 
     public View withFader(String group, double stops) {
-        Map<String, Double> f = new TreeMap<>(faders);
-        if (stops == 0) f.remove(group);
-        else f.put(group, stops);
-        return new View(name, setting, camera, around, size, curve, whiteBalance, f, off, shifts, muted, other);
+        return Records.with(this, "faders", put(faders, group, stops));
     }
 
     public View withShift(String group, double mired) {
-        Map<String, Double> f = new TreeMap<>(shifts);
-        if (mired == 0) f.remove(group);
-        else f.put(group, mired);
-        return new View(name, setting, camera, around, size, curve, whiteBalance, faders, off, f, muted, other);
+        return Records.with(this, "shifts", put(shifts, group, mired));
+    }
+
+    private static Map<String, Double> put(Map<String, Double> all, String group, double value) {
+        Map<String, Double> f = new TreeMap<>(all);
+        if (value == 0) f.remove(group);
+        else f.put(group, value);
+        return f;
     }
 
     public View withMuted(String group, boolean is) {
-        List<String> m = new java.util.ArrayList<>(muted);
-        m.remove(group);
-        if (is) m.add(group);
-        return new View(name, setting, camera, around, size, curve, whiteBalance, faders, off, shifts, m, other);
-    }
-
-    /** The same with all faders at zero, no shift and nothing muted: what must be rendered. */
-    public View neutral() {
-        return faders.isEmpty() && shifts.isEmpty() && muted.isEmpty() ? this
-                : new View(name, setting, camera, around, size, curve, whiteBalance, Map.of(), off, Map.of(), List.of(), other);
+        return Records.with(this, "muted", listed(muted, group, is));
     }
 
     public View withOff(String group, boolean isOff) {
-        List<String> o = new java.util.ArrayList<>(off);
-        o.remove(group);
-        if (isOff) o.add(group);
-        return new View(name, setting, camera, around, size, curve, whiteBalance, faders, o, shifts, muted, other);
+        return Records.with(this, "off", listed(off, group, isOff));
+    }
+
+    private static List<String> listed(List<String> all, String name, boolean is) {
+        List<String> o = new java.util.ArrayList<>(all);
+        o.remove(name);
+        if (is) o.add(name);
+        return o;
+    }
+
+    /**
+     * What must be rendered of it: all faders at zero, no shift, nothing muted and nothing finished. Only a flat picture behind the model is turned
+     * back through the tone curve, which then stays.
+     */
+    public View neutral() {
+        boolean flat = around.backdrop() != null && "picture".equals(around.backdrop().kind());
+        FinishSpec kept = flat ? FinishSpec.NONE.with("toe", finish.toe(), "shoulder", finish.shoulder()) : FinishSpec.NONE;
+        return Records.with(this, "faders", Map.of(), "shifts", Map.of(), "muted", List.of(), "curve", flat ? curve : "film",
+                "whiteBalance", null, "finish", kept);
     }
 
     public View withWhiteBalance(double kelvin) {
-        return new View(name, setting, camera, around, size, curve, kelvin, faders, off, shifts, muted, other);
+        return Records.with(this, "whiteBalance", kelvin);
     }
 
-    /** Tone curve and white balance. */
+    /** How its picture is finished, but for a colour table, which is a file. */
     @JsonIgnore
     public Look look() {
-        return new Look(ToneCurve.valueOf(curve.toUpperCase(Locale.ROOT)), whiteBalance == null ? Look.NEUTRAL : whiteBalance);
+        return finish.look(ToneCurve.valueOf(curve.toUpperCase(Locale.ROOT)), whiteBalance == null ? Look.NEUTRAL : whiteBalance);
     }
 }

@@ -7,6 +7,7 @@ import bake.core.film.Region;
 import bake.core.finish.Finish;
 import bake.core.finish.Look;
 import bake.core.finish.LuxScale;
+import bake.core.finish.Place;
 import bake.core.guide.Guides;
 import bake.core.guide.LightGuide;
 import bake.core.meters.CacheMap;
@@ -24,10 +25,12 @@ import bake.core.work.Workers;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.cache.HierarchyCache;
+import bake.studio.look.Looks;
 import bake.studio.render.KernelWarmth;
 import bake.studio.render.PictureOutput;
 import bake.studio.scene.Levels;
 import bake.studio.scene.SceneAssembly;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
@@ -224,6 +227,15 @@ public final class LiveRender implements AutoCloseable {
         picture(r, scene, camera, finish, r.width, r.height, patience, start, false);
     }
 
+    /** The view's look; a colour table that cannot be read is left out of the live picture, and said by whoever makes a proof. */
+    private Look look(Request r) {
+        try {
+            return Looks.of(assembly.folder(), r.view);
+        } catch (java.io.IOException e) {
+            return r.view.look();
+        }
+    }
+
     private boolean picture(Request r, RenderScene scene, Camera camera, Finish finish, int w, int h, int passes, long start,
             boolean atLeast) {
         Film film = Film.byGroup(w, h, scene.lights().groups().size());
@@ -313,10 +325,14 @@ public final class LiveRender implements AutoCloseable {
         List<String> groups = s.scene.lights().groups();
         boolean lux = r.showing == Showing.LUX, lit = lux || r.showing == Showing.PICTURE || r.showing == Showing.CLAY;
         float[] gains = lit ? s.scene.lights().gains(Levels.of(r.view, groups, r.solo)) : null;
-        Finish finish = new Finish(s.camera.saturation(), lit ? r.view.look() : Look.PLAIN);
+        Finish finish = new Finish(s.camera.saturation(), lit ? look(r) : Look.PLAIN);
         int w = s.film.width(), h = s.film.height();
-        int[] argb = r.showing == Showing.LUX ? lux(s.film, gains, stop)
-                : PictureOutput.quick(s.film, finish, gains, Region.all(w, h), lit, stop);
+        int[] argb;
+        if (lux) argb = lux(s.film, gains, stop);
+        else {
+            float[] light = light(s, gains, lit, stop);
+            argb = light == null ? null : finish.argb(light, Place.whole(w, h), finish.seen(s.film, Region.all(w, h)));
+        }
         if (argb == null) return false;
         double[] light = lit ? s.film.planeLuminance() : new double[0];
         if (gains != null) {
@@ -331,6 +347,25 @@ public final class LiveRender implements AutoCloseable {
                 lights.dome().horizontalIlluminance(), sun,
                 lit && !lux || r.showing == Showing.RECORDS ? new Spots(s.scene, s.camera, s.film, gains) : null));
         return true;
+    }
+
+    /** What was denoised last: as long as only the finish changes it serves again. */
+    private record Clean(Film film, int passes, float[] gains, float[] light) {}
+
+    private Clean clean;
+
+    private float[] light(Shown s, float[] gains, boolean lit, BooleanSupplier stop) {
+        Clean c;
+        synchronized (this) {
+            c = clean;
+        }
+        if (c != null && c.film == s.film && c.passes == s.passes && Arrays.equals(c.gains, gains)) return c.light;
+        float[] light = PictureOutput.quickLight(s.film, gains, Region.all(s.film.width(), s.film.height()), lit, stop);
+        synchronized (this) {
+            // Only the last picture of a rendering may be shown once more; while passes go on the film is another one each time.
+            clean = light == null ? null : new Clean(s.film, s.passes, gains, light);
+        }
+        return light;
     }
 
     private static int[] lux(Film film, float[] gains, BooleanSupplier stop) {

@@ -28,6 +28,7 @@ public final class Spots {
     private final Lens lens;
     private final Film film;
     private final float[] gains;
+    private final float saturation;
     private final Ray ray = new Ray();
     private final SurfacePoint point = new SurfacePoint();
 
@@ -35,6 +36,7 @@ public final class Spots {
         this.scene = scene;
         this.film = film;
         this.gains = gains;
+        saturation = (float) camera.saturation();
         lens = new Lens(camera, film.width(), film.height());
     }
 
@@ -117,6 +119,52 @@ public final class Spots {
                 sum += 0.2126 * c[0] + 0.7152 * c[1] + 0.0722 * c[2];
             }
         return sum / n;
+    }
+
+    /** Colour of the light at a place, a few pixels around it, cd/m2. */
+    public float[] colour(double x, double y) {
+        int px = Math.clamp((int) (x * film.width()), 0, film.width() - 1), py = Math.clamp((int) (y * film.height()), 0, film.height() - 1);
+        return sum(px - 2, py - 2, px + 3, py + 3);
+    }
+
+    /** Mean colour of the light of the whole picture, cd/m2, what is brightest left out as far as it is beyond white. */
+    public float[] mean() {
+        return sum(0, 0, film.width(), film.height());
+    }
+
+    private float[] sum(int x0, int y0, int x1, int y1) {
+        float[] c = new float[3], out = new float[3];
+        int n = 0;
+        for (int y = Math.max(0, y0); y < Math.min(film.height(), y1); y++)
+            for (int x = Math.max(0, x0); x < Math.min(film.width(), x1); x++, n++) {
+                film.mean(x, y, gains, c);
+                // Lamps themselves would outshine all that they light.
+                float l = 0.2126f * c[0] + 0.7152f * c[1] + 0.0722f * c[2], k = l > saturation ? saturation / l : 1;
+                for (int i = 0; i < 3; i++) out[i] += k * c[i];
+            }
+        for (int i = 0; i < 3; i++) out[i] /= Math.max(1, n);
+        return out;
+    }
+
+    /**
+     * The exposure that shows a part of the picture as middle grey on average: mean of the logarithm of its luminance (ISO 2720, K = 12.5).
+     *
+     * @param share of width and height around the middle, 0 to 1
+     * @return EV at ISO 100; NaN where it is dark
+     */
+    public double metered(double share) {
+        double sum = 0;
+        int n = 0, w = film.width(), h = film.height();
+        float[] c = new float[3];
+        for (int y = (int) (h * (1 - share) / 2); y < h * (1 + share) / 2; y += 2)
+            for (int x = (int) (w * (1 - share) / 2); x < w * (1 + share) / 2; x += 2) {
+                film.mean(x, y, gains, c);
+                double l = 0.2126 * c[0] + 0.7152 * c[1] + 0.0722 * c[2];
+                if (!(l > 1e-6)) continue;
+                sum += Math.log(l);
+                n++;
+            }
+        return n == 0 ? Double.NaN : Math.log(Math.exp(sum / n) * 100 / 12.5) / Math.log(2);
     }
 
     /** Reads a place; takes some milliseconds of path tracing where there is a surface. */

@@ -1,5 +1,6 @@
 package bake.studio.plan;
 
+import bake.studio.look.Looks;
 import bake.core.compiled.RenderScene;
 import bake.core.work.Workers;
 import bake.formats.project.Preset;
@@ -42,7 +43,7 @@ public final class DryRun {
             try {
                 before = RenderScene.compile(assembly.scene(Presets.seen(p, x.preset()), x.view()), before, Workers.COMPILING,
                         HierarchyCache.shared());
-                made = small(before, x);
+                made = small(before, x, folder);
             } catch (IOException | RuntimeException | OutOfMemoryError e) {
                 made = new Small(x.view().name(), null, 0, 0, e.getMessage() == null ? e.getClass().getSimpleName() : e.getMessage());
             }
@@ -50,10 +51,10 @@ public final class DryRun {
         }
     }
 
-    private Small small(RenderScene scene, Deliveries.Picture x) throws IOException {
+    private Small small(RenderScene scene, Deliveries.Picture x, Path folder) throws IOException {
         int w = Math.clamp(x.width() / PART, LEAST_WIDTH, MOST_WIDTH), h = Math.max(1, (int) ((long) w * x.height() / x.width()));
         Preset q = x.preset().withLimits(NOISE, SECONDS, 0).withDenoise(true);
-        RenderJob j = new RenderJob(scene, new RenderJob.Order(x.view().name(), x.view().camera().camera(), x.view().look(), q, w, h,
+        RenderJob j = new RenderJob(scene, new RenderJob.Order(x.view().name(), x.view().camera().camera(), Looks.of(folder, x.view()), q, w, h,
                 null, 1, false), workers);
         job = j;
         if (stop) j.stop();

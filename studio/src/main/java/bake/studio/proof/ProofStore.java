@@ -95,7 +95,7 @@ public final class ProofStore {
                 off == null ? null : off.percent(), off == null ? null : off.worst());
         Path at = of(number);
         PictureOutput.writeWhole(at.resolve("picture.exr"), job.film(), r,
-                ExrNotes.of(job.order().view(), job.order().camera()));
+                PictureOutput.notes(job.order()));
         if (below == null) PictureOutput.writePng8(at.resolve("picture.png"), job.film(), job.finish(), null, r, job.order().preset().denoise());
         else laidOver(picture(below), at.resolve("picture.png"), r, PictureOutput.argb(job.film(), job.finish(), null, r,
                 job.order().preset().denoise()));

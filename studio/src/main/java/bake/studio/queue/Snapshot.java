@@ -1,5 +1,6 @@
 package bake.studio.queue;
 
+import bake.studio.look.Looks;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.cache.CacheStore;
@@ -25,7 +26,7 @@ final class Snapshot {
             link(e.file(), own.resolve("caches").resolve(e.file().getFileName()));
         GuideStore guides = new GuideStore(folder);
         if (guides.fitting(p, v) != null) link(guides.file(v), own.resolve("guides").resolve(guides.file(v).getFileName()));
-        return FinalMaker.state(p, folder, v, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), j.preset(), j.width(),
+        return FinalMaker.state(p, folder, v, new RenderJob.Order(v.name(), v.camera().camera(), Looks.of(folder, v), j.preset(), j.width(),
                 j.height(), null,
                 1, j.options().split()));
     }

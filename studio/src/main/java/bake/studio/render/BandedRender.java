@@ -108,7 +108,7 @@ public final class BandedRender {
                     }
                 });
             }
-            store.finish(file, ExrNotes.of(order.view(), order.camera()));
+            store.finish(file, PictureOutput.notes(order));
             BandStore.State s = store.state();
             store.delete();
             return new RenderJob.Progress(RenderJob.State.DONE, s.fewest(), Math.sqrt(s.noise()), s.seconds(), 0, 1, s.rays());

@@ -9,6 +9,7 @@ import java.util.stream.Collectors;
 public enum Channel {
     LIGHTS("light.<source>.R, .G, .B: the light of each source group, which add up to the picture"),
     PARTS("seen, direct, bounced, reflected, refracted, each .R, .G, .B: the light by its way to the camera, which add up to the picture"),
+    CLEAN("clean.R, .G, .B: the denoised light, 32 bit, and what lines are drawn from, so that bake finish makes the same picture again"),
     DEPTH("Z: metres along the view, 1e10 where there is nothing"),
     POSITION("P.X, P.Y, P.Z: place in the scene, metres"),
     NORMAL("N.X, N.Y, N.Z: normal in the scene, on the side that is seen"),

@@ -3,6 +3,7 @@ package bake.studio.render;
 import bake.core.compiled.RenderScene;
 import bake.core.film.Film;
 import bake.core.film.Region;
+import bake.core.finish.Seen;
 import bake.core.meters.FirstHits;
 import bake.core.path.LightPart;
 import bake.formats.FormatException;
@@ -31,6 +32,7 @@ final class ExtraChannels {
         for (Channel c : wanted) floats += switch (c) {
             case LIGHTS -> 3 * groups;
             case PARTS -> 3 * LightPart.COUNT;
+            case CLEAN -> 10;
             case DEPTH, NOISE, SAMPLES, OCCLUSION -> 1;
             case POSITION, NORMAL, COLOUR -> 3;
             case MATERIALS, OBJECTS -> 3 + 2 * FirstHits.SHARES;
@@ -57,6 +59,7 @@ final class ExtraChannels {
         Film f = job.film();
         int n = r.width() * r.height();
         if (o.split() != Film.Split.NONE) light(job.scene(), f, r, o.split(), wanted, planes);
+        if (wanted.contains(Channel.CLEAN)) clean(job, planes);
         if (wanted.contains(Channel.COLOUR) && f.hasFeatures()) {
             float[][] p = {new float[n], new float[n], new float[n]};
             float[] v = new float[7];
@@ -80,6 +83,24 @@ final class ExtraChannels {
         if (wanted.stream().anyMatch(ExtraChannels::hits))
             hits(FirstHits.of(job.scene(), o.camera(), RenderJob.paths(o.preset(), o.seed()).filter(), o.width(), o.height(), r, o.seed(),
                 wanted.contains(Channel.OCCLUSION) ? (float) RenderJob.occlusion(o.preset()).metres() : 0, job.workers(), () -> false), wanted, n, planes, notes);
+    }
+
+    /** All that the picture can be finished from again. */
+    private static void clean(RenderJob job, SortedMap<String, float[]> planes) {
+        RenderJob.Order o = job.order();
+        int n = o.region().width() * o.region().height();
+        float[] light = PictureOutput.light(job.film(), job.finish(), null, o.region(), o.preset().denoise());
+        float[][] p = new float[3][n];
+        for (int i = 0; i < 3 * n; i++) p[i % 3][i / 3] = light[i];
+        three("clean", "RGB", p, planes);
+        Seen seen = Seen.of(job.film(), o.region());
+        if (seen == null) return;
+        String[] names = {"R", "G", "B", "X", "Y", "W", "Z"};
+        for (int k = 0; k < 7; k++) {
+            float[] plane = new float[n];
+            for (int i = 0; i < n; i++) plane[i] = seen.values()[7 * i + k];
+            planes.put("seen.guide." + names[k], plane);
+        }
     }
 
     /** The planes of a film that keeps light apart, one name a plane or a sum of several. */

@@ -6,6 +6,7 @@ import bake.core.denoise.QuickDenoiser;
 import bake.core.film.Film;
 import bake.core.film.Region;
 import bake.core.finish.Finish;
+import bake.core.finish.Place;
 import bake.formats.FormatException;
 import bake.formats.picture.DisplayPicture;
 import bake.formats.picture.ExrFile;
@@ -75,8 +76,7 @@ public final class PictureOutput {
             else DisplayPicture.writeTiff(file, image, how.dpi());
             return;
         }
-        short[] codes = denoise && film.hasFeatures() ? finish.rgb16(Denoiser.run(film, gains, r, finish.saturation())) : finish.rgb16(
-                film, gains, r);
+        short[] codes = finish.rgb16(light(film, finish, gains, r, denoise), place(film, r), finish.seen(film, r));
         BufferedImage image = DisplayPicture.image16(r.width(), r.height(), codes);
         if (n.endsWith(".png")) DisplayPicture.writePng(file, image, how.dpi());
         else DisplayPicture.writeTiff(file, image, how.dpi());
@@ -89,7 +89,7 @@ public final class PictureOutput {
             withChannels(file, job, how);
             return;
         }
-        write(file, job.film(), job.finish(), null, o.region(), o.preset().denoise(), how, ExrNotes.of(o.view(), o.camera()));
+        write(file, job.film(), job.finish(), null, o.region(), o.preset().denoise(), how, notes(o));
     }
 
     /**
@@ -109,8 +109,21 @@ public final class PictureOutput {
         if (film.front() != null) planes.put("A", cover(film, r));
         Map<String, String> texts = new TreeMap<>();
         ExtraChannels.add(job, how.channels(), planes, texts);
-        ExrFile.write(file, r.width(), r.height(), planes, !how.wholeFloats(), ExrNotes.of(o.view(), o.camera()).withDensity(
-                how.dpi()).with(texts));
+        ExrFile.write(file, r.width(), r.height(), planes, !how.wholeFloats(), notes(o).withDensity(how.dpi()).with(texts));
+    }
+
+    /** What a file of scene light says of itself. */
+    public static ExrNotes notes(RenderJob.Order o) {
+        return ExrNotes.of(o.view(), o.camera()).with(FinishNotes.of(o));
+    }
+
+    /** Light of a region as it is delivered, cd/m2. */
+    static float[] light(Film film, Finish finish, float[] gains, Region r, boolean denoise) {
+        return denoise && film.hasFeatures() ? Denoiser.run(film, gains, r, finish.saturation()) : Finish.light(film, gains, r);
+    }
+
+    private static Place place(Film film, Region r) {
+        return Place.of(r, film.width(), film.height());
     }
 
     /** Writes the whole picture as scene light to an EXR, its backdrop included. */
@@ -135,7 +148,7 @@ public final class PictureOutput {
             float k = cover[i] > 1e-3f ? 1 / cover[i] : 0;
             for (int c = 0; c < 3; c++) light[3 * i + c] *= k;
         }
-        short[] rgb = finish.rgb16(light), out = new short[4 * n];
+        short[] rgb = finish.rgb16(light, place(film, r), finish.seen(film, r)), out = new short[4 * n];
         for (int i = 0; i < n; i++) {
             System.arraycopy(rgb, 3 * i, out, 4 * i, 3);
             out[4 * i + 3] = (short) Math.round(65535 * cover[i]);
@@ -150,21 +163,26 @@ public final class PictureOutput {
 
     /** sRGB codes of a region as 0xAARRGGBB; outside of what was rendered they are transparent. */
     public static int[] argb(Film film, Finish finish, float[] gains, Region r, boolean denoise) {
-        return denoise && film.hasFeatures() ? finish.argb(Denoiser.run(film, gains, r, finish.saturation())) : plain(film, finish, gains,
-                r);
+        return denoise && film.hasFeatures() ? finish.argb(light(film, finish, gains, r, true), place(film, r), finish.seen(film, r))
+                : plain(film, finish, gains, r);
     }
 
-    /** The same while a picture is being made, denoised only as well as a moment allows; null when it was stopped. */
+    /** Its light while a picture is being made, denoised only as well as a moment allows; null when it was stopped. */
+    public static float[] quickLight(Film film, float[] gains, Region r, boolean denoise, BooleanSupplier stop) {
+        return denoise && film.hasFeatures() ? QuickDenoiser.run(film, gains, r, stop) : Finish.light(film, gains, r);
+    }
+
+    /** The same as sRGB codes. */
     public static int[] quick(Film film, Finish finish, float[] gains, Region r, boolean denoise, BooleanSupplier stop) {
         if (!denoise || !film.hasFeatures()) return plain(film, finish, gains, r);
-        float[] clean = QuickDenoiser.run(film, gains, r, stop);
-        return clean == null ? null : finish.argb(clean);
+        float[] clean = quickLight(film, gains, r, true, stop);
+        return clean == null ? null : finish.argb(clean, place(film, r), finish.seen(film, r));
     }
 
     private static int[] plain(Film film, Finish finish, float[] gains, Region r) {
-        int[] all = finish.argb(film, gains), part = new int[r.width() * r.height()];
-        for (int y = 0; y < r.height(); y++) System.arraycopy(all, (r.y() + y) * film.width() + r.x(), part, y * r.width(), r.width());
-        return part;
+        int[] out = finish.argb(Finish.light(film, gains, r), place(film, r), finish.seen(film, r));
+        for (int i = 0; i < out.length; i++) if (film.samples(r.x() + i % r.width(), r.y() + i / r.width()) == 0) out[i] = 0;
+        return out;
     }
 
     private static Raster raster(Film film, float[] gains, Region r) {

@@ -1,6 +1,6 @@
 package bake.studio.scene;
 
-import bake.core.finish.ToneCurve;
+import bake.core.finish.ToneResponse;
 import bake.core.math.Srgb;
 import bake.core.scene.Outlook;
 import bake.core.scene.Panorama;
@@ -41,9 +41,9 @@ final class Backdrops {
         Path p = SafePath.inside(folder, a.file(), "project.json");
         String name = p.getFileName().toString(), lower = name.toLowerCase(Locale.ROOT);
         boolean light = lower.endsWith(".exr") || lower.endsWith(".hdr");
-        ToneCurve curve = view.look().curve();
+        ToneResponse curve = view.look().response();
         if (!Files.isRegularFile(p)) throw new FormatException(name, null, "is not there; choose the backdrop's picture again");
-        String now = a.file() + " " + (light ? "" : curve) + Files.getLastModifiedTime(p) + Files.size(p);
+        String now = a.file() + " " + (light ? "" : view.curve() + view.finish().toe() + view.finish().shoulder()) + Files.getLastModifiedTime(p) + Files.size(p);
         if (!now.equals(key)) {
             kept = light ? lit(p, name, lower) : shown(p, name, curve);
             key = now;
@@ -59,7 +59,7 @@ final class Backdrops {
         return new Panorama(name, r.width(), r.height(), r.rgb());
     }
 
-    private static Panorama shown(Path p, String name, ToneCurve curve) throws IOException {
+    private static Panorama shown(Path p, String name, ToneResponse curve) throws IOException {
         Texture t;
         try (InputStream in = Files.newInputStream(p)) {
             t = TextureReader.read(in, name, true);

@@ -64,6 +64,11 @@ public final class SceneAssembly {
         backdrops = new Backdrops(projectFolder);
     }
 
+    /** Folder of the project. */
+    public Path folder() {
+        return folder;
+    }
+
     /** Names of all layers, in the order of the models. */
     public List<String> layers() {
         return parts == null ? List.of() : parts.layers;

@@ -1,13 +1,15 @@
 package bake.desktop.station.view;
 
-import bake.core.finish.Look;
 import bake.core.math.Vec3;
 import bake.core.scene.Camera;
+import bake.core.scene.CameraForm;
 import bake.desktop.parts.Dial;
 import bake.desktop.parts.Field;
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Quantity;
 import bake.desktop.text.Texts;
+import bake.desktop.work.CameraHand;
+import bake.desktop.work.GivesWay;
 import bake.desktop.work.GoInside;
 import bake.desktop.work.Workbench;
 import bake.formats.project.View;
@@ -15,27 +17,29 @@ import java.util.Locale;
 import java.util.function.UnaryOperator;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
-import javafx.scene.control.Label;
 import javafx.scene.control.Toggle;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.VBox;
 
 /** View: the saved views, the camera and its exposure, and the size of the final. */
-public final class ViewSheet extends VBox {
+final class ViewSheet extends VBox {
     private final Workbench bench;
+    private final CameraHand hand;
+    private final KindPart kind;
     private final ViewList list;
     private final Field name;
     private final SizeCard size;
-    private final ToggleGroup settings = new ToggleGroup(), curves = new ToggleGroup();
-    private final Dial focal, shift, across, ev, fNumber, iso, focus, white;
+    private final ToggleGroup settings = new ToggleGroup(), gives = new ToggleGroup();
+    private final Dial focal, shift, across, ev, fNumber, iso, focus;
     /** Where the camera stands and what it looks at. */
     private final Field[] place = new Field[6];
     private final CheckBox upright = new CheckBox("Straight verticals"), depth = new CheckBox("Depth of field");
-    private final Label shutter = Ui.label("", "figure");
+    private final Field shutter = new Field("camera-shutter", 90, this::shutter);
     private boolean setting;
 
-    public ViewSheet(Workbench bench) {
+    ViewSheet(Workbench bench, CameraHand hand) {
         this.bench = bench;
+        this.hand = hand;
         for (int i = 0; i < 6; i++) {
             int k = i;
             place[i] = new Field("camera-" + (i < 3 ? "at-" : "to-") + "xyz".charAt(i % 3), 72, t -> place(k, t));
@@ -53,7 +57,7 @@ public final class ViewSheet extends VBox {
         list = new ViewList(bench.views());
         VBox views = Ui.card("Views", Ui.row(add, inside, delete), list, new CopyRow(bench.views()), Ui.row(Ui.label("Name", "dial-name"), name));
         javafx.scene.layout.HBox.setHgrow(name, javafx.scene.layout.Priority.ALWAYS);
-        focal = new Dial("focal", "Focal length", "%.0f mm", 8, 300, 24, true, "On a 36 mm wide sensor.",
+        focal = new Dial("focal", "Focal length", "%.0f mm", 8, 300, 24, true, "On the sensor of this camera, usually 36 mm wide.",
                 x -> camera("focal", c -> c.withFocal(x)));
         shift = new Dial("shift", "Vertical shift", "%+.1f mm", -24, 24, 0, false,
                 "Raises or lowers the view without tilting the verticals.",
@@ -62,12 +66,12 @@ public final class ViewSheet extends VBox {
                 "Moves the view to the side without turning the camera: walls that face it stay parallel to the frame.",
                 x -> camera("shift across", c -> c.withShift(c.straightVerticals(), c.shift(), x)));
         ev = new Dial("ev", "Exposure", "EV %.1f", -4, 18, 12, false,
-                "EV at ISO 100; full sun is about 15, a room by day 8 to 11. Sets the shutter.", x -> camera("ev", c -> c.withEv(x)));
+                "EV at ISO 100; full sun is about 15, a room by day 8 to 11. The value below follows.", x -> camera("ev", c -> hand.givesWay().to(c, x)));
         fNumber = new Dial("f-number", "Aperture", "f/%.1f", 1, 32, 8, true,
-                "Keeps the exposure; a wider lens blurs more with depth of field.",
-                x -> camera("aperture", c -> c.withExposure(x, c.shutter(), c.iso()).withEv(c.ev100())));
-        iso = new Dial("iso", "Sensitivity", "ISO %.0f", 25, 25_600, 100, true, "Keeps the exposure; sets the shutter.",
-                x -> camera("iso", c -> c.withExposure(c.fNumber(), c.shutter(), Math.rint(x)).withEv(c.ev100())));
+                "A wider lens blurs more with depth of field.",
+                x -> camera("aperture", c -> follow(c, c.withExposure(x, c.shutter(), c.iso()), GivesWay.APERTURE)));
+        iso = new Dial("iso", "Sensitivity", "ISO %.0f", 25, 25_600, 100, true, "Of the film.",
+                x -> camera("iso", c -> follow(c, c.withExposure(c.fNumber(), c.shutter(), Math.rint(x)), GivesWay.ISO)));
         focus = new Dial("focus", "Sharp at", "%.2f m", 0.1, 200, 5, true,
                 "Distance of sharpness. \"Focus\" under the picture takes it from what is clicked.",
                 x -> camera("focus", c -> c.withFocus(c.depthOfField(), x)));
@@ -77,29 +81,39 @@ public final class ViewSheet extends VBox {
                 c -> c.withShift(b, c.shift(), c.shiftAcross())));
         depth.selectedProperty().addListener((o, a, b) -> camera(null,
                 c -> c.withFocus(b, c.focus())));
-        VBox lens = Ui.card("Camera", null, focal, shift, across, upright, depth, focus,
+        kind = new KindPart(bench);
+        VBox lens = Ui.card("Camera", null, kind, focal, shift, across, upright, depth, focus,
                 Ui.more("place-more", Ui.row(Ui.label("Stands at x, y", "dial-name"), Ui.spring(), place[0], place[1]),
                 Ui.row(Ui.label("Eye height z", "dial-name"), Ui.spring(), place[2]),
                 Ui.row(Ui.label("Looks at x, y, z", "dial-name")), Ui.row(Ui.spring(), place[3], place[4], place[5])));
-        white = new Dial("white-balance", "White balance", "%.0f K", 2000, 12_000, Look.NEUTRAL, true,
-                "Light of this colour temperature looks white: lamps about 2700 to 3000 K, sun about 5200 K.", x -> {
-            if (!setting) bench.editView("white", v -> v.withWhiteBalance(Math.rint(x / 10) * 10));
+        shutter.setAccessibleText("Shutter");
+        gives.selectedToggleProperty().addListener((o, x, y) -> {
+            if (y != null) hand.givesWay(GivesWay.valueOf(((String) y.getUserData()).toUpperCase(Locale.ROOT)));
         });
-        VBox exposure = Ui.card("Exposure", shutter, ev, fNumber, iso, white,
-                Ui.row(Ui.label("Tone curve", "dial-name"), Ui.spring(), Ui.choice(curves, "curve-", "Film", "Linear")));
+        javafx.scene.Node follows = Ui.choice(gives, "gives-", "Shutter", "Aperture", "ISO");
+        gives.getToggles().getFirst().setSelected(true);
+        VBox exposure = Ui.card("Exposure", shutter, ev, Ui.row(Ui.label("Follows", "dial-name"), Ui.spring(), follows), fNumber, iso,
+                Ui.row(Ui.label("Meter", "dial-name"), Ui.spring(), Ui.button("meter-whole", "Whole", "Middle grey on average over the whole picture", () -> hand.meter(1), "small"),
+                Ui.button("meter-middle", "Middle", "The same over the middle", () -> hand.meter(0.35), "small")));
         size = new SizeCard(bench, Ui.row(Ui.label("Presets for", "dial-name"), Ui.spring(), Ui.choice(settings, "setting-", "Interior",
                 "Exterior")));
         settings.selectedToggleProperty().addListener((o, a, b) -> {
             if (!setting && b != null) bench.editView(null, v -> v.setting().equalsIgnoreCase((String) b.getUserData()) ? v
                     : v.withSetting(((String) b.getUserData()).toLowerCase(Locale.ROOT)));
         });
-        curves.selectedToggleProperty().addListener((o, a, b) -> {
-            if (!setting && b != null) bench.editView(null, v -> v.curve().equalsIgnoreCase((String) b.getUserData()) ? v
-                    : v.withCurve(((String) b.getUserData()).toLowerCase(Locale.ROOT)));
-        });
         getChildren().addAll(views, exposure, lens, size);
         bench.viewProperty().addListener((o, a, v) -> refresh());
         refresh();
+    }
+
+    /** The exposure stays where another value can follow; that of the one which is set itself does not. */
+    private Camera follow(Camera before, Camera after, GivesWay itself) {
+        return hand.givesWay() == itself ? after : hand.givesWay().to(after, before.ev100());
+    }
+
+    private void shutter(String t) {
+        double seconds = Quantity.of("%.3f s").parse(t, 1e-6, 1e5);
+        camera("shutter", c -> follow(c, c.withExposure(c.fNumber(), seconds, c.iso()), GivesWay.SHUTTER));
     }
 
     private void camera(String key, UnaryOperator<Camera> change) {
@@ -137,16 +151,17 @@ public final class ViewSheet extends VBox {
         double[] stands = values(c);
         for (int i = 0; i < 6; i++) place[i].show(String.format(Locale.ROOT, "%.2f m", stands[i]));
         ev.show(c.ev100());
-        white.show(v.look().whiteBalance());
         fNumber.show(c.fNumber());
         focus.show(c.focus());
         focus.setDisable(!c.depthOfField());
         upright.setSelected(c.straightVerticals());
         depth.setSelected(c.depthOfField());
-        shutter.setText(Texts.shutter(c.shutter()));
+        shutter.show(Texts.shutter(c.shutter()));
+        kind.show(v);
+        boolean flat = c.form().kind() == CameraForm.Kind.PERSPECTIVE;
+        for (javafx.scene.Node n : new javafx.scene.Node[] {focal, shift, across, upright, depth, focus}) Ui.show(n, flat);
         size.show(v);
         pick(settings, v.setting());
-        pick(curves, v.curve());
         setting = false;
     }
 

@@ -7,8 +7,10 @@ import bake.desktop.work.Workbench;
 import bake.studio.live.LiveRender;
 import bake.studio.live.ToneHistogram;
 import java.util.Locale;
+import java.util.function.Consumer;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.HBox;
@@ -17,23 +19,41 @@ import javafx.scene.paint.Color;
 
 /** Under the easel on the View station: how the camera is moved, and the picture's tones. */
 public final class ViewStrip extends VBox {
-    private final Canvas histogram = new Canvas(560, 62);
+    private static final double FAR = 3;
+    private final Canvas histogram = new Canvas(420, 62);
     private final Label clipped = Ui.label("", "strip-figure");
+    private final Label advice = Ui.label("", "strip-text");
+    private final Button mend;
+    private final Consumer<ToneHistogram> tones;
     private final Workbench bench;
 
-    public ViewStrip(Workbench bench, CameraHand hand) {
+    /** @param tones gets the tones of each picture, too */
+    public ViewStrip(Workbench bench, CameraHand hand, Consumer<ToneHistogram> tones) {
         this.bench = bench;
+        this.tones = tones;
+        mend = Ui.button("exposure-mend", "Meter", "Sets the exposure so that the whole picture is middle grey on average", () -> hand.meter(1), "small", "on-easel");
         getStyleClass().add("strip");
         setSpacing(8);
         ToggleGroup ways = new ToggleGroup();
-        HBox choice = Ui.choice(ways, "way-", "Orbit", "Look", "Walk", "Focus");
+        HBox choice = Ui.choice(ways, "way-", "Orbit", "Look", "Walk", "Focus", "Meter");
         choice.getStyleClass().add("on-easel");
+        choice.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
         ways.getToggles().getFirst().setSelected(true);
         ways.selectedToggleProperty().addListener((o, a, b) -> {
             if (b != null) hand.use(CameraHand.Way.valueOf(((String) b.getUserData()).toUpperCase(Locale.ROOT)));
         });
-        Label help = Ui.label("Drag on the picture; the wheel dollies, arrow keys walk, Page keys rise and sink. Focus: click what is to be sharp.", "strip-title");
-        getChildren().addAll(Ui.row(choice, help), Ui.row(histogram, clipped));
+        Label help = Ui.label("Drag the picture; the wheel dollies, arrows walk, Page keys rise. Focus, Meter: click.", "strip-title");
+        ToggleGroup lines = new ToggleGroup();
+        HBox guides = Ui.choice(lines, "guide-", "None", "Thirds", "Middle", "Safe");
+        guides.getStyleClass().add("on-easel");
+        lines.getToggles().getFirst().setSelected(true);
+        lines.selectedToggleProperty().addListener((o, a, b) -> {
+            if (b != null) hand.guideProperty().set(CameraHand.Guide.valueOf(((String) b.getUserData()).toUpperCase(Locale.ROOT)));
+        });
+        advice.setId("exposure-advice");
+        help.setWrapText(true);
+        HBox.setHgrow(help, javafx.scene.layout.Priority.ALWAYS);
+        getChildren().addAll(Ui.row(choice, help), Ui.row(histogram, clipped, new VBox(6, Ui.row(Ui.label("Guides", "strip-title"), guides), Ui.row(advice, mend))));
         bench.easel().frameProperty().addListener((o, a, f) -> count(f));
         bench.stationProperty().addListener((o, a, b) -> count(bench.easel().frameProperty().get()));
     }
@@ -43,10 +63,25 @@ public final class ViewStrip extends VBox {
         if (f == null || bench.view() == null || bench.stationProperty().get() != Station.VIEW) return;
         bench.inBackground(() -> {
             ToneHistogram t = ToneHistogram.of(f.argb());
+            double ev = f.spots() == null ? Double.NaN : f.spots().metered(1);
             bench.later(() -> {
-                if (bench.easel().frameProperty().get() == f) draw(t);
+                if (bench.easel().frameProperty().get() != f) return;
+                draw(t);
+                tones.accept(t);
+                advise(ev);
             });
         });
+    }
+
+    /** How far the exposure is from what a meter says; beyond three stops it is said with its mend. */
+    private void advise(double metered) {
+        double off = bench.view() == null ? Double.NaN : bench.view().camera().camera().ev100() - metered;
+        boolean far = Math.abs(off) > FAR;
+        advice.setText(Double.isNaN(off) ? "" : String.format(Locale.ROOT, far ? "%.1f stops too %s" : "metered EV %.1f", far ? Math.abs(off) : metered,
+                off > 0 ? "dark" : "bright"));
+        advice.getStyleClass().remove("warning");
+        if (far) advice.getStyleClass().add("warning");
+        mend.setDisable(Double.isNaN(off));
     }
 
     private void draw(ToneHistogram t) {

@@ -11,6 +11,7 @@ import java.util.List;
 final class Header {
     /** Lines in a chunk, by compression: none, RLE, ZIPS, ZIP, PIZ, PXR24, B44, B44A, DWAA, DWAB. */
     private static final int[] LINES = {1, 1, 1, 16, 32, 16, 32, 32, 32, 256};
+    private static final int MOST_TEXT = 1 << 20;
     static final int UINT = 0, HALF = 1, FLOAT = 2;
 
     /** A channel; {@code bytes} of a pixel. */
@@ -27,6 +28,8 @@ final class Header {
     int x0, y0, x1, y1, displayX0, displayY0, displayX1, displayY1;
     int tileWidth, tileHeight, tileMode;
     int chunks = -1;
+    /** What attributes of text say. */
+    final java.util.Map<String, String> texts = new java.util.TreeMap<>();
     boolean tiled, data, display;
     String type = "", name = "";
 
@@ -125,6 +128,7 @@ final class Header {
             if (size < 0 || size > b.remaining()) throw cut(file);
             ByteBuffer v = b.slice(b.position(), size).order(ByteOrder.LITTLE_ENDIAN);
             b.position(b.position() + size);
+            if (kind.equals("string") && size < MOST_TEXT) texts.put(key, StandardCharsets.UTF_8.decode(v.duplicate()).toString());
             take(key, v, size, file);
         }
     }

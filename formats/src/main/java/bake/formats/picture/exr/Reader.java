@@ -11,6 +11,7 @@ import java.nio.channels.FileChannel;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.BooleanSupplier;
 import java.util.function.DoubleConsumer;
@@ -49,6 +50,26 @@ public final class Reader {
      * @throws FormatException when the file is no picture that can be read; the message says why
      */
     public static void read(Path path, Begin begin, DoubleConsumer done, BooleanSupplier stop) throws IOException {
+        if (!read(path, null, begin, done, stop))
+            throw new FormatException(path.getFileName().toString(), null, "has no colour channels R, G, B; save it with them");
+    }
+
+    /** What the attributes of text of the first part say, by their names. */
+    public static Map<String, String> texts(Path path) throws IOException {
+        try (FileChannel ch = FileChannel.open(path, StandardOpenOption.READ)) {
+            ByteBuffer b = ByteBuffer.allocate((int) Math.min(ch.size(), MOST_HEADER));
+            while (b.hasRemaining() && ch.read(b) >= 0) { }
+            return Map.copyOf(Header.read(b.flip(), path.getFileName().toString()).getFirst().texts);
+        }
+    }
+
+    /**
+     * Reads three channels of the first part that has them.
+     *
+     * @param names of the channels; null for colours: R, G, B, or Y for grey
+     * @return whether there are such channels
+     */
+    public static boolean read(Path path, List<String> names, Begin begin, DoubleConsumer done, BooleanSupplier stop) throws IOException {
         String file = path.getFileName().toString();
         try (FileChannel ch = FileChannel.open(path, StandardOpenOption.READ); Arena arena = Arena.ofShared()) {
             long size = ch.size();
@@ -60,15 +81,21 @@ public final class Reader {
             for (int p = 0; p < parts.size(); p++) {
                 Header h = parts.get(p);
                 if (h.tableLength() > size / 8) throw Header.cut(file);
-                int[] at = colours(h);
+                int[] at = names == null ? colours(h) : named(h, names);
                 if (at != null) {
                     new Reader.Part(all, size, file, h, p, parts.size() > 1, table, at).read(begin, done, stop);
-                    return;
+                    return true;
                 }
                 table += 8 * h.tableLength();
             }
-            throw new FormatException(file, null, "has no colour channels R, G, B; save it with them");
+            return false;
         }
+    }
+
+    private static int[] named(Header h, List<String> names) {
+        int[] at = names.stream().mapToInt(h::channel).toArray();
+        for (int k : at) if (k < 0) return null;
+        return at;
     }
 
     private static int[] colours(Header h) {

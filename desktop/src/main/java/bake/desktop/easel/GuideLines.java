@@ -1,0 +1,53 @@
+package bake.desktop.easel;
+
+import bake.desktop.work.CameraHand;
+import bake.desktop.work.Station;
+import bake.desktop.work.Workbench;
+import javafx.scene.layout.Pane;
+import javafx.scene.shape.Line;
+import javafx.scene.shape.Rectangle;
+
+/** Lines over the picture of the View station that help to compose it: thirds, the middle, or what any screen and frame leaves free. */
+final class GuideLines extends Pane {
+    private static final double SAFE = 0.9, TITLES = 0.8;
+    private final Workbench bench;
+    private final CameraHand hand;
+
+    GuideLines(Workbench bench, CameraHand hand) {
+        this.bench = bench;
+        this.hand = hand;
+        setId("guide-lines");
+        setMouseTransparent(true);
+    }
+
+    void lie(ZoomPan.Box on) {
+        getChildren().clear();
+        if (bench.stationProperty().get() != Station.VIEW || bench.view() == null) return;
+        switch (hand.guideProperty().get()) {
+            case THIRDS -> {
+                for (double k : new double[] {1 / 3.0, 2 / 3.0}) cross(on, k);
+            }
+            case MIDDLE -> cross(on, 0.5);
+            case SAFE -> {
+                frame(on, SAFE);
+                frame(on, TITLES);
+            }
+            default -> { }
+        }
+    }
+
+    private void cross(ZoomPan.Box on, double k) {
+        double x = Math.round(on.x() + k * on.w()) + 0.5, y = Math.round(on.y() + k * on.h()) + 0.5;
+        for (Line l : new Line[] {new Line(x, on.y(), x, on.y() + on.h()), new Line(on.x(), y, on.x() + on.w(), y)}) {
+            l.getStyleClass().add("guide-line");
+            getChildren().add(l);
+        }
+    }
+
+    private void frame(ZoomPan.Box on, double share) {
+        Rectangle r = new Rectangle(on.x() + on.w() * (1 - share) / 2, on.y() + on.h() * (1 - share) / 2, on.w() * share, on.h() * share);
+        r.getStyleClass().add("guide-line");
+        r.setFill(null);
+        getChildren().add(r);
+    }
+}

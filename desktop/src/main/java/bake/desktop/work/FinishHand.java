@@ -1,0 +1,177 @@
+package bake.desktop.work;
+
+import bake.core.finish.Finish;
+import bake.core.finish.SplineCurve;
+import bake.formats.picture.CubeFile;
+import bake.formats.project.FinishSpec;
+import bake.formats.project.SavedLook;
+import bake.formats.project.View;
+import bake.studio.live.LiveRender;
+import bake.studio.look.LookShelf;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Executor;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+
+/** How the picture of the current view is finished, and the looks that have a name. */
+public final class FinishHand {
+    private final Workbench bench;
+    private final SkyFiles files;
+    private final Executor background;
+    private final ObservableList<SavedLook> looks = FXCollections.observableArrayList();
+    private final BooleanProperty picking = new SimpleBooleanProperty();
+    /** The finish that was there before the last look was put on, to look at it once more. */
+    private FinishSpec other;
+    private String otherCurve;
+
+    FinishHand(Workbench bench, SkyFiles files, Executor background) {
+        this.bench = bench;
+        this.files = files;
+        this.background = background;
+        bench.viewProperty().addListener((o, a, b) -> {
+            if (b == null || a == null || !a.name().equals(b.name())) {
+                other = null;
+                picking.set(false);
+            }
+        });
+        bench.stationProperty().addListener((o, a, b) -> {
+            picking.set(false);
+            if (b == Station.VIEW) list();
+        });
+    }
+
+    /** Sets a value; null takes it away, and so does what it is without. */
+    public void set(String key, Object value) {
+        bench.editView("finish " + key, v -> v.withFinish(v.finish().with(key, value)));
+    }
+
+    /** The curve of all colours (null) or of one. */
+    public SplineCurve curve(String colour) {
+        FinishSpec f = bench.view().finish();
+        return SplineCurve.of(switch (colour == null ? "curve" : colour) {
+            case "red" -> f.red();
+            case "green" -> f.green();
+            case "blue" -> f.blue();
+            default -> f.curve();
+        });
+    }
+
+    public void curve(String colour, SplineCurve c, String gesture) {
+        String key = colour == null ? "curve" : colour;
+        bench.editView("finish " + key + gesture, v -> v.withFinish(v.finish().with(key, c.straight() ? null : c.points())));
+    }
+
+    /** Takes all of it away. */
+    public void clear() {
+        bench.editView(null, v -> v.withFinish(FinishSpec.NONE));
+    }
+
+    /** Whether the next click on the picture says what is grey. */
+    public BooleanProperty pickingProperty() {
+        return picking;
+    }
+
+    /** A click on the picture, 0 to 1 from the left and the top; whether it was taken. */
+    public boolean click(double x, double y) {
+        LiveRender.Frame f = bench.easel().frameProperty().get();
+        if (!picking.get() || f == null || f.spots() == null) return false;
+        picking.set(false);
+        float[] rgb = f.spots().colour(x, y);
+        background.execute(() -> {
+            double[] found = Finish.balanceOf(rgb);
+            bench.later(() -> {
+                if (found == null) bench.notices().say("No light makes that grey: it is too colourful, or black. Click something white or grey.");
+                else bench.editView(null, v -> v.withWhiteBalance(Math.rint(found[0] / 10) * 10).withFinish(v.finish().with("tint",
+                        Math.abs(found[1]) < 0.005 ? null : Math.rint(found[1] * 100) / 100)));
+            });
+        });
+        return true;
+    }
+
+    /** White balance for the light that gives most here. */
+    public void ofMainLight() {
+        LiveRender.Frame f = bench.easel().frameProperty().get();
+        if (f == null || f.spots() == null) return;
+        float[] rgb = f.spots().mean();
+        background.execute(() -> {
+            double[] found = Finish.balanceOf(rgb);
+            bench.later(() -> {
+                if (found == null) bench.notices().say("The light here has no white of its own; pick a grey in the picture.");
+                else bench.editView(null, v -> v.withWhiteBalance(Math.rint(found[0] / 10) * 10));
+            });
+        });
+    }
+
+    /** A colour table for the view. */
+    public void table(Path file) {
+        files.file(file, "luts", () -> CubeFile.read(file), name -> set("lut", name));
+    }
+
+    /** Looks of all shelves, newest versions. */
+    public ObservableList<SavedLook> looks() {
+        return looks;
+    }
+
+    /** Looks for them anew. */
+    public void list() {
+        Path folder = bench.folder();
+        if (folder == null) return;
+        background.execute(() -> {
+            List<SavedLook> found = LookShelf.current(LookShelf.all(folder));
+            bench.later(() -> {
+                if (folder.equals(bench.folder()) && !looks.equals(found)) looks.setAll(found);
+            });
+        });
+    }
+
+    /**
+     * Keeps the finish of the view as a look.
+     *
+     * @param shelf number of the shelf: 0 the project's, 1 the artist's own, 2 the studio's
+     */
+    public void save(String name, int shelf) {
+        View v = bench.view();
+        Path folder = bench.folder();
+        if (v == null || name.isBlank()) throw new IllegalArgumentException("A look needs a name.");
+        background.execute(() -> {
+            try {
+                List<LookShelf> all = LookShelf.all(folder);
+                if (shelf >= all.size()) throw new IOException("There is no studio shelf; choose one at Prove.");
+                SavedLook l = all.get(shelf).save(SavedLook.of(v, name), System.getProperty("user.name"), null);
+                bench.later(() -> bench.notices().say("Look " + l.name() + " v" + l.version() + " is kept."));
+                list();
+            } catch (IOException | IllegalArgumentException e) {
+                bench.notices().fail(e);
+            }
+        });
+    }
+
+    /** Finishes the view as a look says. */
+    public void use(SavedLook l) {
+        View v = bench.view();
+        if (v == null) return;
+        other = v.finish();
+        otherCurve = v.curve();
+        bench.editView(null, l::on);
+    }
+
+    /** Whether there is a finish to go back and forth to. */
+    public boolean hasOther() {
+        return other != null;
+    }
+
+    /** Changes between the finish there is and the one before the last look. */
+    public void swap() {
+        View v = bench.view();
+        if (v == null || other == null) return;
+        FinishSpec f = other;
+        String c = otherCurve;
+        other = v.finish();
+        otherCurve = v.curve();
+        bench.editView(null, x -> x.withFinish(f).withCurve(c));
+    }
+}

@@ -1,0 +1,93 @@
+package bake.studio.look;
+
+import bake.core.finish.Finish;
+import bake.core.finish.Look;
+import bake.core.finish.Place;
+import bake.core.finish.Seen;
+import bake.formats.FormatException;
+import bake.formats.Json;
+import bake.formats.picture.DisplayPicture;
+import bake.formats.picture.ExrFile;
+import bake.formats.picture.Raster;
+import bake.formats.project.SavedLook;
+import bake.studio.render.FileOptions;
+import bake.studio.render.FinishNotes;
+import java.awt.image.BufferedImage;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+
+/**
+ * The scene light of a picture in an OpenEXR file, to be finished again: the denoised light where the file holds it (channel "clean"), else
+ * what was rendered; with what its pixels show, where lines are to be drawn.
+ *
+ * @param clean whether the light is denoised
+ * @param notes what the file says of its own finish; empty in files of others
+ */
+public record StoredPicture(Raster light, boolean clean, Seen seen, Map<String, String> notes) {
+    /** Names of planes. */
+    public static final List<String> CLEAN = List.of("clean.R", "clean.G", "clean.B"), BASE = List.of("seen.guide.R", "seen.guide.G", "seen.guide.B"),
+            NORMAL = List.of("seen.guide.X", "seen.guide.Y", "seen.guide.W");
+    public static final String DISTANCE = "seen.guide.Z";
+
+    public static StoredPicture read(Path file) throws IOException {
+        Raster clean = ExrFile.read(file, CLEAN), light = clean != null ? clean : ExrFile.read(file);
+        light.mend();
+        Raster base = ExrFile.read(file, BASE), normal = ExrFile.read(file, NORMAL), far = ExrFile.read(file, List.of(DISTANCE, DISTANCE, DISTANCE));
+        Seen seen = null;
+        if (base != null && normal != null && far != null) {
+            float[] v = new float[7 * light.width() * light.height()];
+            for (int i = 0; i < light.width() * light.height(); i++) {
+                System.arraycopy(base.rgb(), 3 * i, v, 7 * i, 3);
+                System.arraycopy(normal.rgb(), 3 * i, v, 7 * i + 3, 3);
+                v[7 * i + 6] = far.rgb()[3 * i];
+            }
+            seen = new Seen(v);
+        }
+        return new StoredPicture(light, clean != null, seen, ExrFile.texts(file));
+    }
+
+    /** Luminance that saturates the camera, as the file says it, cd/m2. */
+    public double saturation(String file) throws FormatException {
+        try {
+            double s = Double.parseDouble(notes.getOrDefault(FinishNotes.SATURATION, "").strip());
+            if (s > 0 && Double.isFinite(s)) return s;
+        } catch (NumberFormatException e) {
+            // said below
+        }
+        throw new FormatException(file, null, "does not say its exposure; say it with --ev");
+    }
+
+    /** The look that the file was made with; null where it says none. */
+    public SavedLook look(String file) throws FormatException {
+        String text = notes.get(FinishNotes.LOOK);
+        return text == null || text.isBlank() ? null : SavedLook.parse(text, file);
+    }
+
+    /** Writes the picture, finished so, by the ending of the name. */
+    public void write(Path to, double saturation, Look look, FileOptions how) throws IOException {
+        Finish f = new Finish(saturation, look);
+        Place at = place();
+        String n = to.getFileName().toString().toLowerCase(Locale.ROOT);
+        boolean jpeg = n.endsWith(".jpg") || n.endsWith(".jpeg");
+        BufferedImage image = jpeg || how.bits() == 8 ? DisplayPicture.image8(light.width(), light.height(), f.argb(light.rgb(), at, seen), false)
+                : DisplayPicture.image16(light.width(), light.height(), f.rgb16(light.rgb(), at, seen));
+        if (jpeg) DisplayPicture.writeJpeg(to, image, how.dpi(), how.quality() / 100f);
+        else if (n.endsWith(".png")) DisplayPicture.writePng(to, image, how.dpi());
+        else if (n.endsWith(".tif") || n.endsWith(".tiff")) DisplayPicture.writeTiff(to, image, how.dpi());
+        else throw new FormatException(to.getFileName().toString(), null, "a finished picture's name ends in .png, .tif or .jpg");
+    }
+
+    private Place place() throws FormatException {
+        String whole = notes.get(FinishNotes.PLACE);
+        if (whole == null) return Place.whole(light.width(), light.height());
+        try {
+            int[] v = Json.MAPPER.readValue(whole, int[].class);
+            return new Place(v[0], v[1], light.width(), light.height(), v[2], v[3]);
+        } catch (IOException | ArrayIndexOutOfBoundsException e) {
+            return Place.whole(light.width(), light.height());
+        }
+    }
+}
