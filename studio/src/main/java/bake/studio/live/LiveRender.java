@@ -259,7 +259,7 @@ public final class LiveRender implements AutoCloseable {
             if (!whole) return false;
             long now = System.nanoTime();
             // Showing costs time too: at most twelve pictures a second, and a fifth of the work unless that took too long to wait for.
-            if (passes > 1 && p > 1 && now - lastFrame < Math.clamp(4 * shown, 80_000_000L, 4_000_000_000L)) continue;
+            if (passes > 1 && p > 1 && p < passes - 1 && now - lastFrame < Math.clamp(4 * shown, 80_000_000L, 4_000_000_000L)) continue;
             lastFrame = now;
             if (p > 0) noise = finish.noise(film, Region.all(w, h));
             double seconds = (now - start) / 1e9;

@@ -28,6 +28,8 @@ final class HdriRing extends StackPane {
         getChildren().addAll(ring, figure);
         setOnMousePressed(e -> {
             requestFocus();
+            // Else the pane around would take the focus.
+            e.consume();
             from = degrees - angle(e.getX(), e.getY());
         });
         setOnMouseDragged(e -> turned.accept(around(from + angle(e.getX(), e.getY()))));

@@ -67,6 +67,8 @@ final class CurveBoard extends StackPane {
 
     private void pressed(MouseEvent e) {
         requestFocus();
+        // Else the pane around would take the focus.
+        e.consume();
         gestures++;
         List<Double> p = points();
         chosen = -1;

@@ -1,6 +1,5 @@
 package bake.desktop.station.view;
 
-import bake.desktop.parts.Field;
 import bake.desktop.parts.Ui;
 import bake.desktop.work.FinishHand;
 import bake.desktop.work.Views;
@@ -10,6 +9,7 @@ import javafx.collections.ListChangeListener;
 import javafx.scene.control.Button;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
 
 /** Looks with names: put on, kept, given to other views, and looked at beside the one before. */
@@ -18,7 +18,7 @@ final class LooksCard extends VBox {
     private final FinishHand hand;
     private final MenuButton looks = new MenuButton("Put on a look"), keep = new MenuButton("Keep");
     private final Button swap;
-    private final Field name = new Field("look-name", 120, t -> { });
+    private final TextField name = new TextField();
 
     LooksCard(Workbench bench) {
         super(7);
@@ -28,7 +28,8 @@ final class LooksCard extends VBox {
         looks.setId("looks");
         keep.setId("look-keep");
         for (MenuButton b : new MenuButton[] {looks, keep}) b.getStyleClass().add("small");
-        name.getStyleClass().remove("figure-field");
+        name.setId("look-name");
+        name.setPrefColumnCount(12);
         name.setPromptText("name of a look");
         name.setAccessibleText("Name of the look");
         String[] where = {"with this project", "on my shelf", "on the studio's shelf"};
