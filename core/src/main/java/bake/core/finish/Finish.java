@@ -34,6 +34,11 @@ public final class Finish {
         return curve.apply(l);
     }
 
+    /** How much what is displayed, 0 to 1 before the transfer curve, changes with a luminance, per cd/m2. */
+    public double displayedSlope(double luminance) {
+        return curve.slope(luminance / saturation) / saturation;
+    }
+
     /** Derivative of {@link #display}. */
     double displaySlope(double l) {
         return curve.slope(l);

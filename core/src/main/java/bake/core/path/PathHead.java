@@ -50,14 +50,22 @@ public final class PathHead {
     public final float[] later;
     public boolean anyLater;
 
-    /** Where light that has bounced begins in {@link #out}, in source groups. */
-    public final int bounced;
+    /** Where light that second points bring begins in {@link #out}, in source groups: as bounced, or as reflected where the first is glossy. */
+    public int bounced;
+    private final int groups;
+    private final boolean parted;
 
     /** @param parted whether its own light is kept apart by {@link LightPart} */
     public PathHead(int channels, boolean parted) {
         out = new float[parted ? LightPart.COUNT * channels : channels];
-        bounced = parted ? LightPart.BOUNCED.ordinal() * channels / 3 : 0;
+        this.parted = parted;
+        groups = channels / 3;
         later = new float[channels];
+    }
+
+    /** Says what the first point is like. */
+    void first(boolean matt) {
+        bounced = parted ? (matt ? LightPart.BOUNCED : LightPart.REFLECTED).ordinal() * groups : 0;
     }
 
     public void begin() {

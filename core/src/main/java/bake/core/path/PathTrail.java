@@ -54,6 +54,7 @@ public final class PathTrail {
 
     public void keepFirst(SurfacePoint p, SurfaceTable table, float r, float g, float b) {
         head.open = p.transmission == 0 && table.weight(p.material) == 1 && table.reach(p.material) == Float.POSITIVE_INFINITY;
+        head.first(Scatter.mostlyMatt(p));
         head.br = r;
         head.bg = g;
         head.bb = b;

@@ -156,7 +156,7 @@ public final class Prover {
 
     /** Whether a proof is made, or what one would cost is measured. */
     boolean busy() {
-        return running.get() || costs.measuringProperty().get();
+        return running.get() || costs.measuringProperty().get() || bench.noise().busy();
     }
 
     /** Starts a proof of the current view. */
@@ -169,7 +169,7 @@ public final class Prover {
             return;
         }
         if (busy()) {
-            bench.notices().say("What proofs cost is being measured; stop that first, or wait a quarter of a minute.");
+            bench.notices().say("Small pictures are being made to measure costs or noise; stop that first, or wait half a minute.");
             return;
         }
         Project project = only.get().of(bench.project());

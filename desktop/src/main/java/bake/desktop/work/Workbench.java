@@ -47,6 +47,7 @@ public final class Workbench implements AutoCloseable {
     private final Sights sights = new Sights(this);
     private final GuideHand guides;
     private final FinishHand finish;
+    private final NoiseHand noise;
 
     public Workbench(Executor ui) {
         this(ui, Runtime.getRuntime().availableProcessors());
@@ -68,6 +69,7 @@ public final class Workbench implements AutoCloseable {
         takingBack = new TakeBackHand(this, background);
         leaving = new Leaving(this);
         finish = new FinishHand(this, skyFiles, background);
+        noise = new NoiseHand(this, background);
     }
 
     public ObjectProperty<Station> stationProperty() {
@@ -163,6 +165,11 @@ public final class Workbench implements AutoCloseable {
         return finish;
     }
 
+    /** Where noise comes from. */
+    public NoiseHand noise() {
+        return noise;
+    }
+
     SkyFiles skyFiles() {
         return skyFiles;
     }
@@ -241,6 +248,7 @@ public final class Workbench implements AutoCloseable {
     public void close() {
         opener.stop();
         prover.stop();
+        noise.stop();
         finals.close();
         easel.close();
         document.close();

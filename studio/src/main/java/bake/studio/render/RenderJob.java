@@ -123,7 +123,7 @@ public final class RenderJob {
         return this;
     }
 
-    RenderScene scene() {
+    public RenderScene scene() {
         return scene;
     }
 
@@ -142,7 +142,7 @@ public final class RenderJob {
     }
 
     /** How a preset has paths followed. */
-    static PathSettings paths(Preset p, long seed) {
+    public static PathSettings paths(Preset p, long seed) {
         int all = PathSettings.Kinds.ALL.diffuse();
         PathSettings.Kinds kinds = new PathSettings.Kinds(p.diffuse() == null ? all : p.diffuse(),
                 p.mirrored() == null ? all : p.mirrored(), p.refracted() == null ? all : p.refracted());

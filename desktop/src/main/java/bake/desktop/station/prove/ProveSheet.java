@@ -92,8 +92,8 @@ public final class ProveSheet extends VBox {
             more.setText(rare.isVisible() ? "Less" : "More");
         });
         card.getChildren().add(more);
-        getChildren().addAll(new TakeBackCard(bench.takingBack()), running, new PresetCard(p), card, new OnlyCard(bench), new BouncesCard(
-                p), rare);
+        getChildren().addAll(new TakeBackCard(bench.takingBack()), running, new PresetCard(p), card, new NoiseCard(bench), new OnlyCard(bench),
+                new BouncesCard(p), rare);
         p.costs().estimateProperty().addListener((o, a, b) -> foresee(b));
         foresee(p.costs().estimateProperty().get());
         p.presetProperty().addListener((o, a, b) -> refresh());

@@ -1,0 +1,56 @@
+package bake.desktop.app;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import bake.studio.noise.NoiseFindings;
+import java.io.IOException;
+import javafx.scene.Node;
+import javafx.scene.control.ScrollPane;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.Test;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.Start;
+
+/** Where the noise is, in the real window: looked for, shown, and a remedy taken and undone. */
+class NoiseCardTest extends WindowFixture {
+    @Start
+    void start(Stage stage) throws IOException {
+        show(stage);
+    }
+
+    private static void intoSight(FxRobot r, String id) {
+        r.interact(() -> {
+            Node n = r.lookup(id).query();
+            ScrollPane p = r.lookup(".sheet-scroll").queryAs(ScrollPane.class);
+            double y = p.getContent().sceneToLocal(n.localToScene(0, 0)).getY(), room = p.getContent().getBoundsInLocal().getHeight() - p.getHeight();
+            p.setVvalue(Math.clamp((y - 60) / room, 0, 1));
+            p.layout();
+        });
+    }
+
+    @Test
+    void findingsAndARemedy(FxRobot r) {
+        open();
+        r.clickOn("#station-prove");
+        intoSight(r, "#noise-look");
+        r.clickOn("#noise-look");
+        until("it looks", () -> bench.noise().busy());
+        r.interact(() -> bench.prover().start());
+        assertTrue(!bench.prover().runningProperty().get(), "one thing at a time");
+        until("it has found something", () -> bench.noise().findingsProperty().get() != null && !bench.noise().busy());
+        NoiseFindings f = bench.noise().findingsProperty().get();
+        assertEquals(1, f.causes().stream().mapToDouble(NoiseFindings.Cause::share).sum(), 1e-6);
+        until("there is a map", () -> !r.lookup("#noise-map").queryAll().isEmpty());
+        NoiseFindings.Remedy material = f.remedies().stream().filter(x -> !x.against().edges()).findFirst().orElse(null);
+        if (material != null) {
+            r.interact(() -> bench.noise().take(material));
+            assertEquals(material.paths(), bench.project().efforts().getFirst().samples());
+            assertTrue(bench.noise().taken(material));
+            r.interact(() -> bench.document().undo());
+            assertTrue(bench.project().efforts().isEmpty() && !bench.noise().taken(material));
+        }
+        r.interact(() -> bench.views().choose("Two"));
+        assertEquals(null, bench.noise().findingsProperty().get(), "they are of a view");
+    }
+}
