@@ -20,7 +20,7 @@ import java.util.Random;
  * <pre>bake bench finish</pre>
  */
 public final class Finishing {
-    private static final int RUNS = 9;
+    private static final int RUNS = 5;
 
     private Finishing() {}
 

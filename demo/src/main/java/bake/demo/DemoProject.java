@@ -9,6 +9,7 @@ import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
 import bake.formats.project.View;
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -44,9 +45,21 @@ public final class DemoProject {
         GltfWriter.write(folder.resolve("model").resolve("fernlow.gltf"), "Fernlow Library", k.meshes, k.instances, k.materials, k.textures,
                 Kit.LAYERS);
         Panoramas.write(Files.createDirectories(folder.resolve("sky")));
+        looks(folder.resolve("presets").resolve("looks"));
         if (!Files.isRegularFile(file)) ProjectFile.write(file, project(lamps, today));
         AtomicFile.write(stamp, o -> o.write(EDITION.getBytes(StandardCharsets.UTF_8)));
         return file;
+    }
+
+    /** Looks to try on its views; those that are there stay. */
+    private static void looks(Path folder) throws IOException {
+        for (String name : List.of("morning-paper", "lamp-evening", "silver-print", "ink-and-wash", "blue-hour")) {
+            Path to = folder.resolve(name + ".v1.look.json");
+            if (Files.exists(to)) continue;
+            try (InputStream in = DemoProject.class.getResourceAsStream("looks/" + name + ".v1.look.json")) {
+                AtomicFile.write(to, in::transferTo);
+            }
+        }
     }
 
     static List<LampSpec> model(Kit k) {
@@ -84,7 +97,7 @@ public final class DemoProject {
                 List.of(Lamps.PENDANTS, Lamps.WASHERS, Lamps.LOBBY)),
                 view("Court, noon", "exterior", shifted(camera(19.0, -1.5, 1.6, 11.0, 9.0, 1.6, 24, 13.4), 2.5), 5600,
                 View.Around.sunAndSky("2027-06-21", "12:30", 3), 3840, 2160, daylight),
-                view("Entrance, dusk", "exterior", camera(10.5, -3.8, 1.5, 9.6, 4.0, 1.9, 28, 6.7), 4800,
+                view("Entrance, dusk", "exterior", camera(9.6, -8.0, 1.55, 6.8, 0.4, 1.75, 26, 6.7), 4800,
                 View.Around.sunAndSky("2027-10-09", "19:05", 2.5), 3840, 2160, List.of()));
     }
 

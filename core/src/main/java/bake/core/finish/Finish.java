@@ -66,13 +66,10 @@ public final class Finish {
             Rows.each(at.h(), y -> {
                 for (int i = y * at.w(); i < (y + 1) * at.w(); i++) out[i] = code8(p, 3 * i);
             });
-        } else Rows.each(at.h(), y -> {
-            float[] c = new float[3];
-            for (int i = y * at.w(); i < (y + 1) * at.w(); i++) {
-                pixel(rgb, i, c);
-                out[i] = code8(c, 0);
-            }
+        } else if (grade.simple()) Rows.each(at.h(), y -> {
+            for (int i = y * at.w(); i < (y + 1) * at.w(); i++) out[i] = grade.code(rgb[3 * i], rgb[3 * i + 1], rgb[3 * i + 2]);
         });
+        else rows(rgb, at, (c, i, k) -> out[i] = code8(c, k));
         return out;
     }
 
@@ -84,23 +81,27 @@ public final class Finish {
             Rows.each(at.h(), y -> {
                 for (int i = 3 * y * at.w(); i < 3 * (y + 1) * at.w(); i++) out[i] = code16(p[i]);
             });
-        } else Rows.each(at.h(), y -> {
-            float[] c = new float[3];
-            for (int i = y * at.w(); i < (y + 1) * at.w(); i++) {
-                pixel(rgb, i, c);
-                for (int k = 0; k < 3; k++) out[3 * i + k] = code16(c[k]);
-            }
+        } else rows(rgb, at, (c, i, k) -> {
+            for (int j = 0; j < 3; j++) out[3 * i + j] = code16(c[k + j]);
         });
         return out;
     }
 
-    private void pixel(float[] rgb, int i, float[] c) {
-        c[0] = rgb[3 * i];
-        c[1] = rgb[3 * i + 1];
-        c[2] = rgb[3 * i + 2];
-        grade.scene(c, 0);
-        grade.tones(c, 0);
-        grade.display(c, 0);
+    /** Takes the display values of a pixel, three from {@code k} on. */
+    private interface Pixel {
+        void take(float[] c, int i, int k);
+    }
+
+    /** Row by row, each step on a whole row. */
+    private void rows(float[] rgb, Place at, Pixel each) {
+        Rows.each(at.h(), y -> {
+            int w = at.w();
+            float[] c = java.util.Arrays.copyOfRange(rgb, 3 * y * w, 3 * (y + 1) * w);
+            grade.scene(c, 0, c.length);
+            grade.tones(c, 0, c.length);
+            grade.display(c, 0, c.length);
+            for (int x = 0; x < w; x++) each.take(c, y * w + x, 3 * x);
+        });
     }
 
     /** All steps, to display values 0 to 1. */
@@ -108,17 +109,13 @@ public final class Finish {
         float[] q = rgb.clone();
         Look.Optics o = look.optics();
         Look.Drawing d = look.drawing();
-        Rows.each(at.h(), y -> {
-            for (int i = 3 * y * at.w(); i < 3 * (y + 1) * at.w(); i += 3) grade.scene(q, i);
-        });
+        Rows.each(at.h(), y -> grade.scene(q, 3 * y * at.w(), 3 * (y + 1) * at.w()));
         float[] p = o.fringe() != 0 ? LensEffects.fringe(q, at, o.fringe()) : q;
         if (o.glow() > 0) Glow.add(p, at.w(), at.h(), o.glow(), o.glowSize() * at.height() / at.h());
         if (o.vignette() > 0) LensEffects.vignette(p, at, o.vignette());
         Rows.each(at.h(), y -> {
-            for (int i = 3 * y * at.w(); i < 3 * (y + 1) * at.w(); i += 3) {
-                grade.tones(p, i);
-                grade.display(p, i);
-            }
+            grade.tones(p, 3 * y * at.w(), 3 * (y + 1) * at.w());
+            grade.display(p, 3 * y * at.w(), 3 * (y + 1) * at.w());
         });
         float[] r = d.wash() > 0 ? Wash.run(p, at.w(), at.h(), d.wash(), d.washSize() * 1e-3 * at.height()) : p;
         if (d.outline() > 0 && seen != null) Outline.draw(r, at, seen, d);

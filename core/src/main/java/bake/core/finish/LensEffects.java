@@ -71,7 +71,7 @@ final class LensEffects {
      * @param size of a grain, pixels
      */
     static void grain(float[] p, Place at, double strength, double size) {
-        float k = (float) (0.32 * strength), s = (float) (1 / Math.max(1, size));
+        float k = (float) (0.2 * strength), s = (float) (1 / Math.max(1, size));
         Rows.each(at.h(), y -> {
             for (int x = 0; x < at.w(); x++) {
                 float g = k * noise((at.x() + x) * s, (at.y() + y) * s, 77);
@@ -92,7 +92,19 @@ final class LensEffects {
         return top * (1 - sv) + low * sv;
     }
 
+    private static final int CELLS = 256;
+    private static final float[] RANDOM = new float[CELLS * CELLS];
+
+    static {
+        for (int i = 0; i < RANDOM.length; i++) RANDOM[i] = hashed(i % CELLS, i / CELLS, 0);
+    }
+
+    /** From a table that repeats after 256 places, turned otherwise by each seed. */
     private static float random(int x, int y, int seed) {
+        return RANDOM[(y + 59 * seed & CELLS - 1) * CELLS + (x + 101 * seed & CELLS - 1)];
+    }
+
+    private static float hashed(int x, int y, int seed) {
         int h = x * 0x27d4eb2f ^ y * 0x9e3779b1 ^ seed * 0x85ebca77;
         h = (h ^ h >>> 15) * 0x2c1b3c6d;
         h = (h ^ h >>> 12) * 0x297a2d39;

@@ -12,6 +12,7 @@ final class PixelGrade {
     private final float gain;
     private final WhiteBalance balance;
     private final LightTable tones, response;
+    private final CodeTable codes;
     private final float contrast, saturation, vibrance;
     /** Curves of display values by colour, or null. */
     private final float[][] curves;
@@ -23,9 +24,10 @@ final class PixelGrade {
         gain = (float) (Math.pow(2, look.lighten()) / saturates);
         balance = new WhiteBalance(look.whiteBalance(), look.tint());
         ToneResponse r = look.response();
-        response = new LightTable(x -> Srgb.encode(r.apply(x)));
+        response = new LightTable(x -> Srgb.encode(r.apply(x)), false);
+        codes = new CodeTable(x -> Srgb.encode(r.apply(x)));
         Look.Tones t = look.tones();
-        tones = t.highlights() == 0 && t.shadows() == 0 ? null : new LightTable(x -> Math.pow(2, stops(t, x)));
+        tones = t.highlights() == 0 && t.shadows() == 0 ? null : new LightTable(x -> Math.pow(2, stops(t, x)), true);
         contrast = (float) t.contrast();
         saturation = (float) look.colours().saturation();
         vibrance = (float) look.colours().vibrance();
@@ -60,56 +62,69 @@ final class PixelGrade {
         return out;
     }
 
-    /** Light in cd/m2 at {@code c[o]} balanced, in saturating luminances. */
-    void scene(float[] c, int o) {
-        c[o] *= gain;
-        c[o + 1] *= gain;
-        c[o + 2] *= gain;
-        balance.apply(c, o);
+    /** Light in cd/m2 of pixels from one on, three colours each, balanced, in saturating luminances. */
+    void scene(float[] c, int from, int to) {
+        for (int i = from; i < to; i++) c[i] *= gain;
+        if (!balance.neutral()) for (int i = from; i < to; i += 3) balance.apply(c, i);
     }
 
     /** Light and dark tones of such light raised or lowered. */
-    void tones(float[] c, int o) {
+    void tones(float[] c, int from, int to) {
         if (tones == null) return;
-        float k = tones.at(0.2126f * c[o] + 0.7152f * c[o + 1] + 0.0722f * c[o + 2]);
-        c[o] *= k;
-        c[o + 1] *= k;
-        c[o + 2] *= k;
+        for (int i = from; i < to; i += 3) {
+            float k = tones.at(0.2126f * c[i] + 0.7152f * c[i + 1] + 0.0722f * c[i + 2]);
+            c[i] *= k;
+            c[i + 1] *= k;
+            c[i + 2] *= k;
+        }
+    }
+
+    /** Whether nothing but {@link #code} is needed of light to show it. */
+    boolean simple() {
+        return plain && !keepHue && tones == null;
+    }
+
+    /** 0xFFRRGGBB of light in cd/m2 where that is all there is to do. */
+    int code(float r, float g, float b) {
+        float x = gain * r, y = gain * g, z = gain * b;
+        if (balance.neutral()) return 0xff000000 | codes.at(x) << 16 | codes.at(y) << 8 | codes.at(z);
+        return 0xff000000 | codes.at(balance.row(0, x, y, z)) << 16 | codes.at(balance.row(3, x, y, z)) << 8 | codes.at(balance.row(6, x, y, z));
     }
 
     /** Such light as the display encodes it, 0 to 1, its colours graded. */
-    void display(float[] c, int o) {
-        if (keepHue) {
-            float most = Math.max(c[o], Math.max(c[o + 1], c[o + 2]));
-            if (!(most > 0)) c[o] = c[o + 1] = c[o + 2] = 0;
-            else hue(c, o, most);
-        } else {
-            c[o] = response.at(c[o]);
-            c[o + 1] = response.at(c[o + 1]);
-            c[o + 2] = response.at(c[o + 2]);
+    void display(float[] c, int from, int to) {
+        if (keepHue) for (int i = from; i < to; i += 3) hue(c, i);
+        else for (int i = from; i < to; i++) c[i] = response.at(c[i]);
+        if (curves != null) for (int k = 0; k < 3; k++) {
+            float[] t = curves[k];
+            for (int i = from + k; i < to; i += 3) c[i] = curve(t, c[i]);
         }
-        if (!plain) graded(c, o);
+        if (saturation != 0 || vibrance != 0) for (int i = from; i < to; i += 3) saturate(c, i);
+        if (look.lut() != null) for (int i = from; i < to; i += 3) look.lut().apply(c, i, (float) look.lutStrength());
     }
 
-    private void hue(float[] c, int o, float most) {
+    private void hue(float[] c, int o) {
+        float most = Math.max(c[o], Math.max(c[o + 1], c[o + 2]));
+        if (!(most > 0)) {
+            c[o] = c[o + 1] = c[o + 2] = 0;
+            return;
+        }
         // Linear ratios are kept, so that what is shown has the colour of the light.
         double shown = Srgb.decode(response.at(most)) / most;
         for (int k = o; k < o + 3; k++) c[k] = (float) Srgb.encode(Math.max(0, c[k]) * shown);
     }
 
-    private void graded(float[] c, int o) {
-        if (curves != null) for (int k = 0; k < 3; k++) c[o + k] = curve(curves[k], c[o + k]);
-        if (saturation != 0 || vibrance != 0) {
-            float l = 0.2126f * c[o] + 0.7152f * c[o + 1] + 0.0722f * c[o + 2], high = Math.max(c[o], Math.max(c[o + 1], c[o + 2])),
-                    low = Math.min(c[o], Math.min(c[o + 1], c[o + 2])), had = high > 0 ? (high - low) / high : 0,
-                    k = (1 + saturation) * (1 + vibrance * (1 - had));
-            for (int i = o; i < o + 3; i++) c[i] = Math.clamp(l + k * (c[i] - l), 0f, 1f);
-        }
-        if (look.lut() != null) look.lut().apply(c, o, (float) look.lutStrength());
+    private void saturate(float[] c, int o) {
+        float r = c[o], g = c[o + 1], b = c[o + 2], l = 0.2126f * r + 0.7152f * g + 0.0722f * b, high = Math.max(r, Math.max(g, b)),
+                low = Math.min(r, Math.min(g, b)), had = high > 0 ? (high - low) / high : 0, k = (1 + saturation) * (1 + vibrance * (1 - had));
+        c[o] = Math.min(1, Math.max(0, l + k * (r - l)));
+        c[o + 1] = Math.min(1, Math.max(0, l + k * (g - l)));
+        c[o + 2] = Math.min(1, Math.max(0, l + k * (b - l)));
     }
 
+    /** @param v 0 to 1 */
     private static float curve(float[] t, float v) {
-        float x = Math.clamp(v, 0f, 1f) * CURVE;
+        float x = v * CURVE;
         int i = (int) x;
         return t[i] + (x - i) * (t[i + 1] - t[i]);
     }

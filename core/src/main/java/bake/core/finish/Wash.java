@@ -2,10 +2,10 @@ package bake.core.finish;
 
 /**
  * Lets tones run together within their edges, as a wash of colour does: each pixel takes the mean of that square beside it whose tones agree
- * best (Kuwahara et al. 1976), all four weighed by how well they do (Papari, Petkov and Campisi 2007, eq. 13).
+ * best (Kuwahara et al. 1976), all four weighed by how well they do, with the fourth power of their spread (Papari, Petkov and Campisi 2007, eq. 13).
  */
 final class Wash {
-    private static final float SHARP = 4, TINY = 1e-5f;
+    private static final float TINY = 1e-5f;
 
     private Wash() {}
 
@@ -35,7 +35,7 @@ final class Wash {
                     // A square that begins at its corner: to the right and below, or moved by its own side.
                     int i = 4 * (Math.max(0, y - (c >> 1) * r) * w + Math.max(0, x - (c & 1) * r));
                     float l = 0.2126f * m[i] + 0.7152f * m[i + 1] + 0.0722f * m[i + 2], v = Math.max(0, m[i + 3] - l * l) + TINY,
-                            g = (float) Math.pow(TINY / v, SHARP / 2);
+                            g = TINY / v * (TINY / v);
                     all += g;
                     for (int j = 0; j < 3; j++) sum[j] += g * m[i + j];
                 }

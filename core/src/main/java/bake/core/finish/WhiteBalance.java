@@ -86,6 +86,15 @@ final class WhiteBalance {
         return new double[] {p.x() * d, q.x() * d, r.x() * d, p.y() * d, q.y() * d, r.y() * d, p.z() * d, q.z() * d, r.z() * d};
     }
 
+    boolean neutral() {
+        return neutral;
+    }
+
+    /** One adapted colour, 0 for red, 3 for green, 6 for blue. */
+    float row(int o, float r, float g, float b) {
+        return m[o] * r + m[o + 1] * g + m[o + 2] * b;
+    }
+
     /** Adapts the colour at {@code rgb[o]}; what leaves the display's gamut is cut at zero. */
     void apply(float[] rgb, int o) {
         if (neutral) return;
