@@ -37,6 +37,7 @@ public final class FinishHand {
                 other = null;
                 picking.set(false);
             }
+            if (a == null && b != null && bench.stationProperty().get() == Station.VIEW) list();
         });
         bench.stationProperty().addListener((o, a, b) -> {
             picking.set(false);

@@ -52,10 +52,10 @@ public final class Estimator {
     /**
      * What is known of the cost of a view.
      *
-     * @param pass seconds of a pass for a pixel
+     * @param pass seconds of a pass for a pixel, {@code cold} what the first ones take beyond that, for a pixel
      * @param noise percent after {@code passes}, {@code falling} with this power of them
      */
-    private record Costs(double pass, double passes, double noise, double falling, double caches, long cachePixels, boolean probed,
+    private record Costs(double pass, double cold, double passes, double noise, double falling, double caches, long cachePixels, boolean probed,
             int pictures) {}
 
     /**
@@ -95,12 +95,13 @@ public final class Estimator {
                 && w.passes() > 1 && w.rendering() > 0.5).toList();
         if (like.isEmpty()) return probes.get(key + solvers + threads);
         List<Work> last = like.subList(Math.max(0, like.size() - 3), like.size());
-        double pass = median(last.stream().mapToDouble(w -> w.rendering() / w.passes() / w.pixels()).toArray()),
+        double pass = median(last.stream().mapToDouble(w -> w.pass() / w.pixels()).toArray()),
+                cold = median(last.stream().mapToDouble(w -> w.cold() / w.pixels()).toArray()),
                 falling = median(last.stream().mapToDouble(w -> w.falling() > 0 ? w.falling() : 0.5).toArray());
         // Of several the one with most passes says most of what more of them would do.
         Work longest = last.stream().reduce((a, b) -> b.passes() >= a.passes() ? b : a).orElseThrow();
         Work cached = last.stream().reduce((a, b) -> b.caches() >= a.caches() ? b : a).orElseThrow();
-        return new Costs(pass, longest.passes(), longest.noise(), longest.falling() > 0 ? longest.falling() : falling, cached.caches(),
+        return new Costs(pass, cold, longest.passes(), longest.noise(), longest.falling() > 0 ? longest.falling() : falling, cached.caches(),
                 cached.pixels(), false, like.size());
     }
 
@@ -123,7 +124,7 @@ public final class Estimator {
         if (stop.getAsBoolean() || n < 2) return null;
         double pass = n > 3 ? (j.phases().passes() - early[0]) / (n - early[1]) : j.phases().passes() / n;
         double noise = j.finish().noise(j.film(), j.order().region());
-        return new Costs(pass / ((double) w * h), n, noise, j.falling(), j.phases().caches(), (long) w * h, true, 0);
+        return new Costs(pass / ((double) w * h), Math.max(0, j.phases().passes() - n * pass) / ((double) w * h), n, noise, j.falling(), j.phases().caches(), (long) w * h, true, 0);
     }
 
     private static Estimate predicted(Costs c, List<Work> all, Preset p, int[] size, String solvers) {
@@ -135,7 +136,8 @@ public final class Estimator {
         double[] recent = Arrays.copyOfRange(off, Math.max(0, off.length - RECENT), off.length);
         // A few are not yet believed whole: the mean of logarithms, as if two more had been right.
         double mend = Math.exp(Arrays.stream(recent).map(Math::log).sum() / (recent.length + 2));
-        double caches = c.caches * Math.pow((pixels + CACHE_LEAST) / (c.cachePixels + CACHE_LEAST), CACHE_GROWTH), pass = c.pass * pixels;
+        double caches = c.caches * Math.pow((pixels + CACHE_LEAST) / (c.cachePixels + CACHE_LEAST), CACHE_GROWTH), pass = c.pass * pixels,
+                cold = c.cold * pixels;
         double[] finishes = all.stream().filter(w -> w.pixels() > 10_000).mapToDouble(w -> w.finish() / w.pixels()).toArray();
         double finish = pixels * (finishes.length == 0 ? FINISH * 1e-6 : median(Arrays.copyOfRange(finishes,
                 Math.max(0, finishes.length - RECENT), finishes.length)));
@@ -148,13 +150,13 @@ public final class Estimator {
             passes = aim;
             limit = "noise aim";
         }
-        double inTime = p.timeLimit() > 0 ? Math.max(1, (p.timeLimit() - caches * mend) / (pass * mend)) : Double.POSITIVE_INFINITY;
+        double inTime = p.timeLimit() > 0 ? Math.max(1, (p.timeLimit() - (caches + cold) * mend) / (pass * mend)) : Double.POSITIVE_INFINITY;
         boolean timed = inTime < passes;
         if (timed) {
             passes = inTime;
             limit = "time limit";
         }
-        double rendering = passes * pass * mend, before = caches * mend;
+        double rendering = (passes * pass + cold) * mend, before = caches * mend;
         if (timed) rendering = Math.max(pass * mend, p.timeLimit() - before);
         double seconds = before + rendering + finish, spread = timed ? 1.05 : spread(recent, mend, c.probed);
         String words = c.probed ? String.format(java.util.Locale.ROOT, "a small picture made for this%s", checked(recent.length))
@@ -192,7 +194,7 @@ public final class Estimator {
         log.add(new Work(Work.scene(project, folder, v), Work.solvers(o.preset()), threads, (long) o.region().width() * o.region().height(),
                 g.passes(), t.caches(), t.passes(), t.finish() + saving, Double.isFinite(g.noise()) ? g.noise() : 100, job.falling(),
                 before == null ? 0 : before.seconds(), before == null ? 0 : before.noise(), before == null ? "" : before.probed() ? "probe"
-                        : "pictures"));
+                        : "pictures", job.steadyPass()));
     }
 
     /**

@@ -20,11 +20,22 @@ import java.security.MessageDigest;
  * @param caches seconds before the passes, {@code rendering} of the passes, {@code finish} of all else with saving
  * @param noise percent at the end, {@code falling} the power of the passes that it fell with; 0 where that is not known
  * @param predicted seconds, and {@code predictedNoise} percent; 0 where nothing was
+ * @param steady seconds of a pass once the first ones were made; 0 where that is not known
  * @param basis what the prediction stood on: "pictures" or "probe"; empty for none
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Work(String scene, String solvers, int threads, long pixels, int passes, double caches, double rendering, double finish,
-        double noise, double falling, double predicted, double predictedNoise, String basis) {
+        double noise, double falling, double predicted, double predictedNoise, String basis, double steady) {
+
+    /** Seconds of a pass, the first ones left out where that is known. */
+    double pass() {
+        return steady > 0 ? steady : rendering / Math.max(1, passes);
+    }
+
+    /** Seconds that the first passes took beyond what others do. */
+    double cold() {
+        return Math.max(0, rendering - passes * pass());
+    }
 
     /** Seconds in all. */
     public double seconds() {

@@ -34,7 +34,7 @@ public final class NoiseFinder {
     private static final int WIDTH = 200, PASSES = 8, TRIED = 3, MOST_PATHS = 16;
     /** Share of a pixel that one material has to fill to stand for it; share of noise below which a cause is not worth a remedy. */
     private static final double ALONE = 0.97, WORTH = 0.06;
-    private static final double FIREFLY = 8;
+    private static final float FIREFLY = 8, STRAY = 0.25f;
 
     private final SceneAssembly assembly;
     private final Workers workers;
@@ -177,7 +177,7 @@ public final class NoiseFinder {
                     for (int k = 0; k < 25; k++) near[k] = map[(y + k / 5 - 2) * w + x + k % 5 - 2];
                     float own = near[12];
                     Arrays.sort(near);
-                    if (own > FIREFLY * near[12] && own > 0.05f) count++;
+                    if (own > FIREFLY * near[12] && own > STRAY) count++;
                 }
             return count;
         }

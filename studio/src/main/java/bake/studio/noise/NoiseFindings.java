@@ -10,7 +10,7 @@ import java.util.List;
  * @param noise percent of the small picture
  * @param causes greatest share first
  * @param sources share of each source group, {@code ways} of each way that light came
- * @param fireflies pixels that are off by more than eight times what is usual around them
+ * @param fireflies pixels that are off by more than a quarter of white and eight times what is usual around them
  * @param clamped share of the light that the clamp took
  * @param remedies what was tried against the worst causes
  * @param width size of {@code map} across, pixels, {@code height} down

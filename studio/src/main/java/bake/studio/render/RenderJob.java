@@ -76,6 +76,8 @@ public final class RenderJob {
      */
     public record Phases(double caches, double passes, double finish) {}
 
+    private static final int COLD = 2;
+
     private final Order order;
     private final Workers workers;
     private final RenderScene scene;
@@ -87,6 +89,8 @@ public final class RenderJob {
     private boolean guided;
     private volatile boolean stop, pause;
     private volatile Phases phases = new Phases(0, 0, 0);
+    /** Seconds of the first two passes, which find everything cold. */
+    private double cold;
     private volatile Progress progress = new Progress(State.WAITING, 0, Double.POSITIVE_INFINITY, 0, Double.NaN, 0, 0);
     private volatile long endsAt = Long.MAX_VALUE;
     /** How many threads rest, since when, and how long this pass has rested, nanoseconds. */
@@ -334,6 +338,7 @@ public final class RenderJob {
                     Math.max(0, (end + rested - begun - idle - worked + resumed) / 1e9));
             if (!whole) break;
             pass++;
+            if (pass == resumedAt + COLD) cold = phases.passes;
             keep(pass, worked, false);
             // Estimating noise costs a walk over the film; rarer checks suffice as passes add up.
             if (pass >= checkAt || pass == most) {
@@ -408,6 +413,12 @@ public final class RenderJob {
         progress = new Progress(s, pass, noise, seconds, left, Double.isNaN(left) ? 0 : seconds / Math.max(1e-9, seconds + left),
                 renderer.rays());
         each.accept(progress);
+    }
+
+    /** Seconds of a pass once the first ones are made, in this run; 0 where too few were. */
+    public double steadyPass() {
+        int n = progress.passes - resumedAt;
+        return n < 2 * COLD ? 0 : (phases.passes - cold) / (n - COLD);
     }
 
     /** With which power of its passes the picture's noise falls. */

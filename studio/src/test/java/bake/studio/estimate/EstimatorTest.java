@@ -38,7 +38,18 @@ class EstimatorTest {
     private Work work(Project p, int passes, double rendering, double noise, double predicted) throws IOException {
         return new Work(Work.scene(p, dir, p.views().getFirst()), Work.solvers(TRACED), 2, 20_000, passes, 0, rendering, 0.2, noise, 0.5,
                 predicted,
-                0, predicted > 0 ? "pictures" : "");
+                0, predicted > 0 ? "pictures" : "", 0);
+    }
+
+    /** The first passes, which find everything cold, do not speak for the later ones. */
+    @Test
+    void coldPassesAreApart() {
+        Work w = new Work("x", "traced", 2, 20_000, 10, 0, 3, 0.2, 8, 0.5, 0, 0, "", 0.2);
+        assertEquals(0.2, w.pass());
+        assertEquals(1, w.cold(), 1e-9);
+        Work old = new Work("x", "traced", 2, 20_000, 10, 0, 3, 0.2, 8, 0.5, 0, 0, "", 0);
+        assertEquals(0.3, old.pass(), 1e-9);
+        assertEquals(0, old.cold(), 1e-9);
     }
 
     /**
