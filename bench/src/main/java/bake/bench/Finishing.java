@@ -29,7 +29,8 @@ public final class Finishing {
         Look.Colours c = Look.Colours.NONE;
         Look.Optics o = Look.Optics.NONE;
         Look.Drawing d = Look.Drawing.NONE;
-        Look.Tones tones = new Look.Tones(-0.3, 0.2, 0.2, SplineCurve.STRAIGHT.with(0.4, 0.5), SplineCurve.STRAIGHT, SplineCurve.STRAIGHT, SplineCurve.STRAIGHT);
+        Look.Tones tones = new Look.Tones(-0.3, 0.2, 0.2, SplineCurve.STRAIGHT.with(0.4, 0.5), SplineCurve.STRAIGHT, SplineCurve.STRAIGHT,
+                SplineCurve.STRAIGHT);
         Look.Colours colours = new Look.Colours(0.1, 0.2, List.of(1.1, 1.0, 0.9), List.of(0.0, 0.01, 0.0), List.of(1.0, 1.0, 1.1));
         Map<String, Look> looks = new LinkedHashMap<>();
         looks.put("nothing but the tone curve", look(t, c, o, d, null));

@@ -14,7 +14,8 @@ import picocli.CommandLine;
             "Exit codes: 0 done, 2 bad usage or input, 1 failure."},
         subcommands = {RenderCommand.class, MeasureCommand.class, InfoCommand.class, CheckCommand.class, ImportCommand.class,
         MaterialsCommand.class, CacheCommand.class, ExportCommand.class,
-        PresetCommand.class, EstimateCommand.class, CompareCommand.class, FinishCommand.class, QueueCommand.class, PlanCommand.class, ReportCommand.class})
+        PresetCommand.class, EstimateCommand.class, CompareCommand.class, FinishCommand.class, QueueCommand.class, PlanCommand.class,
+                ReportCommand.class})
 public final class Main implements Runnable {
     @CommandLine.Spec
     private CommandLine.Model.CommandSpec spec;

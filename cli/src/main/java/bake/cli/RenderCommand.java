@@ -1,6 +1,5 @@
 package bake.cli;
 
-import bake.studio.look.Looks;
 import bake.core.compiled.RenderScene;
 import bake.core.film.Region;
 import bake.core.guide.Guides;
@@ -18,6 +17,7 @@ import bake.studio.cache.HierarchyCache;
 import bake.studio.estimate.Estimate;
 import bake.studio.estimate.Estimator;
 import bake.studio.estimate.WorkLog;
+import bake.studio.look.Looks;
 import bake.studio.preset.PresetKeys;
 import bake.studio.preset.Presets;
 import bake.studio.preset.Shelves;
@@ -149,7 +149,8 @@ final class RenderCommand implements Callable<Integer> {
         int n = threads == null ? Runtime.getRuntime().availableProcessors() : threads;
         if (n < 1 || n > 1024) throw new IllegalArgumentException("--threads takes 1 to 1024");
         // The order checks size and region before any memory is taken.
-        RenderJob.Order order = new RenderJob.Order(v.name(), v.camera().camera(), Looks.of(p.folder(), v), settings, wh[0], wh[1], part, seed,
+        RenderJob.Order order = new RenderJob.Order(v.name(), v.camera().camera(), Looks.of(p.folder(), v), settings, wh[0], wh[1], part,
+                seed,
                 options.split());
         long memory = memory();
         boolean bands = BandedRender.needed(order.region().width(), order.region().height(), memory);

@@ -21,7 +21,7 @@ import java.util.Map;
 /** Fernlow Library, the demo: an invented small library, made wholly by this code. */
 public final class DemoProject {
     /** Raised when the model changes, so that an older copy on disk is made anew. */
-    static final String EDITION = "1.1";
+    static final String EDITION = "1.2";
 
     private DemoProject() {}
 

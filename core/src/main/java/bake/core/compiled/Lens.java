@@ -135,7 +135,8 @@ public final class Lens {
                 // A triangle of the polygon, then a place in it, by area.
                 int k = Math.min(blades - 1, (int) (u2 * blades));
                 float v = u2 * blades - k, root = (float) Math.sqrt(u1), one = 2 * (float) Math.PI / blades;
-                float ax = radius * (float) Math.cos(k * one), ay = radius * (float) Math.sin(k * one), bx = radius * (float) Math.cos((k + 1) * one),
+                float ax = radius * (float) Math.cos(k * one), ay = radius * (float) Math.sin(k * one), bx = radius * (float) Math.cos((k
+                        + 1) * one),
                         by = radius * (float) Math.sin((k + 1) * one);
                 lx = root * ((1 - v) * ax + v * bx);
                 ly = root * ((1 - v) * ay + v * by);
@@ -144,7 +145,8 @@ public final class Lens {
                 // The barrel narrows the opening towards the corners along their direction.
                 float ca = a / halfW, cb = b / halfH, far = (float) Math.sqrt(ca * ca + cb * cb);
                 if (far > 1e-4f) {
-                    float narrow = 1 - 0.7f * catEye * Math.min(1, far), nx = ca / far, ny = cb / far, t = (lx * nx + ly * ny) * (narrow - 1);
+                    float narrow = 1 - 0.7f * catEye * Math.min(1, far), nx = ca / far, ny = cb / far, t = (lx * nx + ly * ny) * (
+                            narrow - 1);
                     lx += t * nx;
                     ly += t * ny;
                 }

@@ -5,9 +5,15 @@ final class HalvedPicture {
     final int w, h;
     /** Denoised light and light as it was rendered, stray pixels limited; three for each pixel. */
     final float[] clean, raw;
-    /** Luminance of one half of the samples and of the other, and the variance of both together; that is not finite where it is not known. */
+    /**
+     * Luminance of one half of the samples and of the other, and the variance of both together; that is not finite where it is not
+     * known.
+     */
     final float[] odd, even, variance;
-    /** Squared error of the denoised luminance, and how much of it is noise of the rendered one; right only as means over many pixels. Or null. */
+    /**
+     * Squared error of the denoised luminance, and how much of it is noise of the rendered one; right only as means over many
+     * pixels. Or null.
+     */
     final float[] error, shared;
 
     HalvedPicture(int w, int h) {

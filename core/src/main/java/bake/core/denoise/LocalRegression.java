@@ -66,7 +66,8 @@ final class LocalRegression {
         for (int x = 0; x < s.w; x++) {
             int i = row * s.w + x, o = y * s.w + x;
             float f = HalvedPicture.luminance(first, i), g = HalvedPicture.luminance(second, i),
-                    a = s.oddLuminance[from + x], b = s.evenLuminance[from + x], v = (a - b) * (a - b) / 2, own = ownFirst[i] + ownSecond[i];
+                    a = s.oddLuminance[from + x], b = s.evenLuminance[from + x], v = (a - b) * (a - b) / 2, own = ownFirst[i]
+                            + ownSecond[i];
             out.error[o] = (f - g) * (f - g) / 4;
             out.shared[o] = own * v / 4;
         }

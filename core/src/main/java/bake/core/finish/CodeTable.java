@@ -11,7 +11,8 @@ final class CodeTable {
     /** @param f display value 0 to 1 of light */
     CodeTable(DoubleUnaryOperator f) {
         for (int i = 0; i < codes.length; i++)
-            codes[i] = (byte) Math.clamp((int) (255 * f.applyAsDouble(Float.intBitsToFloat((i + FROM << STEP) + (1 << STEP - 1))) + 0.5), 0, 255);
+            codes[i] = (byte) Math.clamp((int) (255 * f.applyAsDouble(Float.intBitsToFloat((i + FROM << STEP) + (1 << STEP - 1))) + 0.5),
+                    0, 255);
     }
 
     /** What is below 2^-16, or no number, is black. */

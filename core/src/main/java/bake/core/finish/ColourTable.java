@@ -48,7 +48,8 @@ public record ColourTable(int size, boolean cube, float[] low, float[] high, flo
         }
         int last = at + dx + dy + dz;
         for (int q = 0; q < 3; q++) {
-            float v = (1 - a) * values[at + q] + (a - m) * values[at + first + q] + (m - e) * values[at + second + q] + e * values[last + q];
+            float v = (1 - a) * values[at + q] + (a - m) * values[at + first + q] + (m - e) * values[at + second + q] + e * values[last
+                    + q];
             c[o + q] += strength * (v - c[o + q]);
         }
     }

@@ -39,14 +39,18 @@ final class LensEffects {
     /** Between pixels; beyond the edge it goes on. */
     static float read(float[] p, Place at, float x, float y, int c) {
         float cx = Math.clamp(x, 0f, at.w() - 1f), cy = Math.clamp(y, 0f, at.h() - 1f);
-        int l = Math.min((int) cx, at.w() - 1), t = Math.min((int) cy, at.h() - 1), r = Math.min(l + 1, at.w() - 1), b = Math.min(t + 1, at.h() - 1);
+        int l = Math.min((int) cx, at.w() - 1), t = Math.min((int) cy, at.h() - 1), r = Math.min(l + 1, at.w() - 1), b = Math.min(t + 1,
+                at.h() - 1);
         float u = cx - l, v = cy - t;
         float top = p[3 * (t * at.w() + l) + c] * (1 - u) + p[3 * (t * at.w() + r) + c] * u,
                 low = p[3 * (b * at.w() + l) + c] * (1 - u) + p[3 * (b * at.w() + r) + c] * u;
         return top * (1 - v) + low * v;
     }
 
-    /** Brings out fine detail: what a pixel has over the mean around it once more (unsharp masking); of the luminance alone, which makes no colour. */
+    /**
+     * Brings out fine detail: what a pixel has over the mean around it once more (unsharp masking); of the luminance alone, which
+     * makes no colour.
+     */
     static float[] sharpen(float[] p, int w, int h, double strength) {
         float[] l = new float[w * h], out = p.clone();
         Rows.each(h, y -> {
@@ -57,7 +61,8 @@ final class LensEffects {
             int a = Math.max(0, y - 1) * w, m = y * w, b = Math.min(h - 1, y + 1) * w;
             for (int x = 0; x < w; x++) {
                 int u = Math.max(0, x - 1), v = Math.min(w - 1, x + 1);
-                float mean = (l[a + u] + l[a + v] + l[b + u] + l[b + v] + 2 * (l[a + x] + l[b + x] + l[m + u] + l[m + v]) + 4 * l[m + x]) / 16,
+                float mean = (l[a + u] + l[a + v] + l[b + u] + l[b + v] + 2 * (l[a + x] + l[b + x] + l[m + u] + l[m + v]) + 4 * l[m
+                        + x]) / 16,
                         d = k * (l[m + x] - mean);
                 for (int c = 0; c < 3; c++) out[3 * (m + x) + c] = Math.clamp(p[3 * (m + x) + c] + d, 0f, 1f);
             }

@@ -4,7 +4,8 @@ import java.util.function.DoubleUnaryOperator;
 
 /** A function of light over 24 octaves, looked up by the bits of a number: 128 steps an octave, straight between them. */
 final class LightTable {
-    private static final int STEP = 16, FROM = Float.floatToRawIntBits(0x1p-16f) >>> STEP, LAST = (Float.floatToRawIntBits(0x1p8f) >>> STEP) - FROM;
+    private static final int STEP = 16, FROM = Float.floatToRawIntBits(0x1p-16f) >>> STEP, LAST = (Float.floatToRawIntBits(
+            0x1p8f) >>> STEP) - FROM;
     private static final float FRACTION = 1f / (1 << STEP), MOST = 0x1p8f, SCALE = 0x1p16f;
 
     private final float[] values = new float[LAST + 1];

@@ -14,7 +14,8 @@ import java.util.List;
  * @param tint how much greener that light is than a black body, -1 (magenta) to 1 (green), in 0.05 of v in CIE 1960 u, v
  * @param lut table that display colours go through last; null for none
  */
-public record Look(ToneCurve curve, double toe, double shoulder, boolean keepHue, double lighten, double whiteBalance, double tint, Tones tones,
+public record Look(ToneCurve curve, double toe, double shoulder, boolean keepHue, double lighten, double whiteBalance, double tint,
+        Tones tones,
         Colours colours, Optics optics, Drawing drawing, ColourTable lut, double lutStrength) {
     /** Colour temperature nearest to that of the display's own white, D65. */
     public static final double NEUTRAL = 6504;
@@ -28,7 +29,8 @@ public record Look(ToneCurve curve, double toe, double shoulder, boolean keepHue
     /**
      * Tones.
      *
-     * @param highlights how light tones are darkened (below 0) or lightened, -1 to 1, two stops at most; {@code shadows} the same of dark ones
+     * @param highlights how light tones are darkened (below 0) or lightened, -1 to 1, two stops at most; {@code shadows} the same of dark
+     * ones
      * @param contrast about the middle of the display, -1 to 1
      * @param all curve of all colours, then those of {@code red}, {@code green} and {@code blue}
      */
@@ -74,7 +76,8 @@ public record Look(ToneCurve curve, double toe, double shoulder, boolean keepHue
     /**
      * What makes a drawing of a picture.
      *
-     * @param outline strength of lines where something ends, 0 to 1, {@code weight} their width, thousandths of the picture's height, 0.5 to 10
+     * @param outline strength of lines where something ends, 0 to 1, {@code weight} their width, thousandths of the picture's height, 0.5
+     * to 10
      * @param wobble how far a hand strays, 0 to 1
      * @param wash how far tones run together within their edges, 0 to 1, {@code washSize} thousandths of the picture's height, 1 to 30
      */

@@ -2,7 +2,8 @@ package bake.core.finish;
 
 /**
  * Lines where something ends, drawn from what the pixels show and not from their light: where depth steps away from a plane, where the
- * surface turns, and where its base colour changes (edges in the geometry buffer: Saito and Takahashi 1990). A hand that strays moves the place that is asked.
+ * surface turns, and where its base colour changes (edges in the geometry buffer: Saito and Takahashi 1990). A hand that strays moves the
+ * place that is asked.
  */
 final class Outline {
     /** Steps in depth, of itself, turns of the normal and changes of colour that make a whole line. */
@@ -16,7 +17,8 @@ final class Outline {
     /** Draws lines over display colours. */
     static void draw(float[] p, Place at, Seen film, Look.Drawing d) {
         int w = at.w(), h = at.h();
-        float reach = (float) Math.max(0.51, d.weight() * 1e-3 * at.height() / 2), stray = (float) d.wobble() * STRAY * at.height(), scale = 1 / (WAY * at.height());
+        float reach = (float) Math.max(0.51, d.weight() * 1e-3 * at.height() / 2), stray = (float) d.wobble() * STRAY * at.height(),
+                scale = 1 / (WAY * at.height());
         float strength = (float) d.outline();
         Seen seen = smoothed(film, w, h);
         float[] edges = new float[w * h];
@@ -56,9 +58,11 @@ final class Outline {
             for (int x = 0; x < w; x++) {
                 int l = Math.max(0, x - 1), r = Math.min(w - 1, x + 1), o = 7 * (m + x);
                 for (int c = 0; c < 6; c++)
-                    out[o + c] = (v[7 * (a + l) + c] + v[7 * (a + r) + c] + v[7 * (b + l) + c] + v[7 * (b + r) + c] + 2 * (v[7 * (a + x) + c] + v[7 * (b + x)
+                    out[o + c] = (v[7 * (a + l) + c] + v[7 * (a + r) + c] + v[7 * (b + l) + c] + v[7 * (b + r) + c] + 2 * (v[7 * (a + x)
+                            + c] + v[7 * (b + x)
                             + c] + v[7 * (m + l) + c] + v[7 * (m + r) + c]) + 4 * v[o + c]) / 16;
-                float n = (float) Math.sqrt(out[o + 3] * out[o + 3] + out[o + 4] * out[o + 4] + out[o + 5] * out[o + 5]), k = n > 0.2f ? 1 / n : 0;
+                float n = (float) Math.sqrt(out[o + 3] * out[o + 3] + out[o + 4] * out[o + 4] + out[o + 5] * out[o + 5]), k = n > 0.2f
+                        ? 1 / n : 0;
                 for (int c = 3; c < 6; c++) out[o + c] *= k;
                 out[o + 6] = v[o + 6];
             }

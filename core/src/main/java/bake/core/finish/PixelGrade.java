@@ -88,7 +88,8 @@ final class PixelGrade {
     int code(float r, float g, float b) {
         float x = gain * r, y = gain * g, z = gain * b;
         if (balance.neutral()) return 0xff000000 | codes.at(x) << 16 | codes.at(y) << 8 | codes.at(z);
-        return 0xff000000 | codes.at(balance.row(0, x, y, z)) << 16 | codes.at(balance.row(3, x, y, z)) << 8 | codes.at(balance.row(6, x, y, z));
+        return 0xff000000 | codes.at(balance.row(0, x, y, z)) << 16 | codes.at(balance.row(3, x, y, z)) << 8 | codes.at(balance.row(6, x,
+                y, z));
     }
 
     /** Such light as the display encodes it, 0 to 1, its colours graded. */
@@ -116,7 +117,8 @@ final class PixelGrade {
 
     private void saturate(float[] c, int o) {
         float r = c[o], g = c[o + 1], b = c[o + 2], l = 0.2126f * r + 0.7152f * g + 0.0722f * b, high = Math.max(r, Math.max(g, b)),
-                low = Math.min(r, Math.min(g, b)), had = high > 0 ? (high - low) / high : 0, k = (1 + saturation) * (1 + vibrance * (1 - had));
+                low = Math.min(r, Math.min(g, b)), had = high > 0 ? (high - low) / high : 0, k = (1 + saturation) * (1 + vibrance * (
+                        1 - had));
         c[o] = Math.min(1, Math.max(0, l + k * (r - l)));
         c[o + 1] = Math.min(1, Math.max(0, l + k * (g - l)));
         c[o + 2] = Math.min(1, Math.max(0, l + k * (b - l)));

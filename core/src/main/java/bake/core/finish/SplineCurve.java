@@ -42,7 +42,8 @@ public record SplineCurve(List<Double> points) {
         int k = 0;
         while (px(k + 1) < x) k++;
         double h = px(k + 1) - px(k), t = (x - px(k)) / h, t2 = t * t, t3 = t2 * t;
-        return (2 * t3 - 3 * t2 + 1) * py(k) + (t3 - 2 * t2 + t) * h * slope(k) + (3 * t2 - 2 * t3) * py(k + 1) + (t3 - t2) * h * slope(k + 1);
+        return (2 * t3 - 3 * t2 + 1) * py(k) + (t3 - 2 * t2 + t) * h * slope(k) + (3 * t2 - 2 * t3) * py(k + 1) + (t3 - t2) * h * slope(k
+                + 1);
     }
 
     private double px(int k) {

@@ -90,7 +90,8 @@ public final class FirstHits {
      * @param reach up to where things shut a place in, metres; 0 where that is not asked for
      * @return null when it was stopped
      */
-    public static FirstHits of(RenderScene scene, Camera camera, PixelFilter filter, int width, int height, Region region, long seed, float reach,
+    public static FirstHits of(RenderScene scene, Camera camera, PixelFilter filter, int width, int height, Region region, long seed,
+            float reach,
             Workers workers, BooleanSupplier stop) {
         FirstHits f = new FirstHits(scene, camera, filter, width, height, region.within(width, height), reach);
         Looker[] lookers = new Looker[workers.threads()];
@@ -133,7 +134,8 @@ public final class FirstHits {
     }
 
     /**
-     * How open each pixel is: of the directions around its normal, by their irradiance, the share in which nothing is near (Zhukov, Iones and
+     * How open each pixel is: of the directions around its normal, by their irradiance, the share in which nothing is near (Zhukov, Iones
+     * and
      * Kronin 1998, with a step for their falloff); 1 where a pixel shows nothing.
      */
     public float[] open() {

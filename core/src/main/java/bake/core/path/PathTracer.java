@@ -185,7 +185,10 @@ public final class PathTracer {
         return 3 * lights.groups().size();
     }
 
-    /** Keeps the light of the next paths apart by {@link LightPart}, whose planes follow each other in what it is added to, or no longer. */
+    /**
+     * Keeps the light of the next paths apart by {@link LightPart}, whose planes follow each other in what it is added to, or no
+     * longer.
+     */
     public void part(boolean apart) {
         parted = apart;
     }
@@ -502,7 +505,8 @@ public final class PathTracer {
             indirect = true;
             wide++;
         }
-        if (scattered++ == 0) part = scatter.kind == Scatter.DIFFUSE ? LightPart.BOUNCED : scatter.kind == Scatter.MIRRORED ? LightPart.REFLECTED
+        if (scattered++ == 0) part = scatter.kind == Scatter.DIFFUSE ? LightPart.BOUNCED : scatter.kind == Scatter.MIRRORED
+                ? LightPart.REFLECTED
                 : LightPart.REFRACTED;
         direct.leave(from);
         from.at(point);
@@ -550,6 +554,7 @@ public final class PathTracer {
         b *= bb;
         if (onlook.catching()) onlook.lit(group, 0.2126f * r + 0.7152f * g + 0.0722f * b, first);
         if (indirect) bounced += 0.2126f * r + 0.7152f * g + 0.0722f * b;
-        clamped += Clamp.add(out, parted ? group + part.ordinal() * (channels() / 3) : group, r, g, b, indirect ? limit : Float.POSITIVE_INFINITY);
+        clamped += Clamp.add(out, parted ? group + part.ordinal() * (channels() / 3) : group, r, g, b, indirect ? limit
+                : Float.POSITIVE_INFINITY);
     }
 }

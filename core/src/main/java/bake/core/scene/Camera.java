@@ -53,7 +53,8 @@ public record Camera(
     }
 
     public Camera at(Vec3 newPosition, Vec3 newTarget) {
-        return new Camera(newPosition, newTarget, focal, fNumber, shutter, iso, focus, depthOfField, straightVerticals, shift, shiftAcross, form);
+        return new Camera(newPosition, newTarget, focal, fNumber, shutter, iso, focus, depthOfField, straightVerticals, shift,
+                shiftAcross, form);
     }
 
     /** Everything sharp or not, at a distance along the optical axis, metres. */

@@ -47,7 +47,8 @@ class LookTest {
                 last = v;
                 if (v < 0.999) assertEquals(d, r.slope(x), 1e-3 * Math.max(1, d), c + "'s slope at " + x);
             }
-            if (c == ToneCurve.FILM || c == ToneCurve.PHOTOGRAPHIC) assertEquals(1, r.apply(c == ToneCurve.FILM ? 16 * Math.pow(4, shoulder) : 16), 1e-9);
+            if (c == ToneCurve.FILM || c == ToneCurve.PHOTOGRAPHIC) assertEquals(1, r.apply(c == ToneCurve.FILM ? 16 * Math.pow(4,
+                    shoulder) : 16), 1e-9);
         }
     }
 
@@ -69,7 +70,8 @@ class LookTest {
     /** A steep toe darkens dark tones, a long shoulder keeps bright ones apart. */
     @Test
     void toeAndShoulder() {
-        ToneResponse plain = new ToneResponse(ToneCurve.FILM, 0, 0), toe = new ToneResponse(ToneCurve.FILM, 1, 0), far = new ToneResponse(ToneCurve.FILM, 0, 1);
+        ToneResponse plain = new ToneResponse(ToneCurve.FILM, 0, 0), toe = new ToneResponse(ToneCurve.FILM, 1, 0), far = new ToneResponse(
+                ToneCurve.FILM, 0, 1);
         assertTrue(toe.apply(0.01) < 0.8 * plain.apply(0.01));
         assertTrue(far.apply(4) < plain.apply(4) && far.apply(40) < 1 && plain.apply(40) == 1);
     }
@@ -77,7 +79,8 @@ class LookTest {
     /** With the hue kept, what is shown has the proportions of the light. */
     @Test
     void hueIsKept() {
-        Look l = new Look(ToneCurve.FILM, 0, 0, true, 0, Look.NEUTRAL, 0, Look.Tones.NONE, Look.Colours.NONE, Look.Optics.NONE, Look.Drawing.NONE, null, 1);
+        Look l = new Look(ToneCurve.FILM, 0, 0, true, 0, Look.NEUTRAL, 0, Look.Tones.NONE, Look.Colours.NONE, Look.Optics.NONE,
+                Look.Drawing.NONE, null, 1);
         int c = new Finish(1, l).argb(new float[] {3, 1, 0.5f}, Place.whole(1, 1), null)[0];
         double r = Srgb.decode((c >> 16 & 255) / 255.0), g = Srgb.decode((c >> 8 & 255) / 255.0), b = Srgb.decode((c & 255) / 255.0);
         assertEquals(3, r / g, 0.05);
@@ -143,11 +146,13 @@ class LookTest {
     @Test
     void saturationAndVibrance() {
         float[] rgb = {0.3f, 0.2f, 0.1f};
-        Look grey = with(Look.Tones.NONE, new Look.Colours(-1, 0, Look.Colours.NONE.slope(), Look.Colours.NONE.offset(), Look.Colours.NONE.power()),
+        Look grey = with(Look.Tones.NONE, new Look.Colours(-1, 0, Look.Colours.NONE.slope(), Look.Colours.NONE.offset(),
+                Look.Colours.NONE.power()),
                 Look.Optics.NONE, Look.Drawing.NONE);
         int c = new Finish(1, grey).argb(rgb, Place.whole(1, 1), null)[0];
         assertTrue((c >> 16 & 255) == (c >> 8 & 255) && (c & 255) == (c >> 8 & 255));
-        Look vivid = with(Look.Tones.NONE, new Look.Colours(0, 1, Look.Colours.NONE.slope(), Look.Colours.NONE.offset(), Look.Colours.NONE.power()),
+        Look vivid = with(Look.Tones.NONE, new Look.Colours(0, 1, Look.Colours.NONE.slope(), Look.Colours.NONE.offset(),
+                Look.Colours.NONE.power()),
                 Look.Optics.NONE, Look.Drawing.NONE);
         assertTrue(spread(vivid, new float[] {0.3f, 0.28f, 0.27f}) > 1.7 * spread(Look.PLAIN, new float[] {0.3f, 0.28f, 0.27f}));
         assertTrue(spread(vivid, new float[] {0.3f, 0.02f, 0.01f}) < 1.2 * spread(Look.PLAIN, new float[] {0.3f, 0.02f, 0.01f}));
@@ -182,7 +187,8 @@ class LookTest {
         float[] c = {0.7f, 0.4f, 0.6f};
         one.apply(c, 0, 1);
         assertArrayEquals(new float[] {0.4f, 0.4f, 0.4f}, c, 1e-6f);
-        ColourTable curve = new ColourTable(3, false, new float[3], new float[] {2, 2, 2}, new float[] {0, 0, 0, 0.5f, 0.6f, 0.7f, 1, 1, 1});
+        ColourTable curve = new ColourTable(3, false, new float[3], new float[] {2, 2, 2}, new float[] {0, 0, 0, 0.5f, 0.6f, 0.7f, 1, 1,
+                1});
         float[] e = {0.5f, 1.5f, 1};
         curve.apply(e, 0, 1);
         assertArrayEquals(new float[] {0.25f, 0.8f, 0.7f}, e, 1e-6f);

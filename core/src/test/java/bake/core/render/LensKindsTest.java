@@ -31,7 +31,8 @@ class LensKindsTest {
     void raysAndPointsAgree(CameraForm.Kind k) {
         Random r = new Random(3);
         // In stereo the eyes lie beside the place from which points are projected.
-        Lens l = new Lens(camera(k == CameraForm.Kind.STEREO ? new CameraForm(k, 36, 0, 0, 0, 0, 10, 0) : new CameraForm(k, 24, 7, 0, 0, 0, 12, 0)), W, H);
+        Lens l = new Lens(camera(k == CameraForm.Kind.STEREO ? new CameraForm(k, 36, 0, 0, 0, 0, 10, 0) : new CameraForm(k, 24, 7, 0, 0,
+                0, 12, 0)), W, H);
         float[] o = new float[6];
         for (int i = 0; i < 500; i++) {
             float x = r.nextFloat(), y = r.nextFloat() * (k == CameraForm.Kind.STEREO ? 0.5f : 1), t = 1 + 9 * r.nextFloat();
@@ -92,7 +93,8 @@ class LensKindsTest {
     /** What lies before the plane is passed; the direction stays. */
     @Test
     void clipped() {
-        Lens all = new Lens(camera(form(CameraForm.Kind.PERSPECTIVE)), W, H), cut = new Lens(camera(new CameraForm(CameraForm.Kind.PERSPECTIVE, 36, 0,
+        Lens all = new Lens(camera(form(CameraForm.Kind.PERSPECTIVE)), W, H), cut = new Lens(camera(new CameraForm(
+                CameraForm.Kind.PERSPECTIVE, 36, 0,
                 2.5, 0, 0, 10, 0)), W, H);
         float[] a = new float[6], b = new float[6];
         for (float x = 0; x <= 1; x += 0.25f) {
@@ -107,7 +109,8 @@ class LensKindsTest {
     /** Places on the lens fill a polygon: none outside of it, and its share of the circle. */
     @Test
     void blades() {
-        Camera c = new Camera(Vec3.ZERO, new Vec3(0, 1, 0), 50, 2, 0.01, 100, 4, true, true, 0, 0, new CameraForm(CameraForm.Kind.PERSPECTIVE, 36, 0, 0,
+        Camera c = new Camera(Vec3.ZERO, new Vec3(0, 1, 0), 50, 2, 0.01, 100, 4, true, true, 0, 0, new CameraForm(
+                CameraForm.Kind.PERSPECTIVE, 36, 0, 0,
                 6, 0, 10, 0));
         Lens l = new Lens(c, W, H);
         Random r = new Random(5);

@@ -165,7 +165,8 @@ public final class Easel extends Pane {
         enlarged.setText(String.format(Locale.ROOT, "%.0f %%   Z: whole", 100 * zoom.magnification()));
         enlarged.autosize();
         enlarged.relocate(w - enlarged.getWidth() - 12, h - enlarged.getHeight() - 10);
-        setCursor(bench.prover().markingProperty().get() || bench.finish().pickingProperty().get() ? Cursor.CROSSHAIR : hanging.wipes() ? Cursor.H_RESIZE
+        setCursor(bench.prover().markingProperty().get() || bench.finish().pickingProperty().get() ? Cursor.CROSSHAIR : hanging.wipes()
+                ? Cursor.H_RESIZE
                 : zoom.zoomed() ? Cursor.OPEN_HAND : Cursor.DEFAULT);
         bench.easel().resize((int) Math.round(Math.max(16, w - 28) * ratio), (int) Math.round(Math.max(16, h - 14) * ratio));
     }

@@ -36,7 +36,8 @@ public final class CameraHand {
     public void click(double x, double y) {
         if (bench.finish().click(x, y)) return;
         LiveRender.Frame f = bench.easel().frameProperty().get();
-        if (way == Way.METER && f != null && f.spots() != null) expose(Math.log(Math.max(1e-9, f.spots().luminance(x, y)) * 8) / Math.log(2));
+        if (way == Way.METER && f != null && f.spots() != null) expose(Math.log(Math.max(1e-9, f.spots().luminance(x, y)) * 8) / Math.log(
+                2));
         Spots.Place at = way != Way.FOCUS || f == null || f.spots() == null ? null : f.spots().place(x, y);
         if (at == null) return;
         double metres = f.spots().on(at.at())[2];

@@ -55,7 +55,8 @@ public final class EaselPicture {
         failure.set(null);
     }
 
-    /** Limits the work of the picture, for slow machines: the passes after which it rests, and how many of the screen's pixels one of its own stands for
+    /** Limits the work of the picture, for slow machines: the passes after which it rests, and how many of the screen's pixels one of its
+    // own stands for
      * each way, both at least 1; from the next project on. */
     public void spare(int passes, int pixels) {
         patience = passes;

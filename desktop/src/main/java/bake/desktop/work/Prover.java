@@ -1,6 +1,5 @@
 package bake.desktop.work;
 
-import bake.studio.look.Looks;
 import bake.core.compiled.RenderScene;
 import bake.core.film.Region;
 import bake.core.guide.Guides;
@@ -11,6 +10,7 @@ import bake.formats.project.View;
 import bake.studio.cache.GuideStore;
 import bake.studio.estimate.Estimate;
 import bake.studio.live.LiveRender;
+import bake.studio.look.Looks;
 import bake.studio.preset.Presets;
 import bake.studio.proof.Proof;
 import bake.studio.proof.ProofOnly;
@@ -201,7 +201,8 @@ public final class Prover {
                     Math.max(1, part.width() * s[0] / 1000), Math.max(1, part.height() * s[1] / 1000));
             RenderScene scene = at.live.compile(project, v);
             CacheHand.Begin begin = caches.toBegin(at.folder, project, v, p, anyway);
-            RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), Looks.of(at.folder, v), p, s[0], s[1], r, 1, false),
+            RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), Looks.of(at.folder, v), p, s[0], s[1],
+                    r, 1, false),
                     bench.workers()).guidedBy(new GuideStore(at.folder).fitting(project, v)).with(begin.caches());
             job = j;
             if (pauseAsked) j.pause();

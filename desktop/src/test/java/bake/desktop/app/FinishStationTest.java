@@ -43,7 +43,8 @@ class FinishStationTest extends WindowFixture {
     private static void intoSight(FxRobot r, Node n) {
         r.interact(() -> {
             ScrollPane p = r.lookup(".sheet-scroll").queryAs(ScrollPane.class);
-            double y = p.getContent().sceneToLocal(n.localToScene(0, 0)).getY(), room = p.getContent().getBoundsInLocal().getHeight() - p.getHeight();
+            double y = p.getContent().sceneToLocal(n.localToScene(0, 0)).getY(),
+                    room = p.getContent().getBoundsInLocal().getHeight() - p.getHeight();
             p.setVvalue(Math.clamp((y - 40) / room, 0, 1));
             p.layout();
         });

@@ -23,7 +23,8 @@ class NoiseCardTest extends WindowFixture {
         r.interact(() -> {
             Node n = r.lookup(id).query();
             ScrollPane p = r.lookup(".sheet-scroll").queryAs(ScrollPane.class);
-            double y = p.getContent().sceneToLocal(n.localToScene(0, 0)).getY(), room = p.getContent().getBoundsInLocal().getHeight() - p.getHeight();
+            double y = p.getContent().sceneToLocal(n.localToScene(0, 0)).getY(),
+                    room = p.getContent().getBoundsInLocal().getHeight() - p.getHeight();
             p.setVvalue(Math.clamp((y - 60) / room, 0, 1));
             p.layout();
         });

@@ -249,7 +249,8 @@ class ProofsTest extends WindowFixture {
         var image = view.getImage();
         r.interact(() -> bench.easel().halfProperty().set(false));
         until("live passes went by", () -> bench.easel().frameProperty().get() != null
-                && bench.easel().frameProperty().get().width() == bench.easel().size()[0] && bench.easel().frameProperty().get().passes() > 1);
+                && bench.easel().frameProperty().get().width() == bench.easel().size()[0]
+                        && bench.easel().frameProperty().get().passes() > 1);
         assertTrue(image == view.getImage(), "read once");
         Node wipe = r.lookup(".wipe").query();
         double before = wipe.getBoundsInParent().getCenterX();

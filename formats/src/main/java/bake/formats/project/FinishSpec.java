@@ -51,10 +51,12 @@ public record FinishSpec(Double toe, Double shoulder, Boolean keepHue, Double li
         return new Look(kind, or(toe, 0), or(shoulder, 0), Boolean.TRUE.equals(keepHue), or(lighten, 0), whiteBalance, or(tint, 0),
                 new Look.Tones(or(highlights, 0), or(shadows, 0), or(contrast, 0), SplineCurve.of(curve), SplineCurve.of(red),
                 SplineCurve.of(green), SplineCurve.of(blue)),
-                new Look.Colours(or(saturation, 0), or(vibrance, 0), three(slope, c.slope()), three(offset, c.offset()), three(power, c.power())),
+                new Look.Colours(or(saturation, 0), or(vibrance, 0), three(slope, c.slope()), three(offset, c.offset()), three(power,
+                        c.power())),
                 new Look.Optics(or(glow, 0), or(glowSize, o.glowSize()), or(vignette, 0), or(fringe, 0), or(sharpen, 0), or(grain, 0),
                 or(grainSize, o.grainSize())),
-                new Look.Drawing(or(outline, 0), or(outlineWeight, d.weight()), or(wobble, 0), or(wash, 0), or(washSize, d.washSize())), null,
+                new Look.Drawing(or(outline, 0), or(outlineWeight, d.weight()), or(wobble, 0), or(wash, 0), or(washSize, d.washSize())),
+                        null,
                 or(lutStrength, 1));
     }
 

@@ -73,7 +73,8 @@ public record View(
     @JsonInclude(JsonInclude.Include.NON_NULL)
     public record CameraSpec(double[] position, double[] target, Double focal, Double fNumber, Double shutter, Double iso, Double focus,
             Boolean depthOfField, Boolean straightVerticals, Double shift, Double shiftAcross, String kind, Double sensor, Double roll,
-            Double clip, Integer blades, Double catEye, Double across, Double eyes, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+            Double clip, Integer blades, Double catEye, Double across, Double eyes, @JsonAnySetter @JsonAnyGetter Map<String,
+                    JsonNode> other) {
 
         public static CameraSpec of(Camera c) {
             CameraForm f = c.form(), u = CameraForm.USUAL;
@@ -335,7 +336,8 @@ public record View(
     }
 
     /**
-     * What must be rendered of it: all faders at zero, no shift, nothing muted and nothing finished. Only a flat picture behind the model is turned
+     * What must be rendered of it: all faders at zero, no shift, nothing muted and nothing finished. Only a flat picture behind the model
+     * is turned
      * back through the tone curve, which then stays.
      */
     public View neutral() {

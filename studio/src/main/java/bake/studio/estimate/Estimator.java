@@ -55,7 +55,8 @@ public final class Estimator {
      * @param pass seconds of a pass for a pixel, {@code cold} what the first ones take beyond that, for a pixel
      * @param noise percent after {@code passes}, {@code falling} with this power of them
      */
-    private record Costs(double pass, double cold, double passes, double noise, double falling, double caches, long cachePixels, boolean probed,
+    private record Costs(double pass, double cold, double passes, double noise, double falling, double caches, long cachePixels,
+            boolean probed,
             int pictures) {}
 
     /**
@@ -101,7 +102,8 @@ public final class Estimator {
         // Of several the one with most passes says most of what more of them would do.
         Work longest = last.stream().reduce((a, b) -> b.passes() >= a.passes() ? b : a).orElseThrow();
         Work cached = last.stream().reduce((a, b) -> b.caches() >= a.caches() ? b : a).orElseThrow();
-        return new Costs(pass, cold, longest.passes(), longest.noise(), longest.falling() > 0 ? longest.falling() : falling, cached.caches(),
+        return new Costs(pass, cold, longest.passes(), longest.noise(), longest.falling() > 0 ? longest.falling() : falling,
+                cached.caches(),
                 cached.pixels(), false, like.size());
     }
 
@@ -124,7 +126,8 @@ public final class Estimator {
         if (stop.getAsBoolean() || n < 2) return null;
         double pass = n > 3 ? (j.phases().passes() - early[0]) / (n - early[1]) : j.phases().passes() / n;
         double noise = j.finish().noise(j.film(), j.order().region());
-        return new Costs(pass / ((double) w * h), Math.max(0, j.phases().passes() - n * pass) / ((double) w * h), n, noise, j.falling(), j.phases().caches(), (long) w * h, true, 0);
+        return new Costs(pass / ((double) w * h), Math.max(0, j.phases().passes() - n * pass) / ((double) w * h), n, noise, j.falling(),
+                j.phases().caches(), (long) w * h, true, 0);
     }
 
     private static Estimate predicted(Costs c, List<Work> all, Preset p, int[] size, String solvers) {
@@ -150,7 +153,8 @@ public final class Estimator {
             passes = aim;
             limit = "noise aim";
         }
-        double inTime = p.timeLimit() > 0 ? Math.max(1, (p.timeLimit() - (caches + cold) * mend) / (pass * mend)) : Double.POSITIVE_INFINITY;
+        double inTime = p.timeLimit() > 0 ? Math.max(1, (p.timeLimit() - (caches + cold) * mend) / (pass * mend))
+                : Double.POSITIVE_INFINITY;
         boolean timed = inTime < passes;
         if (timed) {
             passes = inTime;

@@ -123,7 +123,8 @@ public final class Spots {
 
     /** Colour of the light at a place, a few pixels around it, cd/m2. */
     public float[] colour(double x, double y) {
-        int px = Math.clamp((int) (x * film.width()), 0, film.width() - 1), py = Math.clamp((int) (y * film.height()), 0, film.height() - 1);
+        int px = Math.clamp((int) (x * film.width()), 0, film.width() - 1), py = Math.clamp((int) (y * film.height()), 0,
+                film.height() - 1);
         return sum(px - 2, py - 2, px + 3, py + 3);
     }
 

@@ -35,7 +35,8 @@ public record StoredPicture(Raster light, boolean clean, Seen seen, Map<String, 
     public static StoredPicture read(Path file) throws IOException {
         Raster clean = ExrFile.read(file, CLEAN), light = clean != null ? clean : ExrFile.read(file);
         light.mend();
-        Raster base = ExrFile.read(file, BASE), normal = ExrFile.read(file, NORMAL), far = ExrFile.read(file, List.of(DISTANCE, DISTANCE, DISTANCE));
+        Raster base = ExrFile.read(file, BASE), normal = ExrFile.read(file, NORMAL), far = ExrFile.read(file, List.of(DISTANCE, DISTANCE,
+                DISTANCE));
         Seen seen = null;
         if (base != null && normal != null && far != null) {
             float[] v = new float[7 * light.width() * light.height()];
@@ -72,7 +73,8 @@ public record StoredPicture(Raster light, boolean clean, Seen seen, Map<String, 
         Place at = place();
         String n = to.getFileName().toString().toLowerCase(Locale.ROOT);
         boolean jpeg = n.endsWith(".jpg") || n.endsWith(".jpeg");
-        BufferedImage image = jpeg || how.bits() == 8 ? DisplayPicture.image8(light.width(), light.height(), f.argb(light.rgb(), at, seen), false)
+        BufferedImage image = jpeg || how.bits() == 8 ? DisplayPicture.image8(light.width(), light.height(), f.argb(light.rgb(), at,
+                seen), false)
                 : DisplayPicture.image16(light.width(), light.height(), f.rgb16(light.rgb(), at, seen));
         if (jpeg) DisplayPicture.writeJpeg(to, image, how.dpi(), how.quality() / 100f);
         else if (n.endsWith(".png")) DisplayPicture.writePng(to, image, how.dpi());

@@ -58,7 +58,8 @@ public final class NoiseFinder {
         RenderJob b = job(project, v, p, w, h, 2, a.caches(), Film.Split.BOTH);
         if (b == null) return null;
         done.accept(0.55);
-        Found f = new Found(a, b, w, h, FirstHits.of(compiled, v.camera().camera(), RenderJob.paths(p, 1).filter(), w, h, Region.all(w, h), 1, 0,
+        Found f = new Found(a, b, w, h, FirstHits.of(compiled, v.camera().camera(), RenderJob.paths(p, 1).filter(), w, h, Region.all(w,
+                h), 1, 0,
                 workers, stop));
         double noise = a.finish().noise(a.film(), Region.all(w, h)), pass = b.phases().passes() / PASSES;
         List<Remedy> tried = new ArrayList<>();
@@ -99,7 +100,8 @@ public final class NoiseFinder {
         synchronized (assembly) {
             compiled = RenderScene.compile(assembly.scene(project, v), compiled, Workers.COMPILING, HierarchyCache.shared());
         }
-        RenderJob j = new RenderJob(compiled, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), p, w, h, null, seed, split), workers)
+        RenderJob j = new RenderJob(compiled, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), p, w, h, null, seed, split),
+                workers)
                 .with(caches);
         j.run(g -> {
             if (stop.getAsBoolean()) j.stop();
@@ -155,7 +157,8 @@ public final class NoiseFinder {
             for (int g = 0; g < n; g++) if (byGroup[g] != 0) sources.add(new Share(groups.get(g), byGroup[g] / total));
             for (LightPart p : LightPart.values()) ways.add(new Share(p.word(), byPart[p.ordinal()] / total));
             for (int m = 0; m < materials.size(); m++) for (LightPart p : LightPart.values())
-                if (byMaterial[m][p.ordinal()] != 0) causes.add(new Cause(materials.get(m), p, byMaterial[m][p.ordinal()] / total, area[m]));
+                if (byMaterial[m][p.ordinal()] != 0) causes.add(new Cause(materials.get(m), p, byMaterial[m][p.ordinal()] / total,
+                        area[m]));
             causes.add(new Cause(null, null, Arrays.stream(byMaterial[materials.size()]).sum() / total, area[materials.size()]));
             causes.sort(Comparator.comparingDouble(Cause::share).reversed());
             sources.sort(Comparator.comparingDouble(Share::share).reversed());

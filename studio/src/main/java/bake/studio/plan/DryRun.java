@@ -1,11 +1,11 @@
 package bake.studio.plan;
 
-import bake.studio.look.Looks;
 import bake.core.compiled.RenderScene;
 import bake.core.work.Workers;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.studio.cache.HierarchyCache;
+import bake.studio.look.Looks;
 import bake.studio.preset.Presets;
 import bake.studio.render.PictureOutput;
 import bake.studio.render.RenderJob;
@@ -54,7 +54,8 @@ public final class DryRun {
     private Small small(RenderScene scene, Deliveries.Picture x, Path folder) throws IOException {
         int w = Math.clamp(x.width() / PART, LEAST_WIDTH, MOST_WIDTH), h = Math.max(1, (int) ((long) w * x.height() / x.width()));
         Preset q = x.preset().withLimits(NOISE, SECONDS, 0).withDenoise(true);
-        RenderJob j = new RenderJob(scene, new RenderJob.Order(x.view().name(), x.view().camera().camera(), Looks.of(folder, x.view()), q, w, h,
+        RenderJob j = new RenderJob(scene, new RenderJob.Order(x.view().name(), x.view().camera().camera(), Looks.of(folder, x.view()), q,
+                w, h,
                 null, 1, false), workers);
         job = j;
         if (stop) j.stop();

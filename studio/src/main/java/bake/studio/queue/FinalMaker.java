@@ -1,6 +1,5 @@
 package bake.studio.queue;
 
-import bake.studio.look.Looks;
 import bake.core.compiled.RenderScene;
 import bake.core.solve.Caches;
 import bake.core.work.Workers;
@@ -15,6 +14,7 @@ import bake.studio.cache.GuideStore;
 import bake.studio.cache.HierarchyCache;
 import bake.studio.estimate.Estimator;
 import bake.studio.estimate.WorkLog;
+import bake.studio.look.Looks;
 import bake.studio.preset.Presets;
 import bake.studio.render.BandedRender;
 import bake.studio.render.Checkpoint;
@@ -89,7 +89,8 @@ final class FinalMaker {
         View v = p.view(q.view());
         if (v == null) throw new FormatException(q.title(), "view '" + q.view() + "'", "is not in the project");
         here(folder);
-        RenderJob.Order order = new RenderJob.Order(v.name(), v.camera().camera(), Looks.of(folder, v), q.preset(), q.width(), q.height(), null, 1,
+        RenderJob.Order order = new RenderJob.Order(v.name(), v.camera().camera(), Looks.of(folder, v), q.preset(), q.width(), q.height(),
+                null, 1,
                 q.options().split());
         if (q.state() != null && !q.state().equals(state(p, folder, v, order)))
             throw new FormatException(q.title(), "view '" + q.view() + "'",

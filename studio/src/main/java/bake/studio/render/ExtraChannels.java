@@ -37,7 +37,8 @@ final class ExtraChannels {
             case POSITION, NORMAL, COLOUR -> 3;
             case MATERIALS, OBJECTS -> 3 + 2 * FirstHits.SHARES;
         };
-        long each = 4L * floats + Film.bytesPerPixel((wanted.contains(Channel.LIGHTS) ? groups : 2) * (wanted.contains(Channel.PARTS) ? LightPart.COUNT : 1))
+        long each = 4L * floats + Film.bytesPerPixel((wanted.contains(Channel.LIGHTS) ? groups : 2) * (wanted.contains(Channel.PARTS)
+                ? LightPart.COUNT : 1))
                 + (wanted.stream().anyMatch(ExtraChannels::hits) ? FirstHits.BYTES : 0);
         if (each * o.region().width() * o.region().height() > 2 * BandedRender.filmBytes())
             throw new FormatException(o.view(), "channels", "with them a picture of " + o.width() + "x" + o.height()
@@ -82,7 +83,8 @@ final class ExtraChannels {
         }
         if (wanted.stream().anyMatch(ExtraChannels::hits))
             hits(FirstHits.of(job.scene(), o.camera(), RenderJob.paths(o.preset(), o.seed()).filter(), o.width(), o.height(), r, o.seed(),
-                wanted.contains(Channel.OCCLUSION) ? (float) RenderJob.occlusion(o.preset()).metres() : 0, job.workers(), () -> false), wanted, n, planes, notes);
+                wanted.contains(Channel.OCCLUSION) ? (float) RenderJob.occlusion(o.preset()).metres() : 0, job.workers(), () -> false),
+                        wanted, n, planes, notes);
     }
 
     /** All that the picture can be finished from again. */
@@ -104,7 +106,8 @@ final class ExtraChannels {
     }
 
     /** The planes of a film that keeps light apart, one name a plane or a sum of several. */
-    private static void light(RenderScene scene, Film f, Region r, Film.Split split, List<Channel> wanted, SortedMap<String, float[]> planes) {
+    private static void light(RenderScene scene, Film f, Region r, Film.Split split, List<Channel> wanted, SortedMap<String,
+            float[]> planes) {
         List<String> groups = scene.lights().groups();
         int parts = split.parts() ? LightPart.COUNT : 1, sources = split.sources() ? groups.size() : 1;
         if (wanted.contains(Channel.LIGHTS) && split.sources()) for (int g = 0; g < sources; g++) {

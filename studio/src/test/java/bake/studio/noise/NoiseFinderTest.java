@@ -59,7 +59,8 @@ class NoiseFinderTest {
         assertTrue(f.sources().getFirst().share() > 0.95, "" + f.sources());
         NoiseFindings.Cause worst = f.causes().stream().filter(c -> !c.edges()).findFirst().orElseThrow();
         assertEquals("steel", worst.material(), f.causes().toString());
-        assertTrue(worst.way() == LightPart.DIRECT || worst.way() == LightPart.REFLECTED || worst.way() == LightPart.BOUNCED, worst.toString());
+        assertTrue(worst.way() == LightPart.DIRECT || worst.way() == LightPart.REFLECTED || worst.way() == LightPart.BOUNCED,
+                worst.toString());
         NoiseFindings.Remedy r = f.remedies().stream().filter(x -> !x.against().edges()).findFirst().orElseThrow();
         assertEquals(4, r.paths());
         // Four times the paths for that material alone: its part falls to a quarter, as far as the estimate of noise tells.

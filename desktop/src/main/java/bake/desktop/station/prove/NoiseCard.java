@@ -102,7 +102,8 @@ final class NoiseCard extends VBox {
             int g = Math.clamp((int) (128 * f.map()[i]), 0, 255);
             argb[i] = 0xff000000 | g << 16 | g << 8 | g;
         }
-        ImageView v = new ImageView(new WritableImage(new PixelBuffer<>(f.width(), f.height(), IntBuffer.wrap(argb), PixelFormat.getIntArgbPreInstance())));
+        ImageView v = new ImageView(new WritableImage(new PixelBuffer<>(f.width(), f.height(), IntBuffer.wrap(argb),
+                PixelFormat.getIntArgbPreInstance())));
         v.setId("noise-map");
         v.setFitWidth(284);
         v.setPreserveRatio(true);

@@ -92,7 +92,8 @@ public final class ProveSheet extends VBox {
             more.setText(rare.isVisible() ? "Less" : "More");
         });
         card.getChildren().add(more);
-        getChildren().addAll(new TakeBackCard(bench.takingBack()), running, new PresetCard(p), card, new NoiseCard(bench), new OnlyCard(bench),
+        getChildren().addAll(new TakeBackCard(bench.takingBack()), running, new PresetCard(p), card, new NoiseCard(bench), new OnlyCard(
+                bench),
                 new BouncesCard(p), rare);
         p.costs().estimateProperty().addListener((o, a, b) -> foresee(b));
         foresee(p.costs().estimateProperty().get());

@@ -48,7 +48,8 @@ final class FinishSheet extends VBox {
     }
 
     /** A value of the finish with its dial; at what it usually is it is taken away. */
-    private Dial dial(String key, String name, String format, double min, double max, double usual, String help, Function<FinishSpec, Double> of) {
+    private Dial dial(String key, String name, String format, double min, double max, double usual, String help, Function<FinishSpec,
+            Double> of) {
         Dial d = new Dial("finish-" + key, name, format, min, max, usual, false, help, x -> {
             double r = Math.rint(x * 1000) / 1000;
             if (!setting) hand.set(key, r == usual ? null : r);
