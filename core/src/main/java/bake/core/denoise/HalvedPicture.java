@@ -6,8 +6,8 @@ final class HalvedPicture {
     /** Denoised light and light as it was rendered, stray pixels limited; three for each pixel. */
     final float[] clean, raw;
     /**
-     * Luminance of one half of the samples and of the other, and the variance of both together; that is not finite where it is not
-     * known.
+     * Luminance of one half of the samples and of the other, and the variance of both together; that is not finite
+     * where it is not known.
      */
     final float[] odd, even, variance;
     /**

@@ -5,8 +5,8 @@ import bake.core.film.Region;
 import java.util.Arrays;
 
 /**
- * Some rows of a picture with those around them, as planes: the light of both halves of the samples, its variance, and what the pixels
- * show.
+ * Some rows of a picture with those around them, as planes: the light of both halves of the samples, its variance, and
+ * what the pixels show.
  * Beyond the picture its edge goes on.
  */
 final class HalvedStrip {

@@ -12,9 +12,9 @@ import jdk.incubator.vector.FloatVector;
 import jdk.incubator.vector.VectorOperators;
 
 /**
- * Fits light around each pixel as a first-order function of what the pixels show, and takes what the fit says of the pixel itself (locally
- * weighted regression; Cleveland and Devlin 1988, for rendered pictures Moon et al. 2014, eq. 4). Normal equations are summed up for many
- * pixels side by side.
+ * Fits light around each pixel as a first-order function of what the pixels show, and takes what the fit says of the pixel
+ * itself (locally weighted regression; Cleveland and Devlin 1988, for rendered pictures Moon et al. 2014, eq. 4). Normal
+ * equations are summed up for many pixels side by side.
  */
 final class LocalRegression {
     /** Pixels of a tile across. */

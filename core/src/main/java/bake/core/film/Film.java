@@ -257,8 +257,8 @@ public final class Film {
     }
 
     /**
-     * Mean light of every second sample of a pixel, all planes together, into {@code out}, cd/m2; with fewer than two samples the mean of
-     * all.
+     * Mean light of every second sample of a pixel, all planes together, into {@code out}, cd/m2; with fewer than two
+     * samples the mean of all.
      * The other half is what is left of {@link #mean(int, int, float[], float[])}: both are noisy independently of each other.
      */
     public void half(int x, int y, float[] out) {

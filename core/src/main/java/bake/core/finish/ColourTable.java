@@ -9,6 +9,11 @@ package bake.core.finish;
  * @param values three for each entry; in a cube red runs fastest
  */
 public record ColourTable(int size, boolean cube, float[] low, float[] high, float[] values) {
+    /** The colour that the table has for one, three display values. */
+    public void through(float[] c) {
+        apply(c, 0, 1);
+    }
+
     /** Adapts the colour at {@code c[o]}, mixed with what it was. */
     void apply(float[] c, int o, float strength) {
         float r = place(c[o], 0), g = place(c[o + 1], 1), b = place(c[o + 2], 2);

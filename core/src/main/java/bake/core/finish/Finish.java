@@ -4,9 +4,9 @@ import bake.core.film.Film;
 import bake.core.film.Region;
 
 /**
- * Turns scene light into the picture, in a fixed order (docs/finish.md): exposure and white balance, fringe, glow and vignette of the lens,
- * light and dark tones, tone curve and transfer curve; then on what is displayed curves, colours, table, wash, lines, sharpening and grain.
- * Immutable.
+ * Turns scene light into the picture, in a fixed order (docs/finish.md): exposure and white balance, fringe, glow and vignette
+ * of the lens, light and dark tones, tone curve and transfer curve; then on what is displayed curves, colours, table, wash,
+ * lines, sharpening and grain. Immutable.
  */
 public final class Finish {
     private final double saturation;

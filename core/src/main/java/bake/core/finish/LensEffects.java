@@ -48,8 +48,8 @@ final class LensEffects {
     }
 
     /**
-     * Brings out fine detail: what a pixel has over the mean around it once more (unsharp masking); of the luminance alone, which
-     * makes no colour.
+     * Brings out fine detail: what a pixel has over the mean around it once more (unsharp masking); of the luminance alone,
+     * which makes no colour.
      */
     static float[] sharpen(float[] p, int w, int h, double strength) {
         float[] l = new float[w * h], out = p.clone();

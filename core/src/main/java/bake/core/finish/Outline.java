@@ -1,9 +1,9 @@
 package bake.core.finish;
 
 /**
- * Lines where something ends, drawn from what the pixels show and not from their light: where depth steps away from a plane, where the
- * surface turns, and where its base colour changes (edges in the geometry buffer: Saito and Takahashi 1990). A hand that strays moves the
- * place that is asked.
+ * Lines where something ends, drawn from what the pixels show and not from their light: where depth steps away from a plane,
+ * where the surface turns, and where its base colour changes (edges in the geometry buffer: Saito and Takahashi 1990). A hand
+ * that strays moves the place that is asked.
  */
 final class Outline {
     /** Steps in depth, of itself, turns of the normal and changes of colour that make a whole line. */

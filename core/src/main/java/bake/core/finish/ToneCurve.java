@@ -10,8 +10,8 @@ public enum ToneCurve {
     /** No curve: cut at saturation. */
     LINEAR,
     /**
-     * The photographic operator for a whole picture, L (1 + L / w^2) / (1 + L) (Reinhard et al. 2002, eq. 4), for the same grey and
-     * white.
+     * The photographic operator for a whole picture, L (1 + L / w^2) / (1 + L) (Reinhard et al. 2002, eq. 4), for the
+     * same grey and white.
      */
     PHOTOGRAPHIC,
     /** 1 - e^(-k x), as film darkens (an exponential mapping: Ferschin, Tastl and Purgathofer 1994, from memory), for the same grey. */

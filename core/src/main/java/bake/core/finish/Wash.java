@@ -1,8 +1,8 @@
 package bake.core.finish;
 
 /**
- * Lets tones run together within their edges, as a wash of colour does: each pixel takes the mean of that square beside it whose tones
- * agree
+ * Lets tones run together within their edges, as a wash of colour does: each pixel takes the mean of that square beside
+ * it whose tones agree
  * best (Kuwahara et al. 1976), all four weighed by how well they do, with the fourth power of their spread (Papari, Petkov and Campisi
  * 2007, eq. 13).
  */

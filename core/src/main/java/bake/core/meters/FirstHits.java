@@ -134,8 +134,8 @@ public final class FirstHits {
     }
 
     /**
-     * How open each pixel is: of the directions around its normal, by their irradiance, the share in which nothing is near (Zhukov, Iones
-     * and
+     * How open each pixel is: of the directions around its normal, by their irradiance, the share in which nothing is
+     * near (Zhukov, Iones and
      * Kronin 1998, with a step for their falloff); 1 where a pixel shows nothing.
      */
     public float[] open() {

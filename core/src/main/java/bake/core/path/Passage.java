@@ -73,8 +73,8 @@ final class Passage {
     }
 
     /**
-     * Light that a solid swallows on the way through it (Beer): the one that the path has gone into, or, where it began inside, the one it
-     * comes out of.
+     * Light that a solid swallows on the way through it (Beer): the one that the path has gone into, or, where it began inside,
+     * the one it comes out of.
      */
     void absorb() {
         SurfacePoint p = path.point;

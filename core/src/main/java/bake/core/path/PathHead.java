@@ -51,8 +51,8 @@ public final class PathHead {
     public boolean anyLater;
 
     /**
-     * Where light that second points bring begins in {@link #out}, in source groups: as bounced, or as reflected where the first is
-     * glossy.
+     * Where light that second points bring begins in {@link #out}, in source groups: as bounced, or as reflected where
+     * the first is glossy.
      */
     public int bounced;
     private final int groups;

@@ -58,8 +58,8 @@ public final class PathTracer {
     private boolean probing;
     private float found;
     /**
-     * Whether what gives light is not to be counted before the path has met a surface: light is looked for where it comes from. How far
-     * that surface is.
+     * Whether what gives light is not to be counted before the path has met a surface: light is looked for where it comes from.
+     * How far that surface is.
      */
     boolean past;
     /** Whether the surroundings count though nothing was met yet. */
@@ -76,9 +76,9 @@ public final class PathTracer {
     /** What gloss is at least as rough as, 0 for as it is. */
     private float roughest;
     /**
-     * What rays of a record that come to gloss see of it: narrower lobes would throw sunlight on few records and make blotches of them
-     * (regularization of path space: Kaplanyan and Dachsbacher 2013; by roughness, Jendersie and Grosch 2019). It keeps the light and
-     * spreads it.
+     * What rays of a record that come to gloss see of it: narrower lobes would throw sunlight on few records and make blotches
+     * of them (regularization of path space: Kaplanyan and Dachsbacher 2013; by roughness, Jendersie and Grosch 2019). It keeps
+     * the light and spreads it.
      */
     private static final float GATHERED = 0.3f;
     private final Passage passage;
@@ -186,8 +186,8 @@ public final class PathTracer {
     }
 
     /**
-     * Keeps the light of the next paths apart by {@link LightPart}, whose planes follow each other in what it is added to, or no
-     * longer.
+     * Keeps the light of the next paths apart by {@link LightPart}, whose planes follow each other in what it is added
+     * to, or no longer.
      */
     public void part(boolean apart) {
         parted = apart;
@@ -304,8 +304,8 @@ public final class PathTracer {
     }
 
     /**
-     * Looks for the first matt point behind panes and in mirrors, which is {@link #point} then; returns how far the way to it is, or
-     * infinity.
+     * Looks for the first matt point behind panes and in mirrors, which is {@link #point} then; returns how far the way
+     * to it is, or infinity.
      */
     public float firstMatt(float ox, float oy, float oz, float dx, float dy, float dz, PathSampler sampler, float[] spare) {
         begin(sampler, spare, 1);

@@ -20,6 +20,7 @@ import bake.core.solve.Caches;
 import bake.core.work.Workers;
 import java.util.HashSet;
 import java.util.Set;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
@@ -73,6 +74,7 @@ class CacheMapTest {
 
     /** Photons are dots: most of the picture is not dark. */
     @Test
+    @Tag("thorough")
     void photonsAreDots() {
         RenderScene s = ball();
         try (Workers w = new Workers(2)) {

@@ -1,9 +1,5 @@
 package bake.core.render;
 
-import bake.core.compiled.RenderScene;
-import bake.core.work.Workers;
-import bake.core.path.PathSettings;
-import bake.core.meters.GuideMap;
 import static bake.core.TestScene.grey;
 import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 import static org.junit.jupiter.api.Assertions.assertEquals;
@@ -13,17 +9,22 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import bake.core.TestScene;
+import bake.core.compiled.RenderScene;
 import bake.core.film.Film;
 import bake.core.film.Region;
 import bake.core.guide.Guides;
 import bake.core.guide.LightGuide;
 import bake.core.math.Affine;
 import bake.core.math.Vec3;
+import bake.core.meters.GuideMap;
+import bake.core.path.PathSettings;
 import bake.core.scene.Camera;
 import bake.core.scene.Lamp;
 import bake.core.scene.Material;
 import bake.core.scene.Shapes;
 import bake.core.scene.Surroundings;
+import bake.core.work.Workers;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Guides that one picture has learnt and another begins with. */
@@ -104,6 +105,7 @@ class KeptGuidesTest {
 
     /** Many lamps have a guide of their own that is kept with the other. */
     @Test
+    @Tag("thorough")
     void lampsToo() {
         TestScene t = room();
         for (int i = 0; i < 120; i++) t.lamp(new Lamp("l" + i, "Lamps", Lamp.Kind.SPHERE,

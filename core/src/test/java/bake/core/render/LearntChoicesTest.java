@@ -1,28 +1,29 @@
 package bake.core.render;
 
-import bake.core.compiled.RenderScene;
-import bake.core.work.Workers;
-import bake.core.path.LightSamples;
-import bake.core.path.PathSettings;
-import bake.core.learn.BouncedShare;
 import static bake.core.TestScene.grey;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import bake.core.TestScene;
+import bake.core.compiled.RenderScene;
 import bake.core.film.Film;
 import bake.core.film.PixelFilter;
 import bake.core.film.Region;
+import bake.core.learn.BouncedShare;
 import bake.core.math.Affine;
 import bake.core.math.Vec3;
+import bake.core.path.LightSamples;
+import bake.core.path.PathSettings;
 import bake.core.scene.Camera;
 import bake.core.scene.Lamp;
 import bake.core.scene.Material;
 import bake.core.scene.Shapes;
 import bake.core.scene.Surroundings;
+import bake.core.work.Workers;
 import java.util.SplittableRandom;
 import java.util.stream.IntStream;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** What training decides besides where to look: how often, and whether bounces are exchanged. */
@@ -76,6 +77,7 @@ class LearntChoicesTest {
 
     /** Looking seldom for a faint lamp, and often for the sky, leaves the light of each group as it is. */
     @Test
+    @Tag("thorough")
     void howOftenOneLooksLeavesTheMean() {
         TestScene s = new TestScene().around(new Surroundings.Plain(grey(3000)));
         int wall = s.material(Material.diffuse("wall", grey(0.7))), glass = s.material(Material.glass("pane", grey(1), 0, 1.5, true));

@@ -1,20 +1,19 @@
 package bake.core.render;
 
-import bake.core.compiled.RenderScene;
-import bake.core.work.Workers;
-import bake.core.path.PathSettings;
-import bake.core.meters.LightMeter;
 import static bake.core.TestScene.grey;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import bake.core.TestScene;
+import bake.core.compiled.RenderScene;
 import bake.core.film.Film;
 import bake.core.film.Region;
 import bake.core.light.LightTable;
 import bake.core.math.Affine;
 import bake.core.math.Vec3;
+import bake.core.meters.LightMeter;
+import bake.core.path.PathSettings;
 import bake.core.scene.Camera;
 import bake.core.scene.Lamp;
 import bake.core.scene.Material;
@@ -22,6 +21,8 @@ import bake.core.scene.Outlook;
 import bake.core.scene.Panorama;
 import bake.core.scene.Shapes;
 import bake.core.scene.Surroundings;
+import bake.core.work.Workers;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** What is seen behind the model and in its mirrors, and surfaces that catch shadows. */
@@ -78,6 +79,7 @@ class OutlookTest {
      * Where nothing throws a shadow a shadow catcher is not to be seen, on level ground and on a slope, under a sun and under a panorama.
      */
     @Test
+    @Tag("thorough")
     void openCatcherLooksLikeWhatIsBehind() {
         Outlook o = new Outlook(new Outlook.Far(pano(5)), null, true);
         for (Surroundings s : new Surroundings[] {SUNNY, pano(2)})

@@ -23,6 +23,7 @@ import bake.core.scene.Surroundings;
 import bake.core.work.Workers;
 import java.util.List;
 import java.util.concurrent.ForkJoinPool;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -104,6 +105,7 @@ class PortalsTest {
      * agree.
      */
     @Test
+    @Tag("thorough")
     void theLightGuideAlone() {
         RenderScene none = RenderScene.compile(room(List.of()), ForkJoinPool.commonPool()),
                 with = RenderScene.compile(room(List.of(WINDOW)), ForkJoinPool.commonPool());

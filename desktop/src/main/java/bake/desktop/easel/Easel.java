@@ -90,6 +90,8 @@ public final class Easel extends Pane {
         bench.prover().regionProperty().addListener((o, x, f) -> requestLayout());
         bench.models().picks().measuredProperty().addListener((o, x, f) -> requestLayout());
         bench.prover().markingProperty().addListener((o, x, f) -> requestLayout());
+        bench.finish().throughProperty().addListener((o, x, f) -> update());
+        bench.finish().paperProperty().addListener((o, x, f) -> update());
         hand.guideProperty().addListener((o, x, f) -> requestLayout());
         bench.finish().pickingProperty().addListener((o, x, f) -> requestLayout());
     }
@@ -114,7 +116,7 @@ public final class Easel extends Pane {
         boolean proving = bench.stationProperty().get() == Station.PROVE, opening = bench.opener().openingProperty().get();
         if (p != null) hanging.show(p.argb(), p.width(), p.height());
         else if (proving && (pa != null || pb != null)) hanging.hang(pa, pb);
-        else if (f != null && bench.project() != null) hanging.show(f.argb(), f.width(), f.height());
+        else if (f != null && bench.project() != null) hanging.show(bench.finish().seen(f.argb()), f.width(), f.height());
         else hanging.show(null, 0, 0);
         welcome.show(bench.project() == null && !opening);
         stopOpening.setVisible(opening);

@@ -1,5 +1,6 @@
 package bake.desktop.work;
 
+import bake.core.finish.ExposureZones;
 import bake.core.finish.Finish;
 import bake.core.finish.SplineCurve;
 import bake.formats.picture.CubeFile;
@@ -8,12 +9,15 @@ import bake.formats.project.SavedLook;
 import bake.formats.project.View;
 import bake.studio.live.LiveRender;
 import bake.studio.look.LookShelf;
+import bake.studio.look.SoftProof;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Executor;
 import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 
@@ -23,6 +27,8 @@ public final class FinishHand {
     private final SkyFiles files;
     private final Executor background;
     private final ObservableList<SavedLook> looks = FXCollections.observableArrayList();
+    private final ObjectProperty<Through> through = new SimpleObjectProperty<>(Through.NOTHING);
+    private final ObjectProperty<SoftProof> paper = new SimpleObjectProperty<>();
     private final BooleanProperty picking = new SimpleBooleanProperty();
     /** The finish that was there before the last look was put on, to look at it once more. */
     private FinishSpec other;
@@ -69,6 +75,43 @@ public final class FinishHand {
     /** Takes all of it away. */
     public void clear() {
         bench.editView(null, v -> v.withFinish(FinishSpec.NONE));
+    }
+
+    /** What the picture of this station is looked at through. */
+    public enum Through { NOTHING, ZONES, PAPER, PAPER_MARKED }
+
+    public ObjectProperty<Through> throughProperty() {
+        return through;
+    }
+
+    /** The paper that is looked at, or null. */
+    public ObjectProperty<SoftProof> paperProperty() {
+        return paper;
+    }
+
+    /** Looks at the picture as a paper would show it. */
+    public void paper(Path profile) {
+        background.execute(() -> {
+            try {
+                SoftProof p = SoftProof.read(profile);
+                bench.later(() -> {
+                    paper.set(p);
+                    through.set(Through.PAPER);
+                });
+            } catch (IOException e) {
+                bench.notices().fail(e);
+            }
+        });
+    }
+
+    /** A picture as it is looked at. */
+    public int[] seen(int[] argb) {
+        if (bench.stationProperty().get() != Station.VIEW) return argb;
+        return switch (through.get()) {
+            case NOTHING -> argb;
+            case ZONES -> ExposureZones.of(argb);
+            case PAPER, PAPER_MARKED -> paper.get() == null ? argb : paper.get().show(argb, through.get() == Through.PAPER_MARKED);
+        };
     }
 
     /** Whether the next click on the picture says what is grey. */

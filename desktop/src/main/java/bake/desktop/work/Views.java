@@ -1,7 +1,9 @@
 package bake.desktop.work;
 
 import bake.core.scene.Camera;
+import bake.formats.FormatException;
 import bake.formats.project.View;
+import bake.studio.scene.Moods;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -56,6 +58,25 @@ public final class Views {
         if (v == null) return;
         bench.edit(null, p -> p.withViews(p.views().stream().map(x -> x == v ? x : part.put(v, x)).toList()));
         bench.notices().say("All views have " + part.words() + " now.");
+    }
+
+    /** Adds this view in another light, and looks at it. */
+    public void add(Moods mood) {
+        View v = bench.view();
+        if (v == null) return;
+        try {
+            View made = mood.of(v, bench.project());
+            String name = made.name();
+            for (int i = 2; bench.project().view(name) != null; i++) name = made.name() + " " + i;
+            View named = made.withName(name);
+            bench.edit(null, p -> {
+                List<View> views = new ArrayList<>(p.views());
+                views.add(views.indexOf(v) + 1, named);
+                return p.withViews(views).withCurrent(named.name());
+            });
+        } catch (FormatException e) {
+            bench.notices().fail(e);
+        }
     }
 
     /** Moves a view to a place in the list. */

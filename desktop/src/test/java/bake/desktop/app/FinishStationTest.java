@@ -185,4 +185,33 @@ class FinishStationTest extends WindowFixture {
         r.clickOn("#way-orbit").clickOn("#guide-thirds");
         until("four lines", () -> ((javafx.scene.layout.Pane) r.lookup("#guide-lines").query()).getChildren().size() == 4);
     }
+
+    /** Zones and columns are ways to look; a mood is a view of its own; who stands in a wall hears of it. */
+    @Test
+    void lookedAtOtherwise(FxRobot r) {
+        open();
+        r.clickOn("#station-view");
+        until("it is shown", () -> frame() != null && frame().passes() > 1);
+        var image = (javafx.scene.image.ImageView) r.lookup("#easel-picture").query();
+        r.clickOn("#zones");
+        assertEquals(bake.desktop.work.FinishHand.Through.ZONES, bench.finish().throughProperty().get());
+        until("zones are few", () -> {
+            java.util.Set<Integer> seen = new java.util.HashSet<>();
+            for (int x = 0; x < image.getImage().getWidth(); x += 2) seen.add(image.getImage().getPixelReader().getArgb(x, (
+                    int) image.getImage().getHeight() / 2));
+            return seen.size() <= bake.core.finish.ExposureZones.count() + 2;
+        });
+        r.clickOn("#zones").clickOn("#waveform");
+        assertEquals(bake.desktop.work.FinishHand.Through.NOTHING, bench.finish().throughProperty().get());
+        Camera before = bench.view().camera().camera();
+        r.interact(() -> r.lookup("#add-mood").queryAs(MenuButton.class).show());
+        r.clickOn("#mood-dusk");
+        until("it is there", () -> bench.view().name().equals("One, dusk"));
+        assertEquals(before.position(), bench.view().camera().camera().position());
+        assertEquals("sun and sky", bench.view().around().kind());
+        assertTrue(bench.view().off().isEmpty());
+        r.interact(() -> bench.editView(null, v -> v.withCamera(v.camera().camera().at(new bake.core.math.Vec3(0, -0.55, 0.5),
+                new bake.core.math.Vec3(0, 0, 0.5)))));
+        until("it is said", () -> r.lookup("#exposure-advice").queryAs(Label.class).getText().contains("5 cm from a wall"));
+    }
 }

@@ -110,8 +110,8 @@ class ProofsTest extends WindowFixture {
     }
 
     /**
-     * Solvers are chosen on the card, what a proof has cached is shown on the easel and kept, the next proof begins with it, and all of it
-     * can be deleted.
+     * Solvers are chosen on the card, what a proof has cached is shown on the easel and kept, the next proof begins with it,
+     * and all of it can be deleted.
      */
     @Test
     void bouncedLight(FxRobot r) {

@@ -336,8 +336,8 @@ public record View(
     }
 
     /**
-     * What must be rendered of it: all faders at zero, no shift, nothing muted and nothing finished. Only a flat picture behind the model
-     * is turned
+     * What must be rendered of it: all faders at zero, no shift, nothing muted and nothing finished. Only a flat
+     * picture behind the model is turned
      * back through the tone curve, which then stays.
      */
     public View neutral() {

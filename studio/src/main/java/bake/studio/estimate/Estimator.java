@@ -26,13 +26,13 @@ public final class Estimator {
     private static final int SMALL = 240, FEWEST = 6;
     private static final double SECONDS = 4;
     /**
-     * Caches grow as (pixels + a constant) to a power: 7.6 s for 0.04 million, 15 and 17 s for 0.29, 57 s for 1.9, 173 s for 7.7 in
-     * one room.
+     * Caches grow as (pixels + a constant) to a power: 7.6 s for 0.04 million, 15 and 17 s for 0.29, 57 s for 1.9, 173
+     * s for 7.7 in one room.
      */
     private static final double CACHE_GROWTH = 0.8, CACHE_LEAST = 150_000;
     /**
-     * Seconds to denoise and save a million pixels where no picture has told: 16 s to denoise two million, 0.9 s to save half a
-     * million.
+     * Seconds to denoise and save a million pixels where no picture has told: 16 s to denoise two million, 0.9 s to
+     * save half a million.
      */
     private static final double FINISH = 10;
     /** Spread of predictions before any was checked, as factors. */

@@ -168,6 +168,18 @@ public final class Spots {
         return n == 0 ? Double.NaN : Math.log(Math.exp(sum / n) * 100 / 12.5) / Math.log(2);
     }
 
+    /** Distance from a place to the nearest thing around it, metres, by looks in some directions; infinite in the open. */
+    public synchronized double clearance(Vec3 from) {
+        double least = Double.POSITIVE_INFINITY;
+        for (int x = -1; x <= 1; x++) for (int y = -1; y <= 1; y++) for (int z = -1; z <= 1; z++) {
+            if ((x | y | z) == 0) continue;
+            float k = 1 / (float) Math.sqrt(x * x + y * y + z * z);
+            ray.set((float) from.x(), (float) from.y(), (float) from.z(), k * x, k * y, k * z, 2);
+            if (scene.tracer().closest(ray) && ray.item < scene.tracer().firstLamp()) least = Math.min(least, ray.t);
+        }
+        return least;
+    }
+
     /** Reads a place; takes some milliseconds of path tracing where there is a surface. */
     public Reading read(double x, double y) {
         double l = luminance(x, y);

@@ -49,8 +49,8 @@ public final class Differences {
                 c.is()));
         JsonNode x = Json.MAPPER.valueToTree(a.view), y = Json.MAPPER.valueToTree(b.view);
         for (String k : List.of("around", "faders", "off", "shifts", "muted")) node(Part.LIGHT, k.equals("around") ? "" : word(k), x.path(k), y.path(k), out);
-        for (String k : List.of("camera", "size", "curve", "whiteBalance", "setting", "name"))
-            node(Part.VIEW, k.equals("camera") ? "" : word(k), x.path(k), y.path(k), out);
+        for (String k : List.of("camera", "size", "curve", "whiteBalance", "finish", "setting", "name"))
+            node(Part.VIEW, k.equals("camera") || k.equals("finish") ? "" : word(k), x.path(k), y.path(k), out);
         if (a.project == null || b.project == null) return out;
         JsonNode p = ProjectFile.toJson(a.project), q = ProjectFile.toJson(b.project);
         things(Part.LIGHT, "lamp", p.path("lamps"), q.path("lamps"), out);

@@ -6,7 +6,6 @@ import bake.core.film.Region;
 import bake.core.guide.Guides;
 import bake.core.work.Workers;
 import bake.formats.FormatException;
-import bake.formats.picture.ExrNotes;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Locale;
@@ -14,8 +13,8 @@ import java.util.function.Consumer;
 
 /**
  * Renders a picture that is too large for the memory: in bands from the top down, each to its end, then kept on disk
- * ({@link BandStore}) until all are there. After the same number of passes every pixel is the same to the bit as of a picture rendered at
- * once.
+ * ({@link BandStore}) until all are there. After the same number of passes every pixel is the same to the bit as of a
+ * picture rendered at once.
  */
 public final class BandedRender {
     private final RenderScene scene;

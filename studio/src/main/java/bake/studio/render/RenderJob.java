@@ -174,8 +174,8 @@ public final class RenderJob {
     }
 
     /**
-     * Begins with caches of another picture, which go on to be filled; to be said before {@link #run}. Those of other source groups are
-     * left alone.
+     * Begins with caches of another picture, which go on to be filled; to be said before {@link #run}. Those of other source
+     * groups are left alone.
      */
     public RenderJob with(Caches c) {
         renderer.begin(c);

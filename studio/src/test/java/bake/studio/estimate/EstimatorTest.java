@@ -53,8 +53,8 @@ class EstimatorTest {
     }
 
     /**
-     * 16 passes of 20,000 pixels took 2 s and ended at 8 %: half the noise takes four times the passes, four times the pixels four
-     * times each.
+     * 16 passes of 20,000 pixels took 2 s and ended at 8 %: half the noise takes four times the passes, four times the
+     * pixels four times each.
      */
     @Test
     void fromPicturesThatWereMade() throws IOException {

@@ -42,7 +42,7 @@ final class FinishSheet extends VBox {
         this.bench = bench;
         hand = bench.finish();
         board = new CurveBoard((c, gesture) -> hand.curve(colour(), c, gesture));
-        getChildren().addAll(new LooksCard(bench), tones(), curves(), colours(), lens(), drawing());
+        getChildren().addAll(new LooksCard(bench), tones(), curves(), colours(), lens(), drawing(), paper());
         bench.viewProperty().addListener((o, a, v) -> refresh());
         refresh();
     }
@@ -201,6 +201,38 @@ final class FinishSheet extends VBox {
                 Ui.more("drawing-more", dial("outlineWeight", "Line", "%.1f \u2030", 0.5, 10, d.weight(), "Thousandths of the picture's height.", FinishSpec::outlineWeight),
                 percent("wobble", "Free hand", 0, 1, 0, "How far the hand strays.", FinishSpec::wobble),
                 dial("washSize", "Brush", "%.0f \u2030", 1, 30, d.washSize(), "Thousandths of the picture's height.", FinishSpec::washSize)));
+    }
+
+    /** How it will be printed; a way to look, which changes no picture. */
+    private Node paper() {
+        Label name = Ui.note("");
+        CheckBox show = new CheckBox("Look at it as printed"), marks = new CheckBox("Mark what the paper cannot show");
+        show.setId("paper-show");
+        marks.setId("paper-marks");
+        Runnable see = () -> {
+            FinishHand.Through t = hand.throughProperty().get();
+            boolean paper = t == FinishHand.Through.PAPER || t == FinishHand.Through.PAPER_MARKED;
+            show.setSelected(paper);
+            marks.setSelected(t == FinishHand.Through.PAPER_MARKED);
+            boolean none = hand.paperProperty().get() == null;
+            show.setDisable(none);
+            marks.setDisable(none);
+            name.setText(none ? "Choose the ICC profile of the paper and its printer. Pictures stay as they are." : hand.paperProperty().get().name());
+        };
+        show.setOnAction(e -> hand.throughProperty().set(show.isSelected() ? FinishHand.Through.PAPER : FinishHand.Through.NOTHING));
+        marks.setOnAction(e -> hand.throughProperty().set(marks.isSelected() ? FinishHand.Through.PAPER_MARKED : FinishHand.Through.PAPER));
+        hand.throughProperty().addListener((o, a, b) -> see.run());
+        hand.paperProperty().addListener((o, a, b) -> see.run());
+        see.run();
+        return Ui.card("Paper", Ui.button("paper-choose", "Profile\u2026", "An ICC profile: .icc or .icm", this::profile, "small"), name, show, marks);
+    }
+
+    private void profile() {
+        FileChooser c = new FileChooser();
+        c.setTitle("Choose the profile of the paper");
+        c.getExtensionFilters().add(new FileChooser.ExtensionFilter("ICC profiles", "*.icc", "*.icm"));
+        File f = c.showOpenDialog(getScene().getWindow());
+        if (f != null) hand.paper(f.toPath());
     }
 
     private void refresh() {

@@ -54,7 +54,9 @@ final class ViewSheet extends VBox {
         Button delete = Ui.button("delete-view", "Delete", "Takes this view away; undo brings it back", bench.views()::delete, "small");
         Button inside = Ui.button("go-inside", "Go inside", "Adds a view from inside the building, in its largest room with glass",
                 () -> GoInside.from(bench), "small");
-        list = new ViewList(bench.views());
+        list = new ViewList(bench.views(), view -> bench.prints().store() == null ? null : bench.prints().all().stream().filter(
+                p -> p.view().name().equals(view)
+                && p.over() == 0).findFirst().map(bench.prints().store()::picture).orElse(null));
         VBox views = Ui.card("Views", Ui.row(add, inside, delete), list, new CopyRow(bench.views()), Ui.row(Ui.label("Name", "dial-name"), name));
         javafx.scene.layout.HBox.setHgrow(name, javafx.scene.layout.Priority.ALWAYS);
         focal = new Dial("focal", "Focal length", "%.0f mm", 8, 300, 24, true, "On the sensor of this camera, usually 36 mm wide.",
@@ -103,6 +105,7 @@ final class ViewSheet extends VBox {
         });
         getChildren().addAll(views, exposure, lens, size);
         bench.viewProperty().addListener((o, a, v) -> refresh());
+        bench.prints().all().addListener((javafx.collections.ListChangeListener<Object>) c -> refresh());
         refresh();
     }
 

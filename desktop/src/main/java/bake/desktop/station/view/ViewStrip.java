@@ -2,15 +2,18 @@ package bake.desktop.station.view;
 
 import bake.desktop.parts.Ui;
 import bake.desktop.work.CameraHand;
+import bake.desktop.work.FinishHand;
 import bake.desktop.work.Station;
 import bake.desktop.work.Workbench;
 import bake.studio.live.LiveRender;
 import bake.studio.live.ToneHistogram;
+import bake.studio.live.Waveform;
 import java.util.Locale;
 import java.util.function.Consumer;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.HBox;
@@ -19,9 +22,11 @@ import javafx.scene.paint.Color;
 
 /** Under the easel on the View station: how the camera is moved, and the picture's tones. */
 public final class ViewStrip extends VBox {
-    private static final double FAR = 3;
+    private static final double FAR = 3, NEAR = 0.15;
+    private static final int STRIPS = 210, LEVELS = 56;
     private final Canvas histogram = new Canvas(420, 62);
     private final Label clipped = Ui.label("", "strip-figure");
+    private final CheckBox wave = new CheckBox("By columns"), zones = new CheckBox("Zones");
     private final Label advice = Ui.label("", "strip-text");
     private final Button mend;
     private final Consumer<ToneHistogram> tones;
@@ -50,10 +55,19 @@ public final class ViewStrip extends VBox {
         lines.selectedToggleProperty().addListener((o, a, b) -> {
             if (b != null) hand.guideProperty().set(CameraHand.Guide.valueOf(((String) b.getUserData()).toUpperCase(Locale.ROOT)));
         });
+        wave.setId("waveform");
+        wave.setTooltip(Ui.tip("Tones by the columns of the picture, black below and white above, in place of the histogram"));
+        wave.selectedProperty().addListener((o, a, b) -> count(bench.easel().frameProperty().get()));
+        zones.setId("zones");
+        zones.setTooltip(Ui.tip("False colours, one for each stop from middle grey, which is grey; red is white without anything in it"));
+        zones.selectedProperty().addListener((o, a, b) -> bench.finish().throughProperty().set(b ? FinishHand.Through.ZONES
+                : FinishHand.Through.NOTHING));
+        bench.finish().throughProperty().addListener((o, a, b) -> zones.setSelected(b == FinishHand.Through.ZONES));
+        for (CheckBox c : new CheckBox[] {wave, zones}) c.getStyleClass().add("on-easel");
         advice.setId("exposure-advice");
         help.setWrapText(true);
         HBox.setHgrow(help, javafx.scene.layout.Priority.ALWAYS);
-        getChildren().addAll(Ui.row(choice, help), Ui.row(histogram, clipped, new VBox(6, Ui.row(Ui.label("Guides", "strip-title"), guides), Ui.row(advice, mend))));
+        getChildren().addAll(Ui.row(choice, help), Ui.row(histogram, clipped, new VBox(6, Ui.row(Ui.label("Guides", "strip-title"), guides), Ui.row(advice, mend, zones, wave))));
         bench.easel().frameProperty().addListener((o, a, f) -> count(f));
         bench.stationProperty().addListener((o, a, b) -> count(bench.easel().frameProperty().get()));
     }
@@ -63,24 +77,33 @@ public final class ViewStrip extends VBox {
         if (f == null || bench.view() == null || bench.stationProperty().get() != Station.VIEW) return;
         bench.inBackground(() -> {
             ToneHistogram t = ToneHistogram.of(f.argb());
+            Waveform w = wave.isSelected() ? Waveform.of(f.argb(), f.width(), STRIPS, LEVELS) : null;
+            var camera = bench.view() == null ? null : bench.view().camera().camera();
+            double room = f.spots() == null || camera == null || camera.form().clip() > 0 ? 9 : f.spots().clearance(camera.position());
             double ev = f.spots() == null ? Double.NaN : f.spots().metered(1);
             bench.later(() -> {
                 if (bench.easel().frameProperty().get() != f) return;
-                draw(t);
+                if (w == null) draw(t);
+                else draw(w);
+                clipped(t);
                 tones.accept(t);
-                advise(ev);
+                advise(ev, room);
             });
         });
     }
 
     /** How far the exposure is from what a meter says; beyond three stops it is said with its mend. */
-    private void advise(double metered) {
+    private void advise(double metered, double room) {
         double off = bench.view() == null ? Double.NaN : bench.view().camera().camera().ev100() - metered;
         boolean far = Math.abs(off) > FAR;
         advice.setText(Double.isNaN(off) ? "" : String.format(Locale.ROOT, far ? "%.1f stops too %s" : "metered EV %.1f", far ? Math.abs(off) : metered,
                 off > 0 ? "dark" : "bright"));
         advice.getStyleClass().remove("warning");
         if (far) advice.getStyleClass().add("warning");
+        if (room < NEAR) {
+            advice.setText(String.format(Locale.ROOT, "%.0f cm from a wall: \"Sees from\" looks past it", 100 * room));
+            if (!advice.getStyleClass().contains("warning")) advice.getStyleClass().add("warning");
+        }
         mend.setDisable(Double.isNaN(off));
     }
 
@@ -96,6 +119,24 @@ public final class ViewStrip extends VBox {
             double k = Math.sqrt((double) t.bins()[i] / t.most()) * (h - 12);
             g.fillRect(i * bw, h - 8 - k, bw - 1, k);
         }
+    }
+
+    private void draw(Waveform f) {
+        GraphicsContext g = histogram.getGraphicsContext2D();
+        double w = histogram.getWidth(), h = histogram.getHeight(), dx = w / f.strips(), dy = (h - 4) / f.levels();
+        g.clearRect(0, 0, w, h);
+        g.setFill(Color.web("#E9E5DC"));
+        for (int x = 0; x < f.strips(); x++)
+            for (int y = 0; y < f.levels(); y++) {
+                int n = f.counts()[x * f.levels() + y];
+                if (n == 0) continue;
+                g.setGlobalAlpha(Math.min(1, 0.15 + Math.sqrt(n / (double) f.most())));
+                g.fillRect(x * dx, h - 2 - (y + 1) * dy, dx, dy);
+            }
+        g.setGlobalAlpha(1);
+    }
+
+    private void clipped(ToneHistogram t) {
         clipped.setText(String.format(Locale.ROOT, "white %.1f %%%nblack %.1f %%", 100 * t.white(), 100 * t.black()));
     }
 }
