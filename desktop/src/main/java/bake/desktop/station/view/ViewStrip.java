@@ -17,12 +17,15 @@ import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 
 /** Under the easel on the View station: how the camera is moved, and the picture's tones. */
 public final class ViewStrip extends VBox {
     private static final double FAR = 3, NEAR = 0.15;
+    /** Widths, pixels: of the tones, of what stands beside them, and of what is said of the exposure. */
+    private static final double LEAST = 120, MOST = 420, BESIDE = 190, ADVICE = 110;
     private static final int STRIPS = 210, LEVELS = 56;
     private final Canvas histogram = new Canvas(420, 62);
     private final Label clipped = Ui.label("", "strip-figure");
@@ -42,7 +45,7 @@ public final class ViewStrip extends VBox {
         ToggleGroup ways = new ToggleGroup();
         HBox choice = Ui.choice(ways, "way-", "Orbit", "Look", "Walk", "Focus", "Meter");
         choice.getStyleClass().add("on-easel");
-        choice.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+        choice.setMinWidth(Region.USE_PREF_SIZE);
         ways.getToggles().getFirst().setSelected(true);
         ways.selectedToggleProperty().addListener((o, a, b) -> {
             if (b != null) hand.use(CameraHand.Way.valueOf(((String) b.getUserData()).toUpperCase(Locale.ROOT)));
@@ -67,7 +70,15 @@ public final class ViewStrip extends VBox {
         advice.setId("exposure-advice");
         help.setWrapText(true);
         HBox.setHgrow(help, javafx.scene.layout.Priority.ALWAYS);
-        getChildren().addAll(Ui.row(choice, help), Ui.row(histogram, clipped, new VBox(6, Ui.row(Ui.label("Guides", "strip-title"), guides), Ui.row(advice, mend, zones, wave))));
+        VBox right = new VBox(6, Ui.row(Ui.label("Guides", "strip-title"), guides), Ui.row(advice, mend, zones, wave));
+        for (Region r : new Region[] {right, guides, zones, wave, clipped}) r.setMinWidth(Region.USE_PREF_SIZE);
+        advice.setMinWidth(ADVICE);
+        getChildren().addAll(Ui.row(choice, help), Ui.row(histogram, clipped, right));
+        // What is beside the tones has its room first.
+        widthProperty().addListener((o, a, b) -> {
+            histogram.setWidth(Math.clamp(b.doubleValue() - right.prefWidth(-1) - BESIDE, LEAST, MOST));
+            count(bench.easel().frameProperty().get());
+        });
         bench.easel().frameProperty().addListener((o, a, f) -> count(f));
         bench.stationProperty().addListener((o, a, b) -> count(bench.easel().frameProperty().get()));
     }
