@@ -35,8 +35,8 @@ final class NoiseCard extends VBox {
         getChildren().addAll(Ui.row(Ui.label("Where the noise is", "card-title"), Ui.spring(), look, stop), bar, found);
         hand.progressProperty().addListener((o, a, b) -> refresh());
         hand.findingsProperty().addListener((o, a, b) -> fill());
-        bench.projectProperty().addListener((o, a, b) -> fill());
-        bench.prover().presetProperty().addListener((o, a, b) -> fill());
+        bench.projectProperty().addListener((o, a, b) -> again());
+        bench.prover().presetProperty().addListener((o, a, b) -> again());
         refresh();
         fill();
     }
@@ -46,6 +46,11 @@ final class NoiseCard extends VBox {
         Ui.show(stop, hand.busy());
         Ui.show(look, !hand.busy());
         if (hand.busy()) bar.setProgress(hand.progressProperty().get());
+    }
+
+    /** What is taken already may have changed. */
+    private void again() {
+        if (hand.findingsProperty().get() != null) fill();
     }
 
     private void fill() {

@@ -7,6 +7,7 @@ import bake.desktop.parts.Field;
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Quantity;
 import bake.desktop.work.FinishHand;
+import bake.desktop.work.Station;
 import bake.desktop.work.Workbench;
 import bake.formats.project.FinishSpec;
 import bake.formats.project.View;
@@ -44,6 +45,8 @@ final class FinishSheet extends VBox {
         board = new CurveBoard((c, gesture) -> hand.curve(colour(), c, gesture));
         getChildren().addAll(new LooksCard(bench), tones(), curves(), colours(), lens(), drawing(), paper());
         bench.viewProperty().addListener((o, a, v) -> refresh());
+        bench.stationProperty().addListener((o, a, b) -> refresh());
+        visibleProperty().addListener((o, a, b) -> refresh());
         refresh();
     }
 
@@ -236,6 +239,8 @@ final class FinishSheet extends VBox {
     }
 
     private void refresh() {
+        // So many values are not shown anew at each edit while nobody sees them.
+        if (bench.stationProperty().get() != Station.VIEW || !isVisible()) return;
         View v = bench.view();
         setDisable(v == null);
         if (v == null) return;

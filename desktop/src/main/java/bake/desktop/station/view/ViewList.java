@@ -4,6 +4,7 @@ import bake.desktop.parts.Ui;
 import bake.desktop.work.Views;
 import bake.formats.project.View;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -23,6 +24,7 @@ final class ViewList extends VBox {
     private static final double WIDE = 36, HIGH = 24;
     private final Views views;
     private final Function<String, Path> pictures;
+    private List<String> shown = List.of();
     private final Map<Path, Image> read = new HashMap<>();
 
     /** @param pictures finds the newest print of a view by its name; null for none */
@@ -44,6 +46,10 @@ final class ViewList extends VBox {
     }
 
     void show(List<View> all, View here) {
+        List<String> now = new ArrayList<>();
+        for (View x : all) now.add(x.name() + "\n" + (x == here) + pictures.apply(x.name()));
+        if (now.equals(shown)) return;
+        shown = now;
         boolean focused = getChildren().stream().anyMatch(n -> n.isFocused());
         getChildren().clear();
         for (View x : all) getChildren().add(line(x, getChildren().size(), x == here));
