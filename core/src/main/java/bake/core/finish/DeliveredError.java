@@ -41,7 +41,7 @@ public record DeliveredError(double percent, double worst) {
                         for (int x = bx; x < Math.min(r.width(), bx + BLOCK); x++, count++) {
                             int i = y * r.width() + x;
                             double l = (0.2126 * j.light()[3 * i] + 0.7152 * j.light()[3 * i + 1] + 0.0722 * j.light()[3 * i + 2])
-                                    / finish.saturation(), d = finish.display(l), k = finish.displaySlope(l) / finish.saturation();
+                                    / finish.saturation(), d = finish.display(l), k = finish.displayedSlope(l * finish.saturation());
                             double most = Math.max(d, 1 - d);
                             e += Math.min(j.error()[i] * k * k, most * most);
                             signal += d * d;

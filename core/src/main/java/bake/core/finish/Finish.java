@@ -5,7 +5,7 @@ import bake.core.film.Region;
 
 /**
  * Turns scene light into the picture, in a fixed order (docs/finish.md): exposure and white balance, fringe, glow and vignette
- * of the lens, light and dark tones, tone curve and transfer curve; then on what is displayed curves, colours, table, wash,
+ * of the lens, highlights and shadows, tone curve and transfer curve; then on what is displayed curves, colours, table, wash,
  * lines, sharpening and grain. Immutable.
  */
 public final class Finish {
@@ -37,11 +37,6 @@ public final class Finish {
     /** How much what is displayed, 0 to 1 before the transfer curve, changes with a luminance, per cd/m2. */
     public double displayedSlope(double luminance) {
         return curve.slope(luminance / saturation) / saturation;
-    }
-
-    /** Derivative of {@link #display}. */
-    double displaySlope(double l) {
-        return curve.slope(l);
     }
 
     /** sRGB codes as 0xAARRGGBB of the whole film, row by row; pixels with no sample are transparent. */

@@ -101,7 +101,7 @@ final class LensEffects {
     private static final float[] RANDOM = new float[CELLS * CELLS];
 
     static {
-        for (int i = 0; i < RANDOM.length; i++) RANDOM[i] = hashed(i % CELLS, i / CELLS, 0);
+        for (int i = 0; i < RANDOM.length; i++) RANDOM[i] = hashed(i % CELLS, i / CELLS);
     }
 
     /** From a table that repeats after 256 places, turned otherwise by each seed. */
@@ -109,8 +109,8 @@ final class LensEffects {
         return RANDOM[(y + 59 * seed & CELLS - 1) * CELLS + (x + 101 * seed & CELLS - 1)];
     }
 
-    private static float hashed(int x, int y, int seed) {
-        int h = x * 0x27d4eb2f ^ y * 0x9e3779b1 ^ seed * 0x85ebca77;
+    private static float hashed(int x, int y) {
+        int h = x * 0x27d4eb2f ^ y * 0x9e3779b1;
         h = (h ^ h >>> 15) * 0x2c1b3c6d;
         h = (h ^ h >>> 12) * 0x297a2d39;
         return ((h ^ h >>> 15) >> 8) * 0x1p-23f;

@@ -29,7 +29,7 @@ public record Look(ToneCurve curve, double toe, double shoulder, boolean keepHue
     /**
      * Tones.
      *
-     * @param highlights how light tones are darkened (below 0) or lightened, -1 to 1, two stops at most; {@code shadows} the same of dark
+     * @param highlights how highlights are darkened (below 0) or lightened, -1 to 1, two stops at most; {@code shadows} the same of dark
      * ones
      * @param contrast about the middle of the display, -1 to 1
      * @param all curve of all colours, then those of {@code red}, {@code green} and {@code blue}

@@ -13,7 +13,7 @@ final class PixelGrade {
     private final WhiteBalance balance;
     private final LightTable tones, response;
     private final CodeTable codes;
-    private final float contrast, saturation, vibrance;
+    private final float saturation, vibrance;
     /** Curves of display values by colour, or null. */
     private final float[][] curves;
     private final boolean keepHue, plain;
@@ -28,15 +28,14 @@ final class PixelGrade {
         codes = new CodeTable(x -> Srgb.encode(r.apply(x)));
         Look.Tones t = look.tones();
         tones = t.highlights() == 0 && t.shadows() == 0 ? null : new LightTable(x -> Math.pow(2, stops(t, x)), true);
-        contrast = (float) t.contrast();
         saturation = (float) look.colours().saturation();
         vibrance = (float) look.colours().vibrance();
         keepHue = look.keepHue();
-        curves = contrast != 0 || t.curved() || look.colours().graded() ? curves(look) : null;
+        curves = t.contrast() != 0 || t.curved() || look.colours().graded() ? curves(look) : null;
         plain = curves == null && saturation == 0 && vibrance == 0 && look.lut() == null;
     }
 
-    /** How many stops light of this much is raised: dark and light tones apart, so gently that none passes another. */
+    /** How many stops light of this much is raised: shadows and highlights apart, so gently that no tone passes another. */
     private static double stops(Look.Tones t, double x) {
         if (!(x > 0)) return STOPS * t.shadows();
         double s = Math.clamp((Math.log(x) / Math.log(2) - MIDDLE) / WIDE, -1, 1), k = Math.abs(s), w = k * k * (3 - 2 * k);
@@ -68,7 +67,7 @@ final class PixelGrade {
         if (!balance.neutral()) for (int i = from; i < to; i += 3) balance.apply(c, i);
     }
 
-    /** Light and dark tones of such light raised or lowered. */
+    /** Highlights and shadows of such light raised or lowered. */
     void tones(float[] c, int from, int to) {
         if (tones == null) return;
         for (int i = from; i < to; i += 3) {

@@ -67,7 +67,7 @@ class LookTest {
         for (double x : new double[] {0.05, 0.4, 2}) assertEquals(1 - Math.exp(-k * x), e.apply(x), 1e-5);
     }
 
-    /** A steep toe darkens dark tones, a long shoulder keeps bright ones apart. */
+    /** A steep toe darkens shadows, a long shoulder keeps bright ones apart. */
     @Test
     void toeAndShoulder() {
         ToneResponse plain = new ToneResponse(ToneCurve.FILM, 0, 0), toe = new ToneResponse(ToneCurve.FILM, 1, 0), far = new ToneResponse(
@@ -87,7 +87,7 @@ class LookTest {
         assertEquals(2, g / b, 0.05);
     }
 
-    /** Light and dark tones apart: the others stay, and no tone passes another. */
+    /** Highlights and shadows apart: the others stay, and no tone passes another. */
     @Test
     void lightsAndDarks() {
         assertTrue(grey(tones(0, 1, 0), 0.005) > grey(Look.PLAIN, 0.005) + 20);

@@ -2,6 +2,7 @@ package bake.desktop.easel;
 
 import bake.desktop.parts.Ui;
 import bake.desktop.work.CameraHand;
+import bake.desktop.work.FinishHand;
 import bake.desktop.work.Prover;
 import bake.desktop.work.Station;
 import bake.desktop.work.Workbench;
@@ -90,8 +91,7 @@ public final class Easel extends Pane {
         bench.prover().regionProperty().addListener((o, x, f) -> requestLayout());
         bench.models().picks().measuredProperty().addListener((o, x, f) -> requestLayout());
         bench.prover().markingProperty().addListener((o, x, f) -> requestLayout());
-        bench.finish().throughProperty().addListener((o, x, f) -> update());
-        bench.finish().paperProperty().addListener((o, x, f) -> update());
+        bench.finish().lookedProperty().addListener((o, x, f) -> update());
         hand.guideProperty().addListener((o, x, f) -> requestLayout());
         bench.finish().pickingProperty().addListener((o, x, f) -> requestLayout());
     }
@@ -116,13 +116,19 @@ public final class Easel extends Pane {
         boolean proving = bench.stationProperty().get() == Station.PROVE, opening = bench.opener().openingProperty().get();
         if (p != null) hanging.show(p.argb(), p.width(), p.height());
         else if (proving && (pa != null || pb != null)) hanging.hang(pa, pb);
-        else if (f != null && bench.project() != null) hanging.show(bench.finish().seen(f.argb()), f.width(), f.height());
+        else if (f != null && bench.project() != null) show(f);
         else hanging.show(null, 0, 0);
         welcome.show(bench.project() == null && !opening);
         stopOpening.setVisible(opening);
         if (opening) clock.play();
         else clock.stop();
         tell();
+    }
+
+    private void show(LiveRender.Frame f) {
+        FinishHand.Looked l = bench.finish().lookedProperty().get();
+        if (l == null) hanging.show(f.argb(), f.width(), f.height());
+        else hanging.show(l.argb(), l.width(), l.height());
     }
 
     private void tell() {

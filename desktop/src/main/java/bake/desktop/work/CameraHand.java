@@ -61,9 +61,14 @@ public final class CameraHand {
     /** Sets the exposure so that a part of the picture is middle grey on average. */
     public void meter(double share) {
         LiveRender.Frame f = bench.easel().frameProperty().get();
-        double ev = f == null || f.spots() == null ? Double.NaN : f.spots().metered(share);
-        if (Double.isNaN(ev)) bench.notices().say("There is no light to meter here.");
-        else expose(ev);
+        if (f == null || f.spots() == null) return;
+        bench.inBackground(() -> {
+            double ev = f.spots().metered(share);
+            bench.later(() -> {
+                if (Double.isNaN(ev)) bench.notices().say("There is no light to meter here.");
+                else expose(ev);
+            });
+        });
     }
 
     private void expose(double ev) {

@@ -16,6 +16,8 @@ import java.util.List;
 import java.util.concurrent.Executor;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.FXCollections;
@@ -29,6 +31,8 @@ public final class FinishHand {
     private final ObservableList<SavedLook> looks = FXCollections.observableArrayList();
     private final ObjectProperty<Through> through = new SimpleObjectProperty<>(Through.NOTHING);
     private final ObjectProperty<SoftProof> paper = new SimpleObjectProperty<>();
+    private final ReadOnlyObjectWrapper<Looked> looked = new ReadOnlyObjectWrapper<>();
+    private int asked;
     private final BooleanProperty picking = new SimpleBooleanProperty();
     /** The finish that was there before the last look was put on, to look at it once more. */
     private FinishSpec other;
@@ -45,7 +49,11 @@ public final class FinishHand {
             }
             if (a == null && b != null && bench.stationProperty().get() == Station.VIEW) list();
         });
+        bench.easel().frameProperty().addListener((o, a, b) -> look());
+        through.addListener((o, a, b) -> look());
+        paper.addListener((o, a, b) -> look());
         bench.stationProperty().addListener((o, a, b) -> {
+            look();
             picking.set(false);
             if (b == Station.VIEW) list();
         });
@@ -104,14 +112,29 @@ public final class FinishHand {
         });
     }
 
-    /** A picture as it is looked at. */
-    public int[] seen(int[] argb) {
-        if (bench.stationProperty().get() != Station.VIEW) return argb;
-        return switch (through.get()) {
-            case NOTHING -> argb;
-            case ZONES -> ExposureZones.of(argb);
-            case PAPER, PAPER_MARKED -> paper.get() == null ? argb : paper.get().show(argb, through.get() == Through.PAPER_MARKED);
-        };
+    /** A live picture as it is looked at. */
+    public record Looked(int[] argb, int width, int height) {}
+
+    /** The live picture as it is looked at; null where it is looked at as it is. */
+    public ReadOnlyObjectProperty<Looked> lookedProperty() {
+        return looked.getReadOnlyProperty();
+    }
+
+    private void look() {
+        LiveRender.Frame f = bench.easel().frameProperty().get();
+        Through t = through.get();
+        SoftProof p = paper.get();
+        int number = ++asked;
+        if (f == null || bench.stationProperty().get() != Station.VIEW || t == Through.NOTHING || t != Through.ZONES && p == null) {
+            looked.set(null);
+            return;
+        }
+        background.execute(() -> {
+            int[] argb = t == Through.ZONES ? ExposureZones.of(f.argb()) : p.show(f.argb(), t == Through.PAPER_MARKED);
+            bench.later(() -> {
+                if (number == asked) looked.set(new Looked(argb, f.width(), f.height()));
+            });
+        });
     }
 
     /** Whether the next click on the picture says what is grey. */
@@ -140,9 +163,8 @@ public final class FinishHand {
     public void ofMainLight() {
         LiveRender.Frame f = bench.easel().frameProperty().get();
         if (f == null || f.spots() == null) return;
-        float[] rgb = f.spots().mean();
         background.execute(() -> {
-            double[] found = Finish.balanceOf(rgb);
+            double[] found = Finish.balanceOf(f.spots().mean());
             bench.later(() -> {
                 if (found == null) bench.notices().say("The light here has no white of its own; pick a grey in the picture.");
                 else bench.editView(null, v -> v.withWhiteBalance(Math.rint(found[0] / 10) * 10));

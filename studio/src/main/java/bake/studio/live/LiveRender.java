@@ -207,7 +207,7 @@ public final class LiveRender implements AutoCloseable {
         RenderScene scene = compile(r.project, r.view, r.showing);
         Camera camera = r.view.camera().camera();
         boolean lit = r.showing == Showing.PICTURE || r.showing == Showing.CLAY;
-        Finish finish = new Finish(camera.saturation(), lit ? r.view.look() : Look.PLAIN);
+        Finish finish = finish(camera, lit ? r.view.look() : Look.PLAIN);
         long start = System.nanoTime();
         // The very first look is taken with the simple kernel, which is at full speed sooner.
         RenderScene quick = KernelWarmth.isWarm() ? scene : scene.quickToStart(Workers.COMPILING);
@@ -234,6 +234,17 @@ public final class LiveRender implements AutoCloseable {
         } catch (java.io.IOException e) {
             return r.view.look();
         }
+    }
+
+    /** A finish with the tables that it takes; the last one serves as long as nothing of it changes. */
+    private record Kept(double saturation, Look look, Finish finish) {}
+
+    private volatile Kept kept;
+
+    private Finish finish(Camera c, Look look) {
+        Kept k = kept;
+        if (k == null || k.saturation != c.saturation() || !k.look.equals(look)) kept = k = new Kept(c.saturation(), look, new Finish(c.saturation(), look));
+        return k.finish;
     }
 
     private boolean picture(Request r, RenderScene scene, Camera camera, Finish finish, int w, int h, int passes, long start,
@@ -325,7 +336,7 @@ public final class LiveRender implements AutoCloseable {
         List<String> groups = s.scene.lights().groups();
         boolean lux = r.showing == Showing.LUX, lit = lux || r.showing == Showing.PICTURE || r.showing == Showing.CLAY;
         float[] gains = lit ? s.scene.lights().gains(Levels.of(r.view, groups, r.solo)) : null;
-        Finish finish = new Finish(s.camera.saturation(), lit ? look(r) : Look.PLAIN);
+        Finish finish = finish(s.camera, lit ? look(r) : Look.PLAIN);
         int w = s.film.width(), h = s.film.height();
         int[] argb;
         if (lux) argb = lux(s.film, gains, stop);

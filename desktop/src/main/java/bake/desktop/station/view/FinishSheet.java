@@ -95,8 +95,8 @@ final class FinishSheet extends VBox {
         });
         return Ui.card("Tones", null, Ui.row(Ui.label("Tone curve", "dial-name"), Ui.spring(), curve), toe, shoulder, hue,
                 dial("lighten", "Lighten", "%+.2f stops", -3, 3, 0, "Stops after the fact; the camera's exposure stays.", FinishSpec::lighten),
-                percent("highlights", "Light tones", -1, 1, 0, "Lower them to see more in windows and lamps; two stops at most.", FinishSpec::highlights),
-                percent("shadows", "Dark tones", -1, 1, 0, "Raise them to see into corners; two stops at most.", FinishSpec::shadows),
+                percent("highlights", "Highlights", -1, 1, 0, "Lower them to see more in windows and lamps; two stops at most.", FinishSpec::highlights),
+                percent("shadows", "Shadows", -1, 1, 0, "Raise them to see into corners; two stops at most.", FinishSpec::shadows),
                 percent("contrast", "Contrast", -1, 1, 0, "About the middle of the display.", FinishSpec::contrast));
     }
 
