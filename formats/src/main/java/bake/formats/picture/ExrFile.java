@@ -67,21 +67,22 @@ public final class ExrFile {
     }
 
     /**
-     * Three channels by name, as they are stored.
+     * Channels by name, as they are stored.
      *
-     * @param names null for colours
-     * @return null where there are none of these names
+     * @param names of the channels; null for colours
+     * @return as many values a pixel as there are names, three for colours; null where there are none of these names
      */
     public static Raster read(Path file, List<String> names) throws IOException {
         Raster[] out = new Raster[1];
+        int values = names == null ? 3 : names.size();
         Reader.read(file, names, (w, h) -> {
-            if (3L * w * h > Integer.MAX_VALUE - 16)
+            if ((long) values * w * h > Integer.MAX_VALUE - 16)
                 throw new FormatException(file.getFileName().toString(), null, "is too large to hold as a whole");
-            float[] rgb = new float[3 * w * h];
-            out[0] = new Raster(w, h, rgb);
+            float[] all = new float[values * w * h];
+            out[0] = new Raster(w, h, all);
             return (x, y, row, n) -> {
                 for (int i = 0; i < n; i++) if (x + i >= 0 && x + i < w && y >= 0 && y < h)
-                    System.arraycopy(row, 3 * i, rgb, 3 * (y * w + x + i), 3);
+                    System.arraycopy(row, values * i, all, values * (y * w + x + i), values);
             };
         }, done -> {}, () -> false);
         return out[0];

@@ -243,7 +243,8 @@ public final class LiveRender implements AutoCloseable {
 
     private Finish finish(Camera c, Look look) {
         Kept k = kept;
-        if (k == null || k.saturation != c.saturation() || !k.look.equals(look)) kept = k = new Kept(c.saturation(), look, new Finish(c.saturation(), look));
+        if (k == null || k.saturation != c.saturation() || !k.look.equals(look))
+            kept = k = new Kept(c.saturation(), look, new Finish(c.saturation(), look));
         return k.finish;
     }
 

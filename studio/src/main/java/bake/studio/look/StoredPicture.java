@@ -18,6 +18,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Stream;
 
 /**
  * The scene light of a picture in an OpenEXR file, to be finished again: the denoised light where the file holds it (channel "clean"), else
@@ -27,27 +28,28 @@ import java.util.Map;
  * @param notes what the file says of its own finish; empty in files of others
  */
 public record StoredPicture(Raster light, boolean clean, Seen seen, Map<String, String> notes) {
-    /** Names of planes. */
-    public static final List<String> CLEAN = List.of("clean.R", "clean.G", "clean.B"), BASE = List.of("seen.guide.R", "seen.guide.G", "seen.guide.B"),
-            NORMAL = List.of("seen.guide.X", "seen.guide.Y", "seen.guide.W");
-    public static final String DISTANCE = "seen.guide.Z";
+    private static final int MOST = 30_000;
+    /** Planes of the denoised light, and of what lines are drawn from: base colour, normal, distance. */
+    private static final List<String> CLEAN = List.of("clean.R", "clean.G", "clean.B"), GUIDE = List.of("seen.guide.R", "seen.guide.G",
+            "seen.guide.B", "seen.guide.X", "seen.guide.Y", "seen.guide.W", "seen.guide.Z");
 
     public static StoredPicture read(Path file) throws IOException {
-        Raster clean = ExrFile.read(file, CLEAN), light = clean != null ? clean : ExrFile.read(file);
-        light.mend();
-        Raster base = ExrFile.read(file, BASE), normal = ExrFile.read(file, NORMAL), far = ExrFile.read(file, List.of(DISTANCE, DISTANCE,
-                DISTANCE));
-        Seen seen = null;
-        if (base != null && normal != null && far != null) {
-            float[] v = new float[7 * light.width() * light.height()];
-            for (int i = 0; i < light.width() * light.height(); i++) {
-                System.arraycopy(base.rgb(), 3 * i, v, 7 * i, 3);
-                System.arraycopy(normal.rgb(), 3 * i, v, 7 * i + 3, 3);
-                v[7 * i + 6] = far.rgb()[3 * i];
-            }
-            seen = new Seen(v);
+        // All that is needed in one go: each reading decodes the whole file.
+        Raster all = ExrFile.read(file, Stream.concat(CLEAN.stream(), GUIDE.stream()).toList());
+        if (all == null) {
+            Raster clean = ExrFile.read(file, CLEAN), light = clean != null ? clean : ExrFile.read(file);
+            light.mend();
+            return new StoredPicture(light, clean != null, null, ExrFile.texts(file));
         }
-        return new StoredPicture(light, clean != null, seen, ExrFile.texts(file));
+        int n = all.width() * all.height();
+        float[] rgb = new float[3 * n], seen = new float[7 * n];
+        for (int i = 0; i < n; i++) {
+            System.arraycopy(all.rgb(), 10 * i, rgb, 3 * i, 3);
+            System.arraycopy(all.rgb(), 10 * i + 3, seen, 7 * i, 7);
+        }
+        Raster light = new Raster(all.width(), all.height(), rgb);
+        light.mend();
+        return new StoredPicture(light, true, new Seen(seen), ExrFile.texts(file));
     }
 
     /** Luminance that saturates the camera, as the file says it, cd/m2. */
@@ -82,14 +84,17 @@ public record StoredPicture(Raster light, boolean clean, Seen seen, Map<String, 
         else throw new FormatException(to.getFileName().toString(), null, "a finished picture's name ends in .png, .tif or .jpg");
     }
 
-    private Place place() throws FormatException {
+    private Place place() {
         String whole = notes.get(FinishNotes.PLACE);
         if (whole == null) return Place.whole(light.width(), light.height());
         try {
             int[] v = Json.MAPPER.readValue(whole, int[].class);
-            return new Place(v[0], v[1], light.width(), light.height(), v[2], v[3]);
+            // A place that cannot be is none.
+            if (v[0] >= 0 && v[1] >= 0 && v[2] <= MOST && v[3] <= MOST && v[0] + light.width() <= v[2] && v[1] + light.height() <= v[3])
+                return new Place(v[0], v[1], light.width(), light.height(), v[2], v[3]);
         } catch (IOException | ArrayIndexOutOfBoundsException e) {
-            return Place.whole(light.width(), light.height());
+            // said by nobody: the picture is a whole one then
         }
+        return Place.whole(light.width(), light.height());
     }
 }

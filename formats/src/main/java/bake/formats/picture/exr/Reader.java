@@ -31,7 +31,7 @@ public final class Reader {
         /**
          * @param x of the first pixel in the display window; may lie outside of it
          * @param y row in the display window; may lie outside of it
-         * @param rgb three a pixel, cd/m2
+         * @param rgb three a pixel, cd/m2, or as many as channels were asked for
          * @param n how many pixels
          */
         void row(int x, int y, float[] rgb, int n);
@@ -64,7 +64,7 @@ public final class Reader {
     }
 
     /**
-     * Reads three channels of the first part that has them.
+     * Reads channels of the first part that has them, as many a pixel as there are names.
      *
      * @param names of the channels; null for colours: R, G, B, or Y for grey
      * @return whether there are such channels
@@ -169,24 +169,25 @@ public final class Reader {
         }
 
         private void rows(byte[] raw, int x, int y, int w, int lines, Sink sink) {
-            float[] rgb = new float[3 * w];
+            int values = at.length;
+            float[] rgb = new float[values * w];
             int[] start = new int[h.channels.size()];
             for (int c = 1; c < start.length; c++) start[c] = start[c - 1] + w * h.channels.get(c - 1).bytes();
             int stride = w * h.pixelBytes();
             float unit = h.unit();
             for (int j = 0; j < lines; j++) {
-                for (int k = 0; k < 3; k++) {
+                for (int k = 0; k < values; k++) {
                     int o = j * stride + start[at[k]], type = h.channels.get(at[k]).type();
                     for (int i = 0; i < w; i++) {
-                        if (type == Header.HALF) rgb[3 * i + k] =
+                        if (type == Header.HALF) rgb[values * i + k] =
                                 Float.float16ToFloat((short) (raw[o + 2 * i] & 255 | raw[o + 2 * i + 1] << 8));
                         else {
                             int bits = Bytes.integer(raw, o + 4 * i);
-                            rgb[3 * i + k] = type == Header.FLOAT ? Float.intBitsToFloat(bits) : Integer.toUnsignedLong(bits);
+                            rgb[values * i + k] = type == Header.FLOAT ? Float.intBitsToFloat(bits) : Integer.toUnsignedLong(bits);
                         }
                     }
                 }
-                if (unit != 1) for (int i = 0; i < 3 * w; i++) rgb[i] *= unit;
+                if (unit != 1) for (int i = 0; i < rgb.length; i++) rgb[i] *= unit;
                 sink.row(x + h.x0 - h.displayX0, y + j + h.y0 - h.displayY0, rgb, w);
             }
         }
