@@ -30,6 +30,11 @@ public final class Training {
      */
     private static final int LESSONS = 32, LAMP_LESSONS = 16;
     private static final int LEAST_PATHS = 8192, MOST_PATHS = 2_000_000, CHUNK = 1024;
+    /**
+     * In a small picture the least is a quarter of its pixels, but for this: with its lessons a round then costs about what a pass
+     * does.
+     */
+    private static final int FEWEST_PATHS = 1024;
     /** Least worth of a part of the lamps against the mean of all: nothing is given up. */
     private static final float LEAST_LAMP = 0.1f;
     /** Keeps the random numbers of training apart from those of pictures. */
@@ -107,7 +112,7 @@ public final class Training {
     }
 
     private int count(int round) {
-        return (int) Math.clamp(pixels * SHARE * Math.pow(2, round), LEAST_PATHS, MOST_PATHS);
+        return (int) Math.clamp(pixels * SHARE * Math.pow(2, round), Math.clamp(pixels / 4, FEWEST_PATHS, LEAST_PATHS), MOST_PATHS);
     }
 
     /** Holds all rounds that come before a pass; returns false when it was stopped in one of them, which then is forgotten. */

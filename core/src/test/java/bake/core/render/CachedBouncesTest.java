@@ -1,13 +1,5 @@
 package bake.core.render;
 
-import bake.core.compiled.RenderScene;
-import bake.core.work.Workers;
-import bake.core.path.PathTracer;
-import bake.core.path.PathSettings;
-import bake.core.path.BounceSettings;
-import bake.core.path.Occlusion;
-import bake.core.solve.HemisphereGather;
-import bake.core.solve.Caches;
 import static bake.core.TestScene.grey;
 import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 import static org.junit.jupiter.api.Assertions.assertEquals;
@@ -16,20 +8,28 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import bake.core.TestScene;
 import bake.core.cache.IrradianceCache;
 import bake.core.cache.RecordSamples;
+import bake.core.compiled.RenderScene;
 import bake.core.film.Film;
 import bake.core.film.Region;
 import bake.core.geometry.Ray;
 import bake.core.math.Affine;
 import bake.core.math.PathSampler;
 import bake.core.math.Vec3;
+import bake.core.path.BounceSettings.Caustics;
+import bake.core.path.BounceSettings.First;
+import bake.core.path.BounceSettings.Later;
+import bake.core.path.BounceSettings;
+import bake.core.path.Occlusion;
+import bake.core.path.PathSettings;
+import bake.core.path.PathTracer;
 import bake.core.scene.Camera;
 import bake.core.scene.Lamp;
 import bake.core.scene.Material;
 import bake.core.scene.Shapes;
+import bake.core.solve.Caches;
+import bake.core.solve.HemisphereGather;
 import bake.core.surface.SurfacePoint;
-import bake.core.path.BounceSettings.Caustics;
-import bake.core.path.BounceSettings.First;
-import bake.core.path.BounceSettings.Later;
+import bake.core.work.Workers;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -70,7 +70,9 @@ class CachedBouncesTest {
         RenderScene scene = t.compile();
         Camera c = Camera.of(new Vec3(0, -0.5, 0), new Vec3(0, 1, 0.1), 20).withEv(8);
         double area = 4 * Math.PI, even = lumens / area / (1 - rho) * rho / Math.PI, found = 0;
-        for (int seed = 1; seed <= SEEDS; seed++) found += mean(render(scene, c, settings(first, later).withSeed(seed), 8, 2)) / SEEDS;
+        // Photons cost most and are even here.
+        int seeds = later == Later.PHOTON_MAP ? 1 : rho > 0.8 ? SEEDS : 2;
+        for (int seed = 1; seed <= seeds; seed++) found += mean(render(scene, c, settings(first, later).withSeed(seed), 8, 2)) / seeds;
         assertEquals(even, found, (later == Later.PHOTON_MAP ? 0.02 : 0.012) * even,
                 "the faceted shell is a little small, at most half a percent");
     }

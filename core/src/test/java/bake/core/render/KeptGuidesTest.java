@@ -24,6 +24,7 @@ import bake.core.scene.Material;
 import bake.core.scene.Shapes;
 import bake.core.scene.Surroundings;
 import bake.core.work.Workers;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
@@ -48,14 +49,29 @@ class KeptGuidesTest {
     }
 
     private static Renderer render(RenderScene s, Guides g, long seed, int passes, int threads) {
+        return render(s, 1, g, seed, passes, threads);
+    }
+
+    /** Larger pictures learn more. */
+    private static Renderer render(RenderScene s, int scale, Guides g, long seed, int passes, int threads) {
         Camera c = camera();
-        Film film = Film.merged(W, H, s.lights().groups().size());
+        Region all = Region.all(scale * W, scale * H);
+        Film film = Film.merged(scale * W, scale * H, s.lights().groups().size());
         try (Workers w = new Workers(threads)) {
-            Renderer r = new Renderer(s, c, new PathSettings(3, 0, seed).withExchange(false).promptly(), film, Region.all(W, H), w);
+            Renderer r = new Renderer(s, c, new PathSettings(3, 0, seed).withExchange(false).promptly(), film, all, w);
             if (g != null) assertTrue(r.begin(g));
             for (int p = 0; p < passes; p++) assertTrue(r.pass(p, w, () -> false));
             return r;
         }
+    }
+
+    private static RenderScene scene;
+    private static Guides learnt;
+
+    @BeforeAll
+    static void learn() {
+        scene = room().compile();
+        learnt = render(scene, 4, null, 5, 9, 2).guides();
     }
 
     private static float[] pixels(Film f) {
@@ -76,8 +92,7 @@ class KeptGuidesTest {
     /** A first pass that begins with a guide is less noisy than one that knows nothing yet, and means the same light. */
     @Test
     void firstPassesGain() {
-        RenderScene s = room().compile();
-        Guides learnt = render(s, null, 5, 33, 2).guides();
+        RenderScene s = scene;
         assertTrue(learnt.places() > 10);
         double[] variance = new double[2], mean = new double[2];
         for (int k = 0; k < 2; k++)
@@ -95,8 +110,8 @@ class KeptGuidesTest {
     /** The same bits for any number of threads, and guides that come out as they went in. */
     @Test
     void keptAndTheSame() {
-        RenderScene s = room().compile();
-        Guides g = render(s, null, 5, 5, 2).guides();
+        RenderScene s = scene;
+        Guides g = learnt;
         Guides again = new Guides(LightGuide.of(g.sky().data()), null, g.rounds(), g.brought(), g.bounced());
         assertArrayEquals(pixels(render(s, g, 9, 3, 1).film()), pixels(render(s, again, 9, 3, 3).film()));
         assertFalse(java.util.Arrays.equals(pixels(render(s, null, 9, 3, 2).film()), pixels(render(s, g, 9, 3, 2).film())), "it is in use");
@@ -126,7 +141,7 @@ class KeptGuidesTest {
     /** Arrays that no guide could have are refused, whatever is wrong with them. */
     @Test
     void damagedArrays() {
-        LightGuide.Data d = render(room().compile(), null, 5, 9, 2).guides().sky().data();
+        LightGuide.Data d = learnt.sky().data();
         LightGuide.of(d);
         assertTrue(d.cuts().length > 2);
         LightGuide.Data[] broken = {
@@ -165,8 +180,8 @@ class KeptGuidesTest {
     /** The map of a guide: surfaces lit by the hole are coloured, what was never looked from is grey. */
     @Test
     void map() {
-        RenderScene s = room().compile();
-        Guides g = render(s, null, 5, 9, 2).guides();
+        RenderScene s = scene;
+        Guides g = learnt;
         Camera c = camera();
         float[][] seen = new float[2][3];
         for (int k = 0; k < 2; k++) {

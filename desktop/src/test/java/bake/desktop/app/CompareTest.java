@@ -37,16 +37,16 @@ class CompareTest extends WindowFixture {
     @Test
     void whatDiffersIsSaidAndTakenBack(FxRobot r) {
         open();
-        r.interact(() -> bench.stationProperty().set(Station.PROVE));
+        QuickRobot.interact(() -> bench.stationProperty().set(Station.PROVE));
         proof(r);
         // Light, a material and the preset change.
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             bench.edit(null, p -> p.withMaterials(List.of(p.materials().getFirst().withRoughness(0.5)))
                     .withLamps(List.of(p.lamps().getFirst().with("lumens", 50_000.0))));
             bench.prover().change(p -> p.withBounces(1));
         });
         proof(r);
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             bench.prints().aProperty().set(bench.prints().all().getLast());
             bench.prints().bProperty().set(bench.prints().all().getFirst());
         });
@@ -58,7 +58,7 @@ class CompareTest extends WindowFixture {
                 .map(d -> d.what() + " " + d.a() + " " + d.b()).collect(Collectors.joining(", ")));
         // The ways to look at them.
         r.clickOn("#compare-flip");
-        r.interact(() -> r.lookup("#easel").query().requestFocus());
+        QuickRobot.interact(() -> r.lookup("#easel").query().requestFocus());
         r.press(KeyCode.F);
         until("B is seen while F is held", () -> bench.comparing().secondProperty().get());
         r.release(KeyCode.F);
@@ -69,7 +69,7 @@ class CompareTest extends WindowFixture {
         r.clickOn("#compare-wipe");
         assertEquals(CompareHand.Mode.WIPE, bench.comparing().modeProperty().get());
         // The light alone comes back from the first; material and preset stay.
-        r.interact(() -> bench.takingBack().ask(bench.prints().all().getLast()));
+        QuickRobot.interact(() -> bench.takingBack().ask(bench.prints().all().getLast()));
         until("what would change is said", () -> r.lookup("#take-back-now").tryQuery().isPresent());
         assertEquals(List.of(Part.PRESET, Part.LIGHT, Part.MATERIALS), bench.takingBack().offerProperty().get().differing());
         r.clickOn("#take-preset").clickOn("#take-materials").clickOn("#take-back-now");
@@ -84,24 +84,24 @@ class CompareTest extends WindowFixture {
     @Test
     void regionsAddUp(FxRobot r) throws IOException {
         open();
-        r.interact(() -> bench.stationProperty().set(Station.PROVE));
+        QuickRobot.interact(() -> bench.stationProperty().set(Station.PROVE));
         proof(r);
-        r.interact(() -> bench.edit(null, p -> p.withLamps(List.of(p.lamps().getFirst().with("lumens", 9000.0)))));
-        r.interact(() -> bench.prover().regionProperty().set(new Region(0, 0, 500, 500)));
+        QuickRobot.interact(() -> bench.edit(null, p -> p.withLamps(List.of(p.lamps().getFirst().with("lumens", 9000.0)))));
+        QuickRobot.interact(() -> bench.prover().regionProperty().set(new Region(0, 0, 500, 500)));
         proof(r);
         BufferedImage whole = picture(1), one = picture(0);
         assertEquals(whole.getWidth(), one.getWidth());
         int w = whole.getWidth(), h = whole.getHeight();
         assertTrue(differing(whole, one, 0, 0) > 20, "the region is new");
         assertEquals(0, differing(whole, one, w / 2 + 1, h / 2 + 1));
-        r.interact(() -> bench.prover().regionProperty().set(new Region(500, 500, 500, 500)));
+        QuickRobot.interact(() -> bench.prover().regionProperty().set(new Region(500, 500, 500, 500)));
         proof(r);
         BufferedImage two = picture(0);
         assertEquals(0, differing(one, two, 0, 0), "the first region is still there");
         assertTrue(differing(whole, two, w / 2 + 1, h / 2 + 1) > 20);
         assertEquals(2, bench.prints().all().getFirst().over());
         // Taken off and put back.
-        r.interact(() -> bench.prints().delete(bench.prints().all().getFirst()));
+        QuickRobot.interact(() -> bench.prints().delete(bench.prints().all().getFirst()));
         until("it can be put back", () -> r.lookup("#put-back").tryQuery().isPresent());
         r.clickOn("#put-back");
         until("it hangs where it hung", () -> bench.prints().all().size() == 3 && bench.prints().all().getFirst().number() == 3);

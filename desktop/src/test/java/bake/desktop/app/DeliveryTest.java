@@ -38,7 +38,7 @@ class DeliveryTest extends WindowFixture {
 
     private void press(FxRobot r, String id) {
         until(id + " is there", () -> r.lookup(id).tryQuery().isPresent() && !r.lookup(id).query().isDisabled());
-        r.interact(() -> r.lookup(id).<ButtonBase>query().fire());
+        QuickRobot.interact(() -> r.lookup(id).<ButtonBase>query().fire());
     }
 
     private QueueEntry entry(int row) {
@@ -53,7 +53,7 @@ class DeliveryTest extends WindowFixture {
         open();
         r.clickOn("#station-finals");
         // Due in ten minutes; each picture would take about seven.
-        r.interact(() -> r.lookup("#due").<TextField>query().requestFocus());
+        QuickRobot.interact(() -> r.lookup("#due").<TextField>query().requestFocus());
         LocalDateTime due = LocalDateTime.now().plusMinutes(10).truncatedTo(ChronoUnit.MINUTES);
         r.push(KeyCode.CONTROL, KeyCode.A).write(due.toString().replace('T', ' ')).type(KeyCode.ENTER);
         until("it is promised", () -> bench.project().due() != null && bench.project().due().startsWith(due.toString()));
@@ -72,7 +72,7 @@ class DeliveryTest extends WindowFixture {
         r.push(KeyCode.CONTROL, KeyCode.Z);
         until("both again", () -> !bench.finals().rows().get(1).picture().off());
         // Coarser, and in two kinds of file.
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             bench.finals().changeView("One", "noise", 30.0, "samples", 400);
             bench.finals().changeView("Two", "noise", 30.0, "samples", 400);
         });
@@ -112,7 +112,7 @@ class DeliveryTest extends WindowFixture {
 
     /** Says of every row what it would take. */
     private void foretold(FxRobot r, double seconds) {
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             for (Finals.Row x : List.copyOf(bench.finals().rows())) bench.finals().learn(bench.project(), x.view(), new Estimate(seconds,
                     seconds / 1.1,
                     seconds * 1.1, 2, 100, 0, seconds, 0, "for the test", "noise aim", false));
@@ -125,7 +125,7 @@ class DeliveryTest extends WindowFixture {
         Files.writeString(dir.resolve("project.json"), ROOM.replace("\"noiseAim\": 0, \"timeLimit\": 0, \"samples\": 3",
                 "\"noiseAim\": 0, \"timeLimit\": 0, \"samples\": 0"));
         open();
-        r.interact(() -> bench.stationProperty().set(Station.FINALS));
+        QuickRobot.interact(() -> bench.stationProperty().set(Station.FINALS));
         press(r, "#finals-start");
         until("it is in work", () -> bench.finals().status(bench.finals().rows().getFirst()) != null
                 && bench.finals().status(bench.finals().rows().getFirst()).passes() > 1);
@@ -144,14 +144,14 @@ class DeliveryTest extends WindowFixture {
     @Test
     void listAndOrder(FxRobot r) {
         open();
-        r.interact(() -> bench.stationProperty().set(Station.FINALS));
+        QuickRobot.interact(() -> bench.stationProperty().set(Station.FINALS));
         choose(r, "#finals-preset-0", "Small outside");
         until("other settings", () -> bench.finals().rows().getFirst().picture().preset().name().equals("Small outside"));
         choose(r, "#finals-preset-0", "what suits the view");
         until("those that suit", () -> bench.finals().rows().getFirst().picture().preset().name().equals("Small final"));
         foretold(r, 420);
         until("the plan stands", () -> r.lookup("#plan-name-1").tryQuery().isPresent());
-        r.interact(() -> r.lookup("#plan-name-1").query().requestFocus());
+        QuickRobot.interact(() -> r.lookup("#plan-name-1").query().requestFocus());
         r.push(KeyCode.CONTROL, KeyCode.UP);
         until("Two comes first", () -> bench.finals().rows().getFirst().view().equals("Two"));
         r.push(KeyCode.CONTROL, KeyCode.Z);
@@ -159,10 +159,10 @@ class DeliveryTest extends WindowFixture {
         // Behind all others.
         foretold(r, 420);
         until("the plan stands again", () -> order().equals(List.of("One", "Two")) && r.lookup("#plan-name-1").tryQuery().isPresent());
-        r.interact(() -> bench.finals().plan().move("One", null));
+        QuickRobot.interact(() -> bench.finals().plan().move("One", null));
         until("One comes last", () -> bench.finals().rows().getLast().view().equals("One"));
         // A place whose light is said.
-        r.interact(() -> bench.finals().change("points", List.of(new DeliverySpec.Point("floor", new double[] {1, 1, 0}, null, null))));
+        QuickRobot.interact(() -> bench.finals().change("points", List.of(new DeliverySpec.Point("floor", new double[] {1, 1, 0}, null, null))));
         press(r, "#point-out-0");
         until("it is left out", () -> bench.finals().delivery().points().isEmpty());
     }
@@ -174,7 +174,7 @@ class DeliveryTest extends WindowFixture {
 
     private void choose(FxRobot r, String menu, String item) {
         until(menu + " is there", () -> r.lookup(menu).tryQuery().isPresent());
-        r.interact(() -> r.lookup(menu).<MenuButton>query().getItems().stream().filter(i -> i.getText().equals(
+        QuickRobot.interact(() -> r.lookup(menu).<MenuButton>query().getItems().stream().filter(i -> i.getText().equals(
                 item)).findFirst().orElseThrow().fire());
     }
 
@@ -184,10 +184,10 @@ class DeliveryTest extends WindowFixture {
         open();
         r.clickOn("#station-view");
         MenuButton menu = r.lookup("#sizes").query();
-        r.interact(() -> menu.getItems().stream().map(m -> (Menu) m).filter(m -> m.getText().equals("Paper, A")).flatMap(m -> m.getItems().stream())
+        QuickRobot.interact(() -> menu.getItems().stream().map(m -> (Menu) m).filter(m -> m.getText().equals("Paper, A")).flatMap(m -> m.getItems().stream())
                 .filter(i -> i.getText().startsWith("A4") && i.getText().endsWith("standing")).findFirst().orElseThrow().fire());
         until("A4, standing", () -> bench.view().size()[0] == 2480 && bench.view().size()[1] == 3508);
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             r.lookup("#size-locked").<javafx.scene.control.CheckBox>query().fire();
             r.lookup("#final-width").<TextField>query().requestFocus();
         });

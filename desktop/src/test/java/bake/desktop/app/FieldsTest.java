@@ -22,7 +22,7 @@ class FieldsTest extends WindowFixture {
     }
 
     private static void type(FxRobot r, String id, String text) {
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             Field f = r.lookup(id).queryAs(Field.class);
             f.requestFocus();
             f.setText(text);
@@ -45,7 +45,7 @@ class FieldsTest extends WindowFixture {
         // Passing through changes nothing, whatever the rounding.
         Project before = bench.project();
         for (String id : new String[] {"#ev-field", "#focal-field", "#focus-field", "#camera-shutter", "#final-width"}) {
-            r.interact(() -> r.lookup(id).query().requestFocus());
+            QuickRobot.interact(() -> r.lookup(id).query().requestFocus());
             r.push(KeyCode.ENTER).push(KeyCode.TAB);
         }
         assertSame(before, bench.project());

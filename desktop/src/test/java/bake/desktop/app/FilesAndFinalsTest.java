@@ -58,7 +58,7 @@ class FilesAndFinalsTest extends WindowFixture {
         assertEquals("sky/noon.hdr", bench.view().around().file());
         assertTrue(Files.isRegularFile(dir.resolve("sky/noon.hdr")));
         r.clickOn("#station-light");
-        r.interact(() -> r.lookup("#hdri-ring").query().requestFocus());
+        QuickRobot.interact(() -> r.lookup("#hdri-ring").query().requestFocus());
         r.push(KeyCode.SHIFT, KeyCode.RIGHT);
         until("it turns", () -> Double.valueOf(10).equals(bench.view().around().rotation()));
         r.push(KeyCode.CONTROL, KeyCode.Z);
@@ -72,8 +72,8 @@ class FilesAndFinalsTest extends WindowFixture {
         Files.writeString(dir.resolve("project.autosave.json"), ROOM.replace("Test room", "Left room"));
         open();
         until("it is offered", () -> bench.document().recoveryProperty().get());
-        r.interact(() -> bench.views().choose("Two"));
-        r.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(4))));
+        QuickRobot.interact(() -> bench.views().choose("Two"));
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(4))));
         until("kept beside it", () -> Files.exists(dir.resolve("project.autosave.json")));
         assertEquals(1, recovered(), "edits do not destroy it");
         r.push(KeyCode.CONTROL, KeyCode.Z);
@@ -81,7 +81,7 @@ class FilesAndFinalsTest extends WindowFixture {
         until("it is gone", () -> !bench.document().recoveryProperty().get() && recovered() == 0);
         assertEquals("Test room", bench.project().name());
         r.clickOn("#station-view");
-        r.interact(() -> r.lookup("#white-balance-slider").queryAs(Slider.class).setValue(Math.log(3000)));
+        QuickRobot.interact(() -> r.lookup("#white-balance-slider").queryAs(Slider.class).setValue(Math.log(3000)));
         until("the balance is set", () -> Math.abs(bench.view().look().whiteBalance() - 3000) < 11);
         until("and kept beside the project", () -> Files.exists(dir.resolve("project.autosave.json")));
         assertNull(ProjectFile.read(dir.resolve("project.json")).currentView().whiteBalance(), "not in the project yet");
@@ -112,7 +112,8 @@ class FilesAndFinalsTest extends WindowFixture {
         Files.createDirectories(dir.resolve("finals"));
         Files.writeString(dir.resolve("finals/one.png"), "a whole final of yesterday");
         r.clickOn("#station-finals").clickOn("#finals-start");
-        assertTrue(r.lookup("#finals-existing").query().isVisible() && !bench.finals().runningProperty().get(), "it is asked first");
+        until("it is asked first", () -> r.lookup("#finals-existing").query().isVisible());
+        assertFalse(bench.finals().runningProperty().get());
         r.clickOn("#finals-replace");
         until("the first is in work", () -> bench.finals().status(bench.finals().rows().getFirst()) != null
                 && bench.finals().status(bench.finals().rows().getFirst()).passes() > 3);
@@ -132,8 +133,8 @@ class FilesAndFinalsTest extends WindowFixture {
         open();
         Path far = Files.createTempDirectory("bake-finals");
         Files.writeString(far.resolve("one.png"), "before");
-        r.interact(() -> bench.finals().change("folder", far.toString()));
-        r.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(4))));
+        QuickRobot.interact(() -> bench.finals().change("folder", far.toString()));
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(4))));
         assertEquals(far, bench.finals().folder());
         r.clickOn("#station-finals").clickOn("#finals-1").clickOn("#finals-start").clickOn("#finals-number");
         until("it is done", () -> state(0) == QueueEntry.State.DONE);
@@ -145,7 +146,7 @@ class FilesAndFinalsTest extends WindowFixture {
     @Test
     void missingSkyIsSaidOnTheEasel(FxRobot r) throws IOException {
         open();
-        r.interact(() -> bench.editView(null, v -> v.withAround(v.around().withFile("gone.hdr").withKind("hdri"))));
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withAround(v.around().withFile("gone.hdr").withKind("hdri"))));
         until("it is known", () -> bench.easel().failureProperty().get() != null && bench.easel().failureProperty().get().contains("gone.hdr"));
         var before = bench.easel().frameProperty().get();
         r.push(KeyCode.CONTROL, KeyCode.Z);
@@ -168,8 +169,8 @@ class FilesAndFinalsTest extends WindowFixture {
                 "\"timeLimit\": 0, \"samples\": 0"));
         open();
         boolean[] did = new boolean[2];
-        r.interact(() -> bench.leaving().by(() -> did[0] = true, () -> did[1] = true));
-        r.interact(() -> bench.prover().presetProperty().set(bench.prover().presetProperty().get().withLimits(0, 0, 0)));
+        QuickRobot.interact(() -> bench.leaving().by(() -> did[0] = true, () -> did[1] = true));
+        QuickRobot.interact(() -> bench.prover().presetProperty().set(bench.prover().presetProperty().get().withLimits(0, 0, 0)));
         r.push(KeyCode.F5);
         until("it renders", () -> bench.prover().progressProperty().get() != null && bench.prover().progressProperty().get().passes() > 1);
         r.push(KeyCode.CONTROL, KeyCode.Q);
@@ -180,7 +181,7 @@ class FilesAndFinalsTest extends WindowFixture {
         r.push(KeyCode.CONTROL, KeyCode.Q);
         r.clickOn("#leave-go-on");
         assertTrue(did[0] && !did[1], "the window goes, the work stays");
-        r.interact(() -> bench.leaving().stopAndQuit());
+        QuickRobot.interact(() -> bench.leaving().stopAndQuit());
         until("it ends", () -> did[1]);
         assertTrue(Files.size(dir.resolve("proofs/0001/picture.png")) > 100, "and the print is kept");
     }
@@ -201,7 +202,7 @@ class FilesAndFinalsTest extends WindowFixture {
     void deliveryFailsInWords(FxRobot r) throws IOException {
         open();
         Path blocked = Files.writeString(dir.resolve("not a folder"), "x");
-        r.interact(() -> bench.finals().change("folder", blocked.toString()));
+        QuickRobot.interact(() -> bench.finals().change("folder", blocked.toString()));
         r.clickOn("#station-finals").clickOn("#finals-1").clickOn("#finals-start");
         until("it has failed", () -> state(0) == QueueEntry.State.FAILED);
         assertFalse(bench.finals().rows().getFirst().entry().note().isBlank(), "it says why");
@@ -219,7 +220,7 @@ class FilesAndFinalsTest extends WindowFixture {
         r.push(KeyCode.ESCAPE);
         until("Escape closes them", () -> !r.lookup("#pages").query().isVisible());
         MenuBar m = r.lookup("#menu").queryAs(MenuBar.class);
-        r.interact(() -> m.getMenus().getLast().getItems().getLast().fire());
+        QuickRobot.interact(() -> m.getMenus().getLast().getItems().getLast().fire());
         until("about", () -> r.lookup("#pages .card-title").queryAll().stream()
                 .anyMatch(n -> ((javafx.scene.control.Label) n).getText().equals("About Bake")));
         r.clickOn("#pages-close");
@@ -234,9 +235,9 @@ class FilesAndFinalsTest extends WindowFixture {
     @Test
     void looks(FxRobot r) {
         open();
-        r.interact(() -> window.looks().eveningProperty().set(true));
+        QuickRobot.interact(() -> window.looks().eveningProperty().set(true));
         until("evening", () -> r.lookup(".window").query().getScene().getStylesheets().stream().anyMatch(s -> s.endsWith("evening.css")));
-        r.interact(() -> window.looks().eveningProperty().set(false));
+        QuickRobot.interact(() -> window.looks().eveningProperty().set(false));
         until("day", () -> !r.lookup(".window").query().getScene().getStylesheets().stream().anyMatch(s -> s.endsWith("evening.css")));
         double before = r.lookup("#easel").query().getBoundsInLocal().getHeight();
         r.push(KeyCode.F7);
@@ -248,17 +249,20 @@ class FilesAndFinalsTest extends WindowFixture {
     /** Nothing that is shown is cut off or empty at the smallest window, on any station. */
     @Test
     void everyStationFitsTheSmallestWindow(FxRobot r) {
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             var s = r.lookup("#easel").query().getScene().getWindow();
             s.setWidth(1024);
             s.setHeight(700);
         });
         open();
+        until("the window is small", () -> r.lookup("#easel").query().getScene().getWidth() == 1024);
         for (Station s : Station.values()) {
-            r.interact(() -> bench.stationProperty().set(s));
+            QuickRobot.interact(() -> bench.stationProperty().set(s));
             for (String id : new String[] {"#proof", "#title-preset", "#title-due"}) {
-                var b = r.lookup(id).query().localToScene(r.lookup(id).query().getBoundsInLocal());
-                assertTrue(b.getMaxX() <= 1024 && b.getMaxY() <= 700 && b.getWidth() > 3, s + ": " + id + " lies at " + b);
+                until(s + ": " + id + " is inside", () -> {
+                    var b = r.lookup(id).query().localToScene(r.lookup(id).query().getBoundsInLocal());
+                    return b.getMaxX() <= 1024 && b.getMaxY() <= 700 && b.getWidth() > 3;
+                });
             }
             for (var n : r.lookup(".button").queryAll()) {
                 var b = n.localToScene(n.getBoundsInLocal());

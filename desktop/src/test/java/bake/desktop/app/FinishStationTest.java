@@ -36,12 +36,14 @@ class FinishStationTest extends WindowFixture {
 
     private void openFinish(FxRobot r) {
         open();
-        r.clickOn("#station-view").clickOn("#page-finish");
+        r.clickOn("#station-view");
+        seen(r, "#page-finish");
+        r.clickOn("#page-finish");
         until("some passes were made", () -> frame() != null && frame().width() == bench.easel().size()[0] && frame().passes() >= 2);
     }
 
     private static void intoSight(FxRobot r, Node n) {
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             ScrollPane p = r.lookup(".sheet-scroll").queryAs(ScrollPane.class);
             double y = p.getContent().sceneToLocal(n.localToScene(0, 0)).getY(),
                     room = p.getContent().getBoundsInLocal().getHeight() - p.getHeight();
@@ -52,7 +54,7 @@ class FinishStationTest extends WindowFixture {
 
     @SuppressWarnings("unchecked")
     private static void kind(FxRobot r, String k) {
-        r.interact(() -> ((ComboBox<String>) r.lookup("#camera-kind").query()).setValue(k));
+        QuickRobot.interact(() -> ((ComboBox<String>) r.lookup("#camera-kind").query()).setValue(k));
     }
 
     private static double mean(int[] argb, int shift) {
@@ -64,14 +66,14 @@ class FinishStationTest extends WindowFixture {
     @Test
     void aChangeShowsAtOnceAndRendersNothing(FxRobot r) {
         openFinish(r);
-        until("it rests", () -> frame().passes() >= 24);
+        until("it rests", () -> frame().passes() >= PATIENCE);
         double before = mean(frame().argb(), 8);
         int passes = frame().passes();
-        r.interact(() -> r.lookup("#finish-lighten-slider").queryAs(Slider.class).setValue(1.5));
+        QuickRobot.interact(() -> r.lookup("#finish-lighten-slider").queryAs(Slider.class).setValue(1.5));
         until("it is lighter", () -> mean(frame().argb(), 8) > before + 20);
         assertEquals(passes, frame().passes(), "the same film");
         assertEquals(1.5, bench.view().finish().lighten());
-        r.interact(() -> r.lookup("#finish-saturation-slider").queryAs(Slider.class).setValue(-100));
+        QuickRobot.interact(() -> r.lookup("#finish-saturation-slider").queryAs(Slider.class).setValue(-100));
         until("it is grey", () -> Math.abs(mean(frame().argb(), 16) - mean(frame().argb(), 0)) < 0.5);
         r.clickOn("#finish-clear");
         until("nothing of it is left", () -> bench.view().finish().isNothing() && Math.abs(mean(frame().argb(), 8) - before) < 1);
@@ -120,20 +122,25 @@ class FinishStationTest extends WindowFixture {
     @Test
     void looksAreShared(FxRobot r) throws IOException {
         openFinish(r);
-        r.interact(() -> r.lookup("#finish-contrast-slider").queryAs(Slider.class).setValue(30));
+        QuickRobot.interact(() -> r.lookup("#finish-contrast-slider").queryAs(Slider.class).setValue(30));
         r.clickOn("#look-name").write("Crisp").clickOn("#look-keep").clickOn("#look-keep-0");
         until("it is on the project's shelf", () -> bench.finish().looks().stream().anyMatch(l -> l.name().equals("Crisp")));
         assertTrue(Files.isRegularFile(dir.resolve("presets/looks/crisp.v1.look.json")));
-        r.interact(() -> bench.views().choose("Two"));
+        until("the view stands on it", () -> text(r, "#look-standing").equals("Crisp v1, as it is."));
+        QuickRobot.interact(() -> bench.views().choose("Two"));
         assertTrue(bench.view().finish().isNothing());
-        r.interact(() -> r.lookup("#looks").queryAs(MenuButton.class).show());
+        QuickRobot.interact(() -> r.lookup("#looks").queryAs(MenuButton.class).show());
         r.clickOn("#look-crisp");
         until("it is on", () -> Double.valueOf(0.3).equals(bench.view().finish().contrast()));
         r.clickOn("#look-swap");
         until("the one before", () -> bench.view().finish().isNothing());
         r.clickOn("#look-swap");
         until("and again", () -> Double.valueOf(0.3).equals(bench.view().finish().contrast()));
-        r.interact(() -> r.lookup("#finish-vignette-slider").queryAs(Slider.class).setValue(50));
+        QuickRobot.interact(() -> r.lookup("#finish-vignette-slider").queryAs(Slider.class).setValue(50));
+        until("what is otherwise is said", () -> text(r, "#look-standing").equals("Crisp v1, one change."));
+        r.clickOn("#look-back-vignette");
+        until("it is put back", () -> bench.view().finish().vignette() == null && text(r, "#look-standing").endsWith("as it is."));
+        QuickRobot.interact(() -> r.lookup("#finish-vignette-slider").queryAs(Slider.class).setValue(50));
         r.clickOn("#look-to-all");
         until("all have it", () -> bench.project().views().stream().allMatch(v -> Double.valueOf(0.5).equals(v.finish().vignette())));
         r.push(KeyCode.CONTROL, KeyCode.Z);
@@ -149,11 +156,11 @@ class FinishStationTest extends WindowFixture {
         until("its shape", () -> bench.view().size()[0] == 2 * bench.view().size()[1]);
         until("it is shown", () -> frame() != null && frame().passes() > 0 && frame().width() >= 2 * frame().height() - 2);
         kind(r, "Parallel");
-        r.interact(() -> bench.editView(null, v -> v.withSize(3000, 2000)));
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withSize(3000, 2000)));
         intoSight(r, r.lookup("#from-above").query());
         r.clickOn("#from-above");
         Node scale = r.lookup("#camera-scale").query();
-        r.interact(scale::requestFocus);
+        QuickRobot.interact(scale::requestFocus);
         r.push(KeyCode.CONTROL, KeyCode.A).write("1:50").push(KeyCode.ENTER);
         // 3000 pixels at 300 to the inch are 10 inches: 0.254 m, times fifty.
         until("the scale", () -> Math.abs(bench.view().camera().camera().form().across() - 12.7) < 1e-3);
@@ -168,7 +175,7 @@ class FinishStationTest extends WindowFixture {
     void exposureIsMetered(FxRobot r) {
         open();
         r.clickOn("#station-view");
-        r.interact(() -> bench.editView(null, v -> v.withCamera(v.camera().camera().withExposure(8, 1 / 60.0, 6400))));
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withCamera(v.camera().camera().withExposure(8, 1 / 60.0, 6400))));
         until("it is said", () -> r.lookup("#exposure-advice").queryAs(Label.class).getText().contains("too bright"));
         r.clickOn("#gives-iso");
         double shutter = bench.view().camera().camera().shutter();
@@ -177,7 +184,7 @@ class FinishStationTest extends WindowFixture {
         assertEquals(shutter, bench.view().camera().camera().shutter(), 1e-12, "only the sensitivity follows");
         until("nothing is said", () -> r.lookup("#exposure-advice").queryAs(Label.class).getText().startsWith("metered"));
         double ev = bench.view().camera().camera().ev100();
-        r.interact(() -> r.lookup("#f-number-slider").queryAs(Slider.class).setValue(Math.log(4)));
+        QuickRobot.interact(() -> r.lookup("#f-number-slider").queryAs(Slider.class).setValue(Math.log(4)));
         assertEquals(ev, bench.view().camera().camera().ev100(), 0.02, "the exposure stays");
         r.clickOn("#way-meter");
         r.clickOn("#easel");
@@ -204,13 +211,20 @@ class FinishStationTest extends WindowFixture {
         r.clickOn("#zones").clickOn("#waveform");
         assertEquals(bake.desktop.work.FinishHand.Through.NOTHING, bench.finish().throughProperty().get());
         Camera before = bench.view().camera().camera();
-        r.interact(() -> r.lookup("#add-mood").queryAs(MenuButton.class).show());
-        r.clickOn("#mood-dusk");
+        QuickRobot.interact(() -> r.lookup("#moods-more").queryAs(javafx.scene.control.ToggleButton.class).setSelected(true));
+        intoSight(r, r.lookup("#mood-1-dusk").query());
+        r.clickOn("#mood-1-dusk");
         until("it is there", () -> bench.view().name().equals("One, dusk"));
+        assertEquals("+", r.lookup("#mood-1-noon").queryButton().getText());
+        assertTrue(r.lookup("#mood-3-dusk").tryQuery().isEmpty(), "a mood has no line of its own");
+        QuickRobot.interact(() -> bench.views().choose("One"));
+        r.clickOn("#mood-1-dusk");
+        assertEquals("One, dusk", bench.view().name(), "a second click looks at it");
+        assertEquals(3, bench.project().views().size());
         assertEquals(before.position(), bench.view().camera().camera().position());
         assertEquals("sun and sky", bench.view().around().kind());
         assertTrue(bench.view().off().isEmpty());
-        r.interact(() -> bench.editView(null, v -> v.withCamera(v.camera().camera().at(new bake.core.math.Vec3(0, -0.55, 0.5),
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withCamera(v.camera().camera().at(new bake.core.math.Vec3(0, -0.55, 0.5),
                 new bake.core.math.Vec3(0, 0, 0.5)))));
         until("it is said", () -> r.lookup("#exposure-advice").queryAs(Label.class).getText().contains("5 cm from a wall"));
     }

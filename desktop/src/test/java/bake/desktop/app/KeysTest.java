@@ -105,7 +105,7 @@ class KeysTest extends WindowFixture {
         // The cross reads the light and puts a lamp where it stands.
         for (int i = 0; i < 5; i++) r.push(KeyCode.SHIFT, KeyCode.DOWN);
         until("the light is read", () -> bench.lighting().readingProperty().get() != null);
-        r.interact(() -> bench.lighting().lamps().place("spot"));
+        QuickRobot.interact(() -> bench.lighting().lamps().place("spot"));
         r.push(KeyCode.ENTER);
         until("there is a lamp", () -> bench.project().lamps().size() == 2);
         LampSpec spot = bench.project().lamps().get(1);
@@ -113,7 +113,7 @@ class KeysTest extends WindowFixture {
         r.push(KeyCode.PAGE_UP);
         r.push(KeyCode.SHIFT, KeyCode.PAGE_UP);
         assertEquals(spot.position()[2] + 0.11, bench.project().lamps().get(1).position()[2], 1e-6);
-        r.interact(() -> bench.lighting().toolProperty().set(Lighting.Tool.AIM));
+        QuickRobot.interact(() -> bench.lighting().toolProperty().set(Lighting.Tool.AIM));
         r.push(KeyCode.SHIFT, KeyCode.LEFT);
         r.push(KeyCode.ENTER);
         assertEquals(Lighting.Tool.LOOK, bench.lighting().toolProperty().get());

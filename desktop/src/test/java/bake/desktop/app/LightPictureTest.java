@@ -59,7 +59,7 @@ class LightPictureTest extends WindowFixture {
     void portalsAreDrawn(FxRobot r) {
         open();
         passes(3);
-        r.interact(() -> bench.lighting().toolProperty().set(Lighting.Tool.DRAW));
+        QuickRobot.interact(() -> bench.lighting().toolProperty().set(Lighting.Tool.DRAW));
         until("the opening is known to snap to", () -> bench.lighting().drawing().snaps().size() == 4);
         r.moveTo(on(r, new Vec3(1.62, 0, 2.08))).press(MouseButton.PRIMARY);
         r.moveTo(on(r, new Vec3(2.4, 0, 1.5))).moveTo(on(r, new Vec3(3.19, 0, 0.92)));
@@ -70,11 +70,11 @@ class LightPictureTest extends WindowFixture {
         assertEquals(1.6 * 1.2, p.size(), 0.03, "snapped to the opening");
         assertEquals(1, p.normal().y(), 1e-3, "it faces the room");
         assertEquals(Lighting.Tool.LOOK, bench.lighting().toolProperty().get());
-        r.interact(bench.document()::undo);
+        QuickRobot.interact(bench.document()::undo);
         assertTrue(bench.project().portals().isEmpty());
         passes(3);
 
-        r.interact(() -> bench.lighting().toolProperty().set(Lighting.Tool.DRAW));
+        QuickRobot.interact(() -> bench.lighting().toolProperty().set(Lighting.Tool.DRAW));
         Vec3[] corners = {new Vec3(0.4, 0, 1), new Vec3(1.2, 0, 1), new Vec3(1.2, 0, 1.8), new Vec3(0.8, 0, 2.2), new Vec3(0.4, 0, 1.8)};
         for (Vec3 c : corners) r.clickOn(on(r, c));
         assertEquals(5, bench.lighting().drawing().cornersProperty().get().size());
@@ -83,7 +83,7 @@ class LightPictureTest extends WindowFixture {
         assertEquals(5, bench.project().portals().getFirst().corners().length);
         until("that it covers nothing is said", () -> !bench.lighting().openings().faultsProperty().get().isEmpty());
 
-        r.interact(() -> bench.lighting().toolProperty().set(Lighting.Tool.DRAW));
+        QuickRobot.interact(() -> bench.lighting().toolProperty().set(Lighting.Tool.DRAW));
         for (int i : new int[] {0, 2, 1, 3}) r.clickOn(on(r, corners[i]));
         assertEquals(4, bench.lighting().drawing().cornersProperty().get().size());
         r.press(KeyCode.ENTER).release(KeyCode.ENTER);
@@ -101,9 +101,9 @@ class LightPictureTest extends WindowFixture {
         until("it is said", () -> r.lookup("#mend-openings").tryQuery().isPresent());
         assertTrue(r.lookup((Node n) -> n instanceof Label l && l.getText().contains("1 opening, no portal")).tryQuery().isPresent(),
                 "also on the line of stations");
-        r.interact(() -> r.lookup("#mend-openings").queryButton().fire());
+        QuickRobot.interact(() -> r.lookup("#mend-openings").queryButton().fire());
         until("it is mended", () -> bench.project().portals().size() == 1 && r.lookup("#mend-openings").tryQuery().isEmpty());
-        r.interact(() -> bench.lighting().openings().change(bench.project().portals().getFirst().name(), p -> null));
+        QuickRobot.interact(() -> bench.lighting().openings().change(bench.project().portals().getFirst().name(), p -> null));
         until("without the portal it is said again", () -> r.lookup("#mend-openings").tryQuery().isPresent());
     }
 
@@ -113,7 +113,8 @@ class LightPictureTest extends WindowFixture {
         open();
         passes(3);
         double[] before = bench.project().lamps().getFirst().position();
-        r.interact(() -> bench.editView(null, v -> v.withCamera(v.camera().camera().at(new Vec3(2.5, 0.3, 1.4), new Vec3(2.6, 4, 1.6)))));
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withCamera(v.camera().camera().at(new Vec3(2.5, 0.3, 1.4), new Vec3(2.6, 4,
+                1.6)))));
         passes(3);
         Vec3 at = new Vec3(before[0], before[1], before[2]);
         r.moveTo(on(r, at)).press(MouseButton.PRIMARY).moveTo(on(r, new Vec3(3.2, 4, 1.2))).moveTo(on(r, new Vec3(3, 4, 1)))
@@ -122,12 +123,12 @@ class LightPictureTest extends WindowFixture {
         assertEquals(3, now[0], 0.1);
         assertEquals(4 - 0.06, now[1], 0.02, "before the wall");
         assertEquals(1, now[2], 0.1);
-        r.interact(bench.document()::undo);
+        QuickRobot.interact(bench.document()::undo);
         assertEquals(before[0], bench.project().lamps().getFirst().position()[0], 1e-9, "one drag is one edit");
         passes(3);
         // The robot of the windowless platform tells no modifier with the mouse.
         double[] to = bench.easel().frameProperty().get().spots().on(new Vec3(2, 3, 2));
-        r.interact(() -> bench.lighting().lamps().drag(bench.project().lamps().getFirst().name(), to[0], to[1], true));
+        QuickRobot.interact(() -> bench.lighting().lamps().drag(bench.project().lamps().getFirst().name(), to[0], to[1], true));
         now = bench.project().lamps().getFirst().position();
         assertEquals(before[2], now[2], 1e-6, "its height stays");
         assertEquals(2, now[0], 0.15);
@@ -143,26 +144,26 @@ class LightPictureTest extends WindowFixture {
         open();
         passes(2);
         // Out of doors, where most of the picture is backdrop.
-        r.interact(() -> bench.editView(null, v -> v.withSetting("exterior")
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withSetting("exterior")
                 .withCamera(v.camera().camera().at(new Vec3(2.5, -9, 6), new Vec3(2.5, -20, 7)))));
-        r.interact(() -> bench.sights().use(Sights.Part.BACKDROP, "picture", photo));
+        QuickRobot.interact(() -> bench.sights().use(Sights.Part.BACKDROP, "picture", photo));
         until("the picture is in the project", () -> bench.view().around().backdrop() != null);
         assertEquals("backdrops/street.png", bench.view().around().backdrop().file());
         until("it is behind the model as it is", () -> bench.easel().frameProperty().get().groups().contains("Backdrop")
                 && (bench.easel().frameProperty().get().argb()[5] & 0xffffff) == 0x2040c0);
         until("with a fader", () -> r.lookup("#fader-backdrop").tryQuery().isPresent());
-        r.interact(() -> bench.editView(null, v -> v.withMuted("Backdrop", true)));
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withMuted("Backdrop", true)));
         until("which mutes it", () -> (bench.easel().frameProperty().get().argb()[5] & 0xffffff) == 0);
-        r.interact(() -> ((CheckBox) r.lookup("#apart").query()).setSelected(true));
+        QuickRobot.interact(() -> ((CheckBox) r.lookup("#apart").query()).setSelected(true));
         assertTrue(bench.view().around().leavesBackdropOut());
-        r.interact(() -> r.lookup("#backdrop-as-lit").<javafx.scene.control.ToggleButton>query().setSelected(true));
+        QuickRobot.interact(() -> r.lookup("#backdrop-as-lit").<javafx.scene.control.ToggleButton>query().setSelected(true));
         assertNull(bench.view().around().backdrop());
-        r.interact(() -> r.lookup("#mirrored-colour").<javafx.scene.control.ToggleButton>query().setSelected(true));
+        QuickRobot.interact(() -> r.lookup("#mirrored-colour").<javafx.scene.control.ToggleButton>query().setSelected(true));
         assertEquals("plain", bench.view().around().mirrored().kind());
-        r.interact(() -> r.lookup("#mirrored-as-lit").<javafx.scene.control.ToggleButton>query().setSelected(true));
+        QuickRobot.interact(() -> r.lookup("#mirrored-as-lit").<javafx.scene.control.ToggleButton>query().setSelected(true));
         assertNull(bench.view().around().mirrored());
         File project = dir.resolve("project.json").toFile();
-        r.interact(bench.document()::save);
+        QuickRobot.interact(bench.document()::save);
         assertTrue(Files.readString(project.toPath()).contains("\"apart\" : true"));
     }
 
@@ -175,17 +176,17 @@ class LightPictureTest extends WindowFixture {
         Files.writeString(dir.resolve("project.json"), LightStationTest.house()
                 .replace("\"kind\": \"standard sky\"",
                 "\"backdrop\": {\"kind\": \"picture\", \"file\": \"backdrops/gone.png\"}, \"kind\": \"standard sky\""));
-        r.interact(() -> bench.opener().open(dir.toString()));
+        QuickRobot.interact(() -> bench.opener().open(dir.toString()));
         until("it is said what is wrong", () -> bench.project() != null && bench.notices().lastProperty().get() != null
                 && bench.notices().lastProperty().get().text().contains("gone.png"));
-        r.interact(() -> bench.sights().choose(Sights.Part.BACKDROP, null));
+        QuickRobot.interact(() -> bench.sights().choose(Sights.Part.BACKDROP, null));
         passes(1);
         Path other = Files.createTempDirectory("bake-photo");
         for (int n = 0; n < 2; n++) {
             BufferedImage i = new BufferedImage(8, 4, BufferedImage.TYPE_INT_RGB);
             i.setRGB(1, 1, 0x10 + n);
             DisplayPicture.writePng(other.resolve("street.png"), i, 72);
-            r.interact(() -> bench.sights().use(Sights.Part.BACKDROP, "picture", other.resolve("street.png")));
+            QuickRobot.interact(() -> bench.sights().use(Sights.Part.BACKDROP, "picture", other.resolve("street.png")));
             String want = n == 0 ? "backdrops/street.png" : "backdrops/street-2.png";
             until("it has a name of its own", () -> bench.view().around().backdrop() != null
                     && want.equals(bench.view().around().backdrop().file()));
@@ -198,20 +199,20 @@ class LightPictureTest extends WindowFixture {
         open();
         passes(2);
         int shapes = bench.project().shapes().size();
-        r.interact(() -> ((CheckBox) r.lookup("#catch-ground").query()).setSelected(true));
+        QuickRobot.interact(() -> ((CheckBox) r.lookup("#catch-ground").query()).setSelected(true));
         assertEquals(shapes + 1, bench.project().shapes().size());
         until("what lies behind is apart", () -> bench.easel().frameProperty().get().groups().contains("Backdrop"));
-        r.interact(() -> ((CheckBox) r.lookup("#catch-ground").query()).setSelected(false));
+        QuickRobot.interact(() -> ((CheckBox) r.lookup("#catch-ground").query()).setSelected(false));
         assertEquals(shapes, bench.project().shapes().size());
         assertTrue(bench.sights().catchers().isEmpty());
         passes(2);
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             bench.lighting().toolProperty().set(Lighting.Tool.CATCH);
             bench.lighting().click(0.5, 0.95);
         });
         assertEquals(List.of("wall"), bench.sights().catchers());
         until("it can be shown again", () -> r.lookup("#caught-wall").tryQuery().isPresent());
-        r.interact(() -> r.lookup("#caught-wall").queryButton().fire());
+        QuickRobot.interact(() -> r.lookup("#caught-wall").queryButton().fire());
         assertTrue(bench.sights().catchers().isEmpty());
         assertFalse(bench.project().materials().stream().anyMatch(m -> m.catcher() != null));
     }
@@ -221,28 +222,28 @@ class LightPictureTest extends WindowFixture {
     void guidesAreKept(FxRobot r) {
         open();
         assertTrue(r.lookup("#guides-keep").tryQuery().isEmpty(), "nothing to keep as yet");
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             bench.prover().presetProperty().set(bench.prover().presetProperty().get().withLimits(0, 0, 3));
             bench.prover().start();
         });
         until("there is a proof", () -> bench.prints().all().size() == 1 && !bench.prover().runningProperty().get());
         until("it can be kept", () -> r.lookup("#guides-keep").tryQuery().isPresent());
-        r.interact(() -> r.lookup("#guides-keep").queryButton().fire());
+        QuickRobot.interact(() -> r.lookup("#guides-keep").queryButton().fire());
         until("it is kept", () -> bench.guides().keptProperty().get() != null);
         assertTrue(bench.guides().keptProperty().get().fits());
-        r.interact(() -> bench.lighting().lamps().change("bulb", null, l -> l.with("lumens", 1200)));
+        QuickRobot.interact(() -> bench.lighting().lamps().change("bulb", null, l -> l.with("lumens", 1200)));
         until("it is out of date", () -> !bench.guides().keptProperty().get().fits());
         assertEquals(List.of("the lamps"), bench.guides().keptProperty().get().changed());
         assertTrue(r.lookup((Node n) -> n instanceof Label l && l.getText()
                 .startsWith("Not used: since it was learnt the lamps have changed")).tryQuery().isPresent());
-        r.interact(bench.document()::undo);
+        QuickRobot.interact(bench.document()::undo);
         until("it fits again", () -> bench.guides().keptProperty().get().fits());
-        r.interact(() -> r.lookup("#guides-sky").<javafx.scene.control.ToggleButton>query().fire());
+        QuickRobot.interact(() -> r.lookup("#guides-sky").<javafx.scene.control.ToggleButton>query().fire());
         until("it is shown", () -> bench.easel().frameProperty().get() != null && bench.easel().frameProperty().get().spots() == null
                 && bench.easel().frameProperty().get().passes() >= 1);
-        r.interact(() -> r.lookup("#guides-sky").<javafx.scene.control.ToggleButton>query().fire());
+        QuickRobot.interact(() -> r.lookup("#guides-sky").<javafx.scene.control.ToggleButton>query().fire());
         until("the picture is back", () -> bench.easel().frameProperty().get().spots() != null);
-        r.interact(() -> r.lookup("#guides-forget").queryButton().fire());
+        QuickRobot.interact(() -> r.lookup("#guides-forget").queryButton().fire());
         until("it is forgotten", () -> bench.guides().keptProperty().get() == null);
         assertFalse(Files.exists(new bake.studio.cache.GuideStore(dir).file(bench.view())));
     }

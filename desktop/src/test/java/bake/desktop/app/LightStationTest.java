@@ -75,22 +75,22 @@ class LightStationTest extends WindowFixture {
         passes(6);
         int before = bench.easel().frameProperty().get().passes();
         double bright = mean(bench.easel().frameProperty().get().argb());
-        r.interact(() -> r.lookup("#fader-sky").queryAs(Slider.class).setValue(-3));
+        QuickRobot.interact(() -> r.lookup("#fader-sky").queryAs(Slider.class).setValue(-3));
         until("it is darker", () -> mean(bench.easel().frameProperty().get().argb()) < 0.8 * bright);
         assertTrue(bench.easel().frameProperty().get().passes() >= before, "passes went on");
         assertEquals(-3, bench.view().faders().get("Sky"), 0.05);
         assertTrue(r.lookup("#value-sky").queryAs(Label.class).getText().contains("%"));
-        r.interact(() -> r.lookup("#fader-sky").queryAs(Slider.class).setValue(0));
+        QuickRobot.interact(() -> r.lookup("#fader-sky").queryAs(Slider.class).setValue(0));
         until("it is as before", () -> mean(bench.easel().frameProperty().get().argb()) > 0.9 * bright);
         r.clickOn("#solo-bulbs");
         until("only the bulb is left", () -> bench.easel().frameProperty().get().light()[1] == 0 && bench.easel().frameProperty().get().light()[2] > 0);
         r.clickOn("#solo-bulbs").clickOn("#mute-bulbs");
         until("only the sky is left", () -> bench.easel().frameProperty().get().light()[1] > 0 && bench.easel().frameProperty().get().light()[2] == 0);
         assertEquals(List.of("Bulbs"), bench.view().muted());
-        r.interact(bench.document()::undo);
+        QuickRobot.interact(bench.document()::undo);
         until("undone", () -> bench.view().muted().isEmpty());
         r.clickOn("#fader-colour");
-        r.interact(() -> r.lookup("#fader-bulbs").queryAs(Slider.class).setValue(60));
+        QuickRobot.interact(() -> r.lookup("#fader-bulbs").queryAs(Slider.class).setValue(60));
         assertEquals(60, bench.view().shifts().get("Bulbs"), 1e-9);
         assertTrue(bench.easel().frameProperty().get().passes() >= before, "still the same film");
     }
@@ -99,7 +99,7 @@ class LightStationTest extends WindowFixture {
     @Test
     void takenOver(FxRobot r) {
         open();
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             bench.editView(null, v -> v.withFader("Bulbs", 1).withFader("Sky", -1));
             bench.lighting().output().set("Bulbs");
             bench.lighting().output().set("Sky");
@@ -113,25 +113,25 @@ class LightStationTest extends WindowFixture {
     void openingsAreFoundFlippedAndMended(FxRobot r) {
         open();
         passes(1);
-        r.interact(() -> bench.lighting().openings().find());
+        QuickRobot.interact(() -> bench.lighting().openings().find());
         until("the window has a portal", () -> bench.project().portals().size() == 1
                 && !bench.lighting().openings().findingProperty().get());
         assertEquals(1, bench.lighting().openings().all().getFirst().normal().y(), 1e-3);
         String name = bench.project().portals().getFirst().name();
-        r.interact(() -> bench.lighting().openings().flip(name));
+        QuickRobot.interact(() -> bench.lighting().openings().flip(name));
         passes(1);
-        r.interact(() -> bench.lighting().openings().check());
+        QuickRobot.interact(() -> bench.lighting().openings().check());
         until("it is said that it faces out", () -> bench.lighting().openings().faultsProperty().get()
                 .get(name) == OpeningFinder.Fault.FACES_OUT);
-        r.interact(() -> bench.lighting().openings().flip(name));
+        QuickRobot.interact(() -> bench.lighting().openings().flip(name));
         until("all is well", () -> bench.lighting().openings().faultsProperty().get().isEmpty());
-        r.interact(() -> bench.lighting().openings().find());
+        QuickRobot.interact(() -> bench.lighting().openings().find());
         until("nothing is added twice", () -> !bench.lighting().openings().findingProperty().get() && bench.notices().lastProperty().get() != null
                 && bench.notices().lastProperty().get().text().contains("already"));
-        r.interact(() -> bench.lighting().openings().change(name, p -> null));
+        QuickRobot.interact(() -> bench.lighting().openings().change(name, p -> null));
         assertTrue(bench.project().portals().isEmpty());
         passes(1);
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             bench.lighting().toolProperty().set(Lighting.Tool.PORTAL);
             bench.lighting().click(0.5, 0.5);
         });
@@ -143,7 +143,7 @@ class LightStationTest extends WindowFixture {
     void lamps(FxRobot r) {
         open();
         passes(1);
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             bench.lighting().lamps().place("disc");
             bench.lighting().click(0.5, 0.95);
         });
@@ -154,20 +154,20 @@ class LightStationTest extends WindowFixture {
         assertEquals(1, l.direction()[2], 1e-3, "shining away from it");
         assertEquals(l.name(), bench.lighting().lamps().chosenProperty().get());
         passes(1);
-        r.interact(() -> ((javafx.scene.control.ToggleButton) r.lookup("#lamp-unit-candela").query()).setSelected(true));
+        QuickRobot.interact(() -> ((javafx.scene.control.ToggleButton) r.lookup("#lamp-unit-candela").query()).setSelected(true));
         assertEquals(900 / Math.PI, bench.project().lamps().get(1).candela(), 0.01);
-        r.interact(() -> bench.lighting().lamps().copy(l.name()));
+        QuickRobot.interact(() -> bench.lighting().lamps().copy(l.name()));
         assertEquals(l.name(), bench.project().lamps().get(2).like());
-        r.interact(() -> bench.lighting().lamps().change(l.name(), null, x -> x.with("kelvin", 4100)));
+        QuickRobot.interact(() -> bench.lighting().lamps().change(l.name(), null, x -> x.with("kelvin", 4100)));
         assertEquals(4100, bench.project().lamps().get(2).alone(bench.project().lamps()).kelvin());
         String copy = bench.project().lamps().get(2).name();
-        r.interact(() -> bench.lighting().lamps().single(copy));
+        QuickRobot.interact(() -> bench.lighting().lamps().single(copy));
         assertNull(bench.lighting().lamps().find(copy).like());
         assertEquals(4100, bench.lighting().lamps().find(copy).kelvin());
-        r.interact(() -> bench.lighting().lamps().delete(copy));
+        QuickRobot.interact(() -> bench.lighting().lamps().delete(copy));
         assertNull(bench.lighting().lamps().find(copy));
         passes(1);
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             bench.lighting().lamps().chosenProperty().set(l.name());
             bench.lighting().toolProperty().set(Lighting.Tool.MOVE);
             bench.lighting().click(0.1, 0.5);
@@ -179,12 +179,12 @@ class LightStationTest extends WindowFixture {
     void meterAndFalseColours(FxRobot r) {
         open();
         passes(4);
-        r.interact(() -> bench.lighting().meter(0.5, 0.9));
+        QuickRobot.interact(() -> bench.lighting().meter(0.5, 0.9));
         until("the floor is read", () -> bench.lighting().readingProperty().get() != null
                 && bench.lighting().readingProperty().get().lux() > 1);
         var m = bench.lighting().readingProperty().get();
         assertEquals(Math.log(m.luminance() * 8) / Math.log(2), m.ev(), 1e-6);
-        r.interact(() -> bench.lighting().noMeter());
+        QuickRobot.interact(() -> bench.lighting().noMeter());
         assertNull(bench.lighting().readingProperty().get());
         r.clickOn("#show-lux");
         until("false colours are shown", () -> bench.easel().frameProperty().get().spots() == null && bench.easel().frameProperty().get().passes() >= 1);
@@ -207,11 +207,11 @@ class LightStationTest extends WindowFixture {
         until("its light is shown", () -> bench.easel().frameProperty().get() != null
                 && bench.easel().frameProperty().get().groups().contains("Surroundings"));
         double whole = bench.easel().frameProperty().get().skyLux();
-        r.interact(() -> ((javafx.scene.control.CheckBox) r.lookup("#hdri-sun-out").query()).setSelected(true));
+        QuickRobot.interact(() -> ((javafx.scene.control.CheckBox) r.lookup("#hdri-sun-out").query()).setSelected(true));
         until("the sun is on its own", () -> bench.easel().frameProperty().get().sunLux() > 100);
         assertEquals(whole, bench.easel().frameProperty().get().skyLux() + bench.easel().frameProperty().get().sunLux(), 0.02 * whole);
         until("with a fader", () -> r.lookup("#fader-sun").tryQuery().isPresent());
-        r.interact(() -> ((javafx.scene.control.CheckBox) r.lookup("#hdri-to-lux").query()).setSelected(true));
+        QuickRobot.interact(() -> ((javafx.scene.control.CheckBox) r.lookup("#hdri-to-lux").query()).setSelected(true));
         until("it has the level that is asked",
                 () -> Math.abs(bench.easel().frameProperty().get().skyLux() + bench.easel().frameProperty().get().sunLux() - 20_000) < 600);
     }
@@ -225,18 +225,18 @@ class LightStationTest extends WindowFixture {
         String[] all = {"early", "noon", "late", "blue"};
         for (int i = 0; i < 4; i++) {
             String id = "#sun-" + all[i];
-            r.interact(() -> r.lookup(id).queryButton().fire());
+            QuickRobot.interact(() -> r.lookup(id).queryButton().fire());
             height[i] = bake.studio.scene.SunPosition.of(p, bench.view().around()).height();
         }
         assertEquals(14, height[0], 0.3);
         assertTrue(height[1] > 60);
         assertEquals(14, height[2], 0.3);
         assertEquals(-5, height[3], 0.3);
-        r.interact(() -> bench.editView(null, v -> v.withAround(v.around().with("sunAzimuth", 200.0, "sunHeight", 33.0))));
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withAround(v.around().with("sunAzimuth", 200.0, "sunHeight", 33.0))));
         assertEquals(33, bake.studio.scene.SunPosition.of(p, bench.view().around()).height());
         until("the sheet says so", () -> r.lookup((javafx.scene.Node n) -> n instanceof Label l && l.getText().contains("by hand"))
                 .tryQuery().isPresent());
-        r.interact(() -> r.lookup("#sun-noon").queryButton().fire());
+        QuickRobot.interact(() -> r.lookup("#sun-noon").queryButton().fire());
         assertFalse(bench.view().around().byHand(), "the clock counts again");
     }
 
@@ -244,14 +244,14 @@ class LightStationTest extends WindowFixture {
     @Test
     void findings(FxRobot r) {
         open();
-        r.interact(() -> bench.editView(null, v -> v.withAround(v.around().with("kind", "plain", "luminance", new double[] {0, 0, 0}))
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withAround(v.around().with("kind", "plain", "luminance", new double[] {0, 0, 0}))
                 .withOff("Bulbs", true)));
         until("it is said", () -> r.lookup((javafx.scene.Node n) -> n instanceof Label l && l.isVisible()
                 && l.getText().contains("no light at all")).tryQuery().isPresent());
-        r.interact(() -> bench.editView(null, v -> v.withOff("Bulbs", false)
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withOff("Bulbs", false)
                 .withCamera(bake.studio.live.LightFindings.exposed(v.camera().camera(), 14))));
         until("the exposure is bad", () -> r.lookup("#mend-exposure").tryQuery().isPresent());
-        r.interact(() -> r.lookup("#mend-exposure").queryButton().fire());
+        QuickRobot.interact(() -> r.lookup("#mend-exposure").queryButton().fire());
         until("it is mended", () -> r.lookup("#mend-exposure").tryQuery().isEmpty());
     }
 
@@ -259,30 +259,30 @@ class LightStationTest extends WindowFixture {
     @Test
     void lampsInGroups(FxRobot r) {
         open();
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             bench.lighting().lamps().copy("bulb");
             bench.lighting().lamps().single("bulb, copy 2");
         });
         r.clickOn("#station-light");
-        r.interact(() -> window.scroll(1));
+        QuickRobot.interact(() -> window.scroll(1));
         r.clickOn("#lamps-of-bulbs");
         assertEquals(2, bench.lighting().lamps().choice().allProperty().get().size());
-        r.interact(() -> ((javafx.scene.control.TextField) r.lookup("#lamp-kelvin-field").query()).requestFocus());
+        QuickRobot.interact(() -> ((javafx.scene.control.TextField) r.lookup("#lamp-kelvin-field").query()).requestFocus());
         r.push(javafx.scene.input.KeyCode.CONTROL, javafx.scene.input.KeyCode.A).write("2700 K").push(javafx.scene.input.KeyCode.ENTER);
         assertTrue(bench.project().lamps().stream().allMatch(l -> l.kelvin() == 2700), "both have the colour");
         double[] before = bench.project().lamps().get(1).position();
-        r.interact(() -> bench.lighting().lamps().nudge(new bake.core.math.Vec3(0, 0, -0.5)));
+        QuickRobot.interact(() -> bench.lighting().lamps().nudge(new bake.core.math.Vec3(0, 0, -0.5)));
         assertEquals(before[2] - 0.5, bench.project().lamps().get(1).position()[2], 1e-9);
-        r.interact(() -> bench.lighting().lamps().rename("bulb", "Reading lamp"));
+        QuickRobot.interact(() -> bench.lighting().lamps().rename("bulb", "Reading lamp"));
         assertEquals("Reading lamp", bench.lighting().lamps().chosenProperty().get());
         org.junit.jupiter.api.Assertions.assertThrows(IllegalArgumentException.class,
                 () -> bench.lighting().lamps().rename("Reading lamp", "bulb, copy 2"));
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             bench.lighting().lamps().choice().choose(bench.project().lamps().stream().map(LampSpec::name).toList());
             bench.lighting().lamps().delete("Reading lamp");
         });
         assertEquals(0, bench.project().lamps().size());
-        r.interact(() -> bench.document().undo());
+        QuickRobot.interact(() -> bench.document().undo());
         assertEquals(2, bench.project().lamps().size());
     }
 
@@ -290,9 +290,9 @@ class LightStationTest extends WindowFixture {
     @Test
     void lampsAreSetToWhatTheFaderSays(FxRobot r) {
         open();
-        r.interact(() -> bench.editView(null, v -> v.withFader("Bulbs", 1)));
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withFader("Bulbs", 1)));
         assertEquals("Set this lamp to this output: 900 \u2192 1,800 lm", bench.lighting().output().offer("Bulbs"));
-        r.interact(() -> bench.lighting().output().set("Bulbs"));
+        QuickRobot.interact(() -> bench.lighting().output().set("Bulbs"));
         assertEquals(1800, bench.project().lamps().getFirst().lumens(), 1e-6);
         assertNull(bench.lighting().output().offer("Bulbs"), "its fader is back at zero");
     }

@@ -36,26 +36,26 @@ class LooksTest extends WindowFixture {
     void everyTextCanBeRead(FxRobot r) {
         List<String> bad = new ArrayList<>(see(r, "nothing open"));
         open();
-        r.interact(() -> bench.lighting().lamps().chosenProperty().set("bulb"));
+        QuickRobot.interact(() -> bench.lighting().lamps().chosenProperty().set("bulb"));
         for (boolean evening : new boolean[] {false, true}) {
-            r.interact(() -> window.looks().eveningProperty().set(evening));
+            QuickRobot.interact(() -> window.looks().eveningProperty().set(evening));
             for (Station s : Station.values()) {
-                r.interact(() -> bench.stationProperty().set(s));
+                QuickRobot.interact(() -> bench.stationProperty().set(s));
                 bad.addAll(see(r, s + (evening ? ", evening" : "")));
             }
             r.push(KeyCode.F1);
             bad.addAll(see(r, "keys"));
             r.push(KeyCode.ESCAPE);
         }
-        r.interact(() -> bench.notices().complain("Something is wrong."));
-        r.interact(() -> bench.notices().say("Something is right."));
+        QuickRobot.interact(() -> bench.notices().complain("Something is wrong."));
+        QuickRobot.interact(() -> bench.notices().say("Something is right."));
         bad.addAll(see(r, "messages"));
         assertEquals(List.of(), bad);
     }
 
     private static List<String> see(FxRobot r, String where) {
         List<String> out = new ArrayList<>();
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             Node root = r.lookup(".window").query();
             root.applyCss();
             ((javafx.scene.Parent) root).layout();
@@ -69,7 +69,7 @@ class LooksTest extends WindowFixture {
     void textsGrowAndStay(FxRobot r) throws IOException {
         open();
         double sheet = ((Region) r.lookup(".sheet").query()).getWidth();
-        r.interact(() -> window.looks().larger(50));
+        QuickRobot.interact(() -> window.looks().larger(50));
         until("the sheet is wider", () -> ((Region) r.lookup(".sheet").query()).getWidth() > 1.4 * sheet);
         assertEquals(18, r.lookup(".dial-name").queryAs(Label.class).getFont().getSize(), 0.1);
         for (Label l : r.lookup(".dial-name").queryAllAs(Label.class))
@@ -92,19 +92,19 @@ class LooksTest extends WindowFixture {
     @Test
     void copyAndClose(FxRobot r) throws IOException {
         open();
-        r.interact(() -> bench.stationProperty().set(Station.LIGHT));
-        r.interact(() -> r.lookup("#fader-sun").queryAs(Slider.class).setValue(1.5));
+        QuickRobot.interact(() -> bench.stationProperty().set(Station.LIGHT));
+        QuickRobot.interact(() -> r.lookup("#fader-sun").queryAs(Slider.class).setValue(1.5));
         Path first = dir, copy = dir.resolveSibling(dir.getFileName() + " copy");
-        r.interact(() -> bench.opener().saveCopy(copy));
+        QuickRobot.interact(() -> bench.opener().saveCopy(copy));
         until("the copy is open", () -> copy.equals(bench.folder()));
         assertEquals(1.5, bench.view().faders().get("Sun"), 1e-9);
         assertTrue(!bench.document().changedProperty().get(), "the copy is saved");
         assertTrue(!Files.readString(first.resolve("project.json")).contains("faders"), "the first is as it was saved");
-        r.interact(() -> bench.opener().close());
+        QuickRobot.interact(() -> bench.opener().close());
         assertNull(bench.project());
         assertTrue(r.lookup("#empty-demo").query().isVisible());
-        for (Station s : Station.values()) r.interact(() -> bench.stationProperty().set(s));
-        r.interact(() -> bench.opener().open(first.toString()));
+        for (Station s : Station.values()) QuickRobot.interact(() -> bench.stationProperty().set(s));
+        QuickRobot.interact(() -> bench.opener().open(first.toString()));
         until("the first is open again", () -> first.equals(bench.folder()) && bench.easel().frameProperty().get() != null);
         // It was left unsaved, so that work is offered.
         assertTrue(bench.document().recoveryProperty().get());

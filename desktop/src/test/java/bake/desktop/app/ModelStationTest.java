@@ -50,13 +50,13 @@ class ModelStationTest extends WindowFixture {
     void readingIsStopped(FxRobot r) {
         Reading slow = new Reading();
         slow.step("Reading tower.fbx");
-        r.interact(() -> bench.opener().open(slow));
+        QuickRobot.interact(() -> bench.opener().open(slow));
         until("it counts the seconds", () -> r.lookup((javafx.scene.Node n) -> n instanceof javafx.scene.control.Label l
                 && l.getText().startsWith("Reading tower.fbx, 1 s")).tryQuery().isPresent());
         r.clickOn("#opening-stop");
         until("it was given up", () -> !bench.opener().openingProperty().get());
         assertTrue(slow.stopped() && r.lookup("#empty-demo").query().isVisible() && !r.lookup("#opening-stop").query().isVisible());
-        r.interact(() -> slow.done.completeExceptionally(new IOException("late")));
+        QuickRobot.interact(() -> slow.done.completeExceptionally(new IOException("late")));
         assertNull(bench.notices().lastProperty().get(), "what comes after is nobody's business");
     }
 
@@ -92,24 +92,24 @@ class ModelStationTest extends WindowFixture {
     void aNewerFile(FxRobot r) throws IOException {
         Path model = obj("hut.obj", 4, 1);
         opened(model);
-        r.interact(() -> bench.models().startFrom("paint 3", "oak, oiled"));
+        QuickRobot.interact(() -> bench.models().startFrom("paint 3", "oak, oiled"));
         obj("hut.obj", 3, 2);
-        r.interact(() -> bench.models().replace("hut.obj", model));
+        QuickRobot.interact(() -> bench.models().replace("hut.obj", model));
         until("it is larger", () -> Math.abs(bench.models().factsProperty().get().size()[0] - 6) < 1e-5);
         until("what is lost is said", () -> bench.notices().lastProperty().get() != null
                 && bench.notices().lastProperty().get().text().contains("paint 3"));
         Path broken = Files.writeString(dir.resolve("broken.obj"), "nothing");
-        r.interact(() -> bench.models().replace("hut.obj", broken));
+        QuickRobot.interact(() -> bench.models().replace("hut.obj", broken));
         until("a broken one is refused", () -> bench.notices().lastProperty().get().error()
                 && bench.notices().lastProperty().get().text().contains("broken.obj"));
         assertTrue(bench.project().models().getFirst().file().endsWith("/hut.obj"));
         assertTrue(bench.models().unusedProperty().get().isEmpty(), "undo needs the old one");
-        r.interact(() -> bench.document().save());
+        QuickRobot.interact(() -> bench.document().save());
         until("saved", () -> !bench.document().changedProperty().get());
-        r.interact(() -> bench.opener().open(bench.folder().toString()));
+        QuickRobot.interact(() -> bench.opener().open(bench.folder().toString()));
         until("after the next start nothing does", () -> bench.models().unusedProperty().get().size() == 1);
         r.clickOn("#station-model");
-        r.interact(() -> r.lookup("#clear-models").queryAs(javafx.scene.control.Button.class).fire());
+        QuickRobot.interact(() -> r.lookup("#clear-models").queryAs(javafx.scene.control.Button.class).fire());
         until("it is deleted on request", () -> bench.models().unusedProperty().get().isEmpty());
         assertTrue(Files.isRegularFile(bench.folder().resolve(bench.project().models().getFirst().file())));
     }
@@ -122,7 +122,7 @@ class ModelStationTest extends WindowFixture {
         until("it is open", () -> bench.project() != null);
         assertTrue(r.lookup((javafx.scene.Node n) -> n instanceof javafx.scene.control.Label l && l.isVisible()
                 && l.getText().contains("has no view")).tryQuery().isPresent());
-        r.interact(() -> bench.edit(null,
+        QuickRobot.interact(() -> bench.edit(null,
                 p -> p.withModels(java.util.List.of(bake.formats.project.Project.ModelRef.of("none.obj")))));
         assertNull(bench.notices().lastProperty().get());
     }
@@ -132,7 +132,7 @@ class ModelStationTest extends WindowFixture {
     void materialsAreFound(FxRobot r) throws IOException {
         opened(obj("many.obj", 80, 1));
         r.clickOn("#station-model");
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             TextField f = r.lookup("#find-material").queryAs(TextField.class);
             f.setText("PAINT 7");
             f.fireEvent(new javafx.event.ActionEvent());
@@ -150,16 +150,16 @@ class ModelStationTest extends WindowFixture {
         Files.move(plain, dir.resolve("models/a/chair.obj"));
         opened(dir);
         r.clickOn("#station-model");
-        r.interact(() -> bench.models().picks().click(0.5, 0.55));
+        QuickRobot.interact(() -> bench.models().picks().click(0.5, 0.55));
         assertEquals("plain chair", bench.models().picks().pickedProperty().get().object());
         
         assertTrue(r.lookup("#swap").query().isVisible());
-        r.interact(() -> bench.models().surface("wall", "roughness", x -> x.withRoughness(0.25)));
+        QuickRobot.interact(() -> bench.models().surface("wall", "roughness", x -> x.withRoughness(0.25)));
         until("the material has it", () -> bench.models().factsProperty().get().materials().stream()
                 .anyMatch(m -> m.name().equals("wall") && Math.abs(m.roughness() - 0.25) < 1e-9));
         until("there is a picture again", () -> bench.easel().frameProperty().get().passes() > 0);
         r.clickOn("#measure");
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             bench.models().picks().click(0.5, 0.95);
             bench.models().picks().click(0.6, 0.95);
         });
@@ -170,7 +170,7 @@ class ModelStationTest extends WindowFixture {
                 ? String.format(java.util.Locale.ROOT, "%.3f", d) : String.format(java.util.Locale.ROOT, "%.2f", d)));
         // A better chair, twice as high, with its origin elsewhere.
         Path better = Files.writeString(dir.resolve("better.obj"), CUBE.formatted("better chair", 1.0).replace("v 0", "v 7"));
-        r.interact(() -> bench.models().swap("plain chair", better));
+        QuickRobot.interact(() -> bench.models().swap("plain chair", better));
         until("it stands there", () -> bench.models().factsProperty().get().objects().containsKey("better chair"));
         assertFalse(bench.models().factsProperty().get().objects().containsKey("plain chair"));
         assertEquals(2, bench.models().factsProperty().get().objects().get("better chair").copies());

@@ -20,7 +20,7 @@ class NoiseCardTest extends WindowFixture {
     }
 
     private static void intoSight(FxRobot r, String id) {
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             Node n = r.lookup(id).query();
             ScrollPane p = r.lookup(".sheet-scroll").queryAs(ScrollPane.class);
             double y = p.getContent().sceneToLocal(n.localToScene(0, 0)).getY(),
@@ -37,7 +37,7 @@ class NoiseCardTest extends WindowFixture {
         intoSight(r, "#noise-look");
         r.clickOn("#noise-look");
         until("it looks", () -> bench.noise().busy());
-        r.interact(() -> bench.prover().start());
+        QuickRobot.interact(() -> bench.prover().start());
         assertTrue(!bench.prover().runningProperty().get(), "one thing at a time");
         until("it has found something", () -> bench.noise().findingsProperty().get() != null && !bench.noise().busy());
         NoiseFindings f = bench.noise().findingsProperty().get();
@@ -45,13 +45,13 @@ class NoiseCardTest extends WindowFixture {
         until("there is a map", () -> !r.lookup("#noise-map").queryAll().isEmpty());
         NoiseFindings.Remedy material = f.remedies().stream().filter(x -> !x.against().edges()).findFirst().orElse(null);
         if (material != null) {
-            r.interact(() -> bench.noise().take(material));
+            QuickRobot.interact(() -> bench.noise().take(material));
             assertEquals(material.paths(), bench.project().efforts().getFirst().samples());
             assertTrue(bench.noise().taken(material));
-            r.interact(() -> bench.document().undo());
+            QuickRobot.interact(() -> bench.document().undo());
             assertTrue(bench.project().efforts().isEmpty() && !bench.noise().taken(material));
         }
-        r.interact(() -> bench.views().choose("Two"));
+        QuickRobot.interact(() -> bench.views().choose("Two"));
         assertEquals(null, bench.noise().findingsProperty().get(), "they are of a view");
     }
 }

@@ -50,7 +50,7 @@ class ProofExtrasTest extends WindowFixture {
 
     private void press(FxRobot r, String id) {
         until(id + " is there", () -> r.lookup(id).tryQuery().isPresent());
-        r.interact(() -> r.lookup(id).<ButtonBase>query().fire());
+        QuickRobot.interact(() -> r.lookup(id).<ButtonBase>query().fire());
     }
 
     private BufferedImage picture(Proof p) throws IOException {
@@ -60,12 +60,12 @@ class ProofExtrasTest extends WindowFixture {
     @Test
     void oneProofAlone(FxRobot r) throws IOException {
         open();
-        r.interact(() -> bench.stationProperty().set(Station.PROVE));
+        QuickRobot.interact(() -> bench.stationProperty().set(Station.PROVE));
         Proof plain = proof(r);
         press(r, "#only-half");
         press(r, "#only-clay");
         until("layers are listed", () -> r.lookup("#only-layers").tryQuery().isPresent());
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             CheckMenuItem things = (CheckMenuItem) r.lookup("#only-layers").<MenuButton>query().getItems().stream().filter(i -> i.getText()
                     .equals("Things")).findFirst().orElseThrow();
             things.setSelected(false);
@@ -73,7 +73,7 @@ class ProofExtrasTest extends WindowFixture {
         });
         // Firing toggles it once more where it was chosen by hand.
         if (bench.prover().onlyProperty().get().layersOff().isEmpty())
-            r.interact(() -> bench.prover().onlyProperty().set(bench.prover().onlyProperty().get().withLayersOff(java.util.Set.of("Things"))));
+            QuickRobot.interact(() -> bench.prover().onlyProperty().set(bench.prover().onlyProperty().get().withLayersOff(java.util.Set.of("Things"))));
         Proof only = proof(r);
         assertEquals(plain.width() / 2, only.width());
         assertEquals("by its samples", only.endedBy());
@@ -88,13 +88,13 @@ class ProofExtrasTest extends WindowFixture {
     @Test
     void moreForSingleThings(FxRobot r) {
         open();
-        r.interact(() -> bench.stationProperty().set(Station.PROVE));
+        QuickRobot.interact(() -> bench.stationProperty().set(Station.PROVE));
         press(r, "#prove-more");
         until("materials can be chosen", () -> !r.lookup("#effort-name").<ComboBox<String>>query().getItems().isEmpty());
-        r.interact(() -> r.lookup("#effort-name").<ComboBox<String>>query().getSelectionModel().select("wall"));
+        QuickRobot.interact(() -> r.lookup("#effort-name").<ComboBox<String>>query().getSelectionModel().select("wall"));
         until("it is on the list", () -> bench.project().efforts().size() == 1);
         assertEquals(2, bench.project().efforts().getFirst().samples());
-        r.interact(() -> r.lookup("#effort-samples-0").query().requestFocus());
+        QuickRobot.interact(() -> r.lookup("#effort-samples-0").query().requestFocus());
         r.push(KeyCode.CONTROL, KeyCode.A).write("3").type(KeyCode.ENTER);
         until("three paths a pass", () -> bench.project().efforts().equals(List.of(new EffortSpec("material", "wall").withSamples(3))));
         Proof p = proof(r);
@@ -108,11 +108,11 @@ class ProofExtrasTest extends WindowFixture {
     @Test
     void stopsLightAndStack(FxRobot r) {
         open();
-        r.interact(() -> bench.stationProperty().set(Station.PROVE));
+        QuickRobot.interact(() -> bench.stationProperty().set(Station.PROVE));
         Proof one = proof(r);
-        r.interact(() -> bench.editView(null, v -> v.withCamera(v.camera().camera().withEv(v.camera().camera().ev100() + 2))));
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withCamera(v.camera().camera().withEv(v.camera().camera().ev100() + 2))));
         Proof two = proof(r), three = proof(r);
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             bench.prints().aProperty().set(one);
             bench.prints().bProperty().set(two);
         });
@@ -124,7 +124,7 @@ class ProofExtrasTest extends WindowFixture {
         assertEquals(mean(a), mean(b), 0.06 * mean(a), "one exposure, one light");
         press(r, "#same-exposure");
         until("as they are", () -> light.developedProperty().get() == null);
-        r.interact(() -> r.lookup("#easel").query().requestFocus());
+        QuickRobot.interact(() -> r.lookup("#easel").query().requestFocus());
         r.push(KeyCode.CLOSE_BRACKET);
         until("a stop brighter", () -> light.developedProperty().get() != null && light.stopsProperty().get() == 1);
         assertTrue(mean(light.developedProperty().get().ofA()) > 1.05 * mean(a));
@@ -137,7 +137,7 @@ class ProofExtrasTest extends WindowFixture {
                 r.lookup("#pixel-values").queryAs(Label.class).getText());
         // Arrows walk through the prints while one flips.
         r.clickOn("#compare-flip");
-        r.interact(() -> r.lookup("#easel").query().requestFocus());
+        QuickRobot.interact(() -> r.lookup("#easel").query().requestFocus());
         r.push(KeyCode.RIGHT);
         until("the next newer but for B", () -> bench.prints().aProperty().get() == three);
         r.push(KeyCode.LEFT);
@@ -153,11 +153,11 @@ class ProofExtrasTest extends WindowFixture {
     @Test
     void stampedSavedAndThinned(FxRobot r) throws IOException {
         open();
-        r.interact(() -> bench.stationProperty().set(Station.PROVE));
+        QuickRobot.interact(() -> bench.stationProperty().set(Station.PROVE));
         StampChoice before = bench.prints().stamp().choiceProperty().get();
         Proof p = proof(r);
         Path plain = dir.resolve("plain.png"), stamped = dir.resolve("stamped.png");
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             for (StampField f : StampField.values()) bench.prints().stamp().say(f, false);
             bench.prints().stamp().save(p, plain);
         });
@@ -165,8 +165,8 @@ class ProofExtrasTest extends WindowFixture {
         press(r, "#prove-more");
         press(r, "#stamp-preset");
         press(r, "#stamp-noise");
-        r.interact(() -> bench.prints().stamp().place(Stamp.Corner.TOP_RIGHT));
-        r.interact(() -> bench.prints().stamp().save(p, stamped));
+        QuickRobot.interact(() -> bench.prints().stamp().place(Stamp.Corner.TOP_RIGHT));
+        QuickRobot.interact(() -> bench.prints().stamp().save(p, stamped));
         until("with a stamp", () -> Files.isRegularFile(stamped));
         until("whole", () -> readable(stamped));
         BufferedImage x = ImageIO.read(plain.toFile()), y = ImageIO.read(stamped.toFile()), own = picture(p);
@@ -178,13 +178,14 @@ class ProofExtrasTest extends WindowFixture {
             else bottom++;
         }
         assertTrue(top > 100 && bottom < top / 3, top + " pixels above, " + bottom + " below");
-        for (StampField f : StampField.values()) r.interact(() -> bench.prints().stamp().say(f, before.fields().contains(f.word())));
+        for (StampField f : StampField.values()) QuickRobot.interact(() -> bench.prints().stamp().say(f, before.fields().contains(
+                f.word())));
         // Three more; the rule keeps one of the view, and what is pinned.
         proof(r);
         Proof pinned = proof(r);
-        r.interact(() -> bench.prints().keep(pinned.withPinned(true)));
+        QuickRobot.interact(() -> bench.prints().keep(pinned.withPinned(true)));
         proof(r);
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             bench.prints().tidy().ruleProperty().set(new bake.studio.proof.Thinning(1, 0));
         });
         until("those that go are named", () -> r.lookup("#tidy-now").tryQuery().isPresent()
@@ -208,13 +209,13 @@ class ProofExtrasTest extends WindowFixture {
     @Test
     void presetAsAFile(FxRobot r) throws IOException {
         open();
-        r.interact(() -> bench.stationProperty().set(Station.PROVE));
+        QuickRobot.interact(() -> bench.stationProperty().set(Station.PROVE));
         String name = "Brought " + System.nanoTime();
         Path file = dir.resolve("brought.json");
-        r.interact(() -> bench.prover().presets().files().write(bench.prover().presetProperty().get().named(name, 1), file));
+        QuickRobot.interact(() -> bench.prover().presets().files().write(bench.prover().presetProperty().get().named(name, 1), file));
         until("the file is there", () -> Files.isRegularFile(file));
         assertEquals(name, SharedPreset.read(file).preset().name());
-        r.interact(() -> new FileChoices(bench, stage).take(file));
+        QuickRobot.interact(() -> new FileChoices(bench, stage).take(file));
         until("it is used", () -> bench.prover().presetProperty().get().name().equals(name));
         assertTrue(bench.project().presets().stream().anyMatch(p -> p.name().equals(name)), "and kept in the project");
         Path own = bake.studio.preset.Shelves.own().folder();

@@ -38,10 +38,10 @@ class ProofsTest extends WindowFixture {
         open();
         var p = bench.prover().presetProperty();
         String name = p.get().name();
-        r.interact(() -> p.set(p.get().withBounces(5)));
-        r.interact(() -> bench.views().choose("Two"));
+        QuickRobot.interact(() -> p.set(p.get().withBounces(5)));
+        QuickRobot.interact(() -> bench.views().choose("Two"));
         until("another preset suits it", () -> !p.get().name().equals(name));
-        r.interact(() -> bench.views().choose("One"));
+        QuickRobot.interact(() -> bench.views().choose("One"));
         until("it is back", () -> p.get().name().equals(name));
         assertEquals(5, p.get().bounces());
     }
@@ -52,7 +52,7 @@ class ProofsTest extends WindowFixture {
         open();
         r.clickOn("#station-prove");
         proof(r);
-        r.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(7.0))));
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(7.0))));
         proof(r);
         assertEquals(2, bench.prints().all().getFirst().number());
         // The older one is pinned to the front.
@@ -75,7 +75,7 @@ class ProofsTest extends WindowFixture {
         // Hung side by side with a wipe that follows the pointer.
         r.clickOn("#print-1");
         Node second = r.lookup("#print-2").query();
-        r.interact(second::requestFocus);
+        QuickRobot.interact(second::requestFocus);
         r.push(KeyCode.SHIFT, KeyCode.ENTER);
         until("A and B hang", () -> bench.prints().aProperty().get() != null && bench.prints().bProperty().get() != null);
         r.rightClickOn("#print-1").clickOn("Delete");
@@ -93,11 +93,11 @@ class ProofsTest extends WindowFixture {
         r.clickOn("#station-prove");
         var p = bench.prover().presetProperty();
         assertEquals(0, bench.prover().changes());
-        r.interact(() -> r.lookup("#bounces-slider").queryAs(Slider.class).setValue(9));
+        QuickRobot.interact(() -> r.lookup("#bounces-slider").queryAs(Slider.class).setValue(9));
         until("bounces", () -> p.get().bounces() == 9);
         r.doubleClickOn("#time-limit-field").write("77").type(KeyCode.ENTER);
         until("time limit", () -> p.get().timeLimit() == 77);
-        r.interact(() -> r.lookup("#denoise").queryAs(CheckBox.class).setSelected(false));
+        QuickRobot.interact(() -> r.lookup("#denoise").queryAs(CheckBox.class).setSelected(false));
         until("denoise", () -> !p.get().denoise());
         assertEquals(3, bench.prover().changes());
         assertTrue(text(r, "#title-preset").contains("3 changes"), text(r, "#title-preset"));
@@ -119,42 +119,42 @@ class ProofsTest extends WindowFixture {
         r.clickOn("#station-prove");
         var p = bench.prover().presetProperty();
         assertTrue(r.lookup("#caches-keep").tryQuery().isEmpty(), "path tracing caches nothing");
-        r.interact(() -> r.lookup("#first-irradiance-cache").queryAs(Button.class).fire());
-        r.interact(() -> r.lookup("#later-radiance-cache").queryAs(Button.class).fire());
-        r.interact(() -> r.lookup("#cached-surroundings").queryAs(CheckBox.class).fire());
+        QuickRobot.interact(() -> r.lookup("#first-irradiance-cache").queryAs(Button.class).fire());
+        QuickRobot.interact(() -> r.lookup("#later-radiance-cache").queryAs(Button.class).fire());
+        QuickRobot.interact(() -> r.lookup("#cached-surroundings").queryAs(CheckBox.class).fire());
         assertEquals("irradiance cache", p.get().firstBounce());
         assertEquals("radiance cache", p.get().laterBounces());
         assertEquals(Boolean.TRUE, p.get().cachedSurroundings());
         assertEquals(3, bench.prover().changes());
         proof(r);
         until("the proof's caches are offered", () -> bench.prover().caches().offerProperty().get() != null);
-        r.interact(() -> r.lookup("#caches-records").queryAs(javafx.scene.control.ToggleButton.class).fire());
+        QuickRobot.interact(() -> r.lookup("#caches-records").queryAs(javafx.scene.control.ToggleButton.class).fire());
         until("records are on the easel", () -> bench.easel().frameProperty().get() != null && bench.easel().frameProperty().get().light().length == 0);
         r.clickOn(".easel");
         until("the place that was clicked is told", () -> bench.prover().caches().askedProperty().get() != null
                 && text(r, "#records-asked").contains(bench.prover().caches().askedProperty().get().material()));
-        r.interact(() -> r.lookup("#caches-records").queryAs(javafx.scene.control.ToggleButton.class).fire());
+        QuickRobot.interact(() -> r.lookup("#caches-records").queryAs(javafx.scene.control.ToggleButton.class).fire());
         until("the picture again", () -> bench.easel().frameProperty().get() != null && bench.easel().frameProperty().get().light().length > 0);
-        r.interact(() -> r.lookup("#caches-keep").queryAs(Button.class).fire());
+        QuickRobot.interact(() -> r.lookup("#caches-keep").queryAs(Button.class).fire());
         until("two files are kept and fit", () -> bench.prover().caches().keptProperty().get().size() == 2
                 && bench.prover().caches().keptProperty().get().stream().allMatch(e -> e.fits()));
         assertTrue(Files.isDirectory(dir.resolve("caches")));
-        r.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(7.0))));
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(7.0))));
         until("they are of another light", () -> bench.prover().caches().keptProperty().get().stream().noneMatch(e -> e.fits()));
-        r.interact(() -> r.lookup("#caches-lock").queryAs(CheckBox.class).fire());
+        QuickRobot.interact(() -> r.lookup("#caches-lock").queryAs(CheckBox.class).fire());
         until("they are locked", () -> bench.prover().caches().keptProperty().get().stream().allMatch(e -> e.locked()));
-        r.interact(() -> r.lookup("#caches-clear").queryAs(Button.class).fire());
-        r.interact(() -> r.lookup("#caches-anyway").queryAs(CheckBox.class).fire());
+        QuickRobot.interact(() -> r.lookup("#caches-clear").queryAs(Button.class).fire());
+        QuickRobot.interact(() -> r.lookup("#caches-anyway").queryAs(CheckBox.class).fire());
         proof(r);
         until("the print says that other light is in it", () -> bench.prints().aProperty().get() != null
                 && Prover.OTHER_LIGHT.equals(bench.prints().aProperty().get().title()));
         assertEquals(2, bench.prover().caches().keptProperty().get().size(), "what is locked was not deleted");
-        r.interact(() -> r.lookup("#caches-lock").queryAs(CheckBox.class).fire());
+        QuickRobot.interact(() -> r.lookup("#caches-lock").queryAs(CheckBox.class).fire());
         until("they are unlocked", () -> bench.prover().caches().keptProperty().get().stream().noneMatch(e -> e.locked()));
-        r.interact(() -> r.lookup("#caches-clear").queryAs(Button.class).fire());
+        QuickRobot.interact(() -> r.lookup("#caches-clear").queryAs(Button.class).fire());
         until("they are gone", () -> bench.prover().caches().keptProperty().get().isEmpty());
-        r.interact(() -> r.lookup("#first-path-tracing").queryAs(Button.class).fire());
-        r.interact(() -> r.lookup("#later-none").queryAs(Button.class).fire());
+        QuickRobot.interact(() -> r.lookup("#first-path-tracing").queryAs(Button.class).fire());
+        QuickRobot.interact(() -> r.lookup("#later-none").queryAs(Button.class).fire());
         assertEquals("none", p.get().laterBounces());
         assertTrue(r.lookup("#cached-surroundings").tryQuery().isEmpty(), "what has no effect is not shown");
     }
@@ -166,15 +166,15 @@ class ProofsTest extends WindowFixture {
         r.clickOn("#station-prove");
         var p = bench.prover().presetProperty();
         assertTrue(r.lookup("#photons").tryQuery().isEmpty(), "without photons nobody counts them");
-        r.interact(() -> r.lookup("#later-photon-map").queryAs(Button.class).fire());
-        r.interact(() -> r.lookup("#first-irradiance-cache").queryAs(Button.class).fire());
-        r.interact(() -> set(r, "#photons", "20"));
+        QuickRobot.interact(() -> r.lookup("#later-photon-map").queryAs(Button.class).fire());
+        QuickRobot.interact(() -> r.lookup("#first-irradiance-cache").queryAs(Button.class).fire());
+        QuickRobot.interact(() -> set(r, "#photons", "20"));
         assertTrue(r.lookup("#photons").query().getStyleClass().contains("wrong"));
-        r.interact(() -> set(r, "#photons", "5,000"));
+        QuickRobot.interact(() -> set(r, "#photons", "5,000"));
         assertEquals(5000, p.get().photons());
-        r.interact(() -> set(r, "#near-field", "0.4"));
+        QuickRobot.interact(() -> set(r, "#near-field", "0.4"));
         assertEquals(0.4, p.get().nearField());
-        r.interact(() -> r.lookup("#caustics").queryAs(javafx.scene.control.ComboBox.class).getSelectionModel().select(1));
+        QuickRobot.interact(() -> r.lookup("#caustics").queryAs(javafx.scene.control.ComboBox.class).getSelectionModel().select(1));
         assertEquals("photon map", p.get().caustics());
         proof(r);
         until("photons are offered", () -> bench.prover().caches().offerProperty().get() != null
@@ -192,9 +192,9 @@ class ProofsTest extends WindowFixture {
     void costsAreMeasured(FxRobot r) {
         open();
         r.clickOn("#station-prove");
-        r.interact(() -> r.lookup("#cost-measure").queryAs(Button.class).fire());
+        QuickRobot.interact(() -> r.lookup("#cost-measure").queryAs(Button.class).fire());
         until("it can be stopped", () -> r.lookup("#cost-stop").tryQuery().isPresent());
-        r.interact(() -> r.lookup("#cost-stop").queryAs(Button.class).fire());
+        QuickRobot.interact(() -> r.lookup("#cost-stop").queryAs(Button.class).fire());
         until("the offer is back", () -> r.lookup("#cost-measure").tryQuery().isPresent());
         assertFalse(bench.prover().costs().measuringProperty().get());
     }
@@ -204,13 +204,13 @@ class ProofsTest extends WindowFixture {
     void pauseAtOnce(FxRobot r) {
         open();
         r.clickOn("#station-view").clickOn("#view-1").clickOn("#station-prove");
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             bench.prover().start();
             bench.prover().pause(true);
         });
         assertTrue(bench.prover().pausedProperty().get());
         until("the easel tells that it rests", () -> text(r, "#foot-what").equals("Proof, resting"));
-        r.interact(() -> bench.prover().pause(false));
+        QuickRobot.interact(() -> bench.prover().pause(false));
         until("it works", () -> bench.prover().progressProperty().get() != null && bench.prover().progressProperty().get().passes() > 1);
         r.clickOn("#proof");
         until("the main button stopped it", () -> !bench.prover().runningProperty().get() && bench.prints().all().size() == 1);
@@ -221,7 +221,7 @@ class ProofsTest extends WindowFixture {
     @Test
     void stopAtOnce(FxRobot r) {
         open();
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             bench.prover().start();
             bench.prover().stop();
         });
@@ -238,7 +238,7 @@ class ProofsTest extends WindowFixture {
         r.clickOn("#station-prove");
         proof(r);
         proof(r);
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             bench.prints().aProperty().set(bench.prints().all().get(0));
             bench.prints().bProperty().set(bench.prints().all().get(1));
         });
@@ -247,7 +247,7 @@ class ProofsTest extends WindowFixture {
         var view = (javafx.scene.image.ImageView) r.lookup("#easel-picture").query();
         until("A's picture is there", () -> view.getImage() != null && view.getImage().getUrl() != null);
         var image = view.getImage();
-        r.interact(() -> bench.easel().halfProperty().set(false));
+        QuickRobot.interact(() -> bench.easel().halfProperty().set(false));
         until("live passes went by", () -> bench.easel().frameProperty().get() != null
                 && bench.easel().frameProperty().get().width() == bench.easel().size()[0]
                         && bench.easel().frameProperty().get().passes() > 1);

@@ -33,11 +33,11 @@ class ShelfTest extends WindowFixture {
     private void save(FxRobot r, String reason) {
         r.clickOn("#preset-save");
         until("the lines are there", () -> r.lookup("#preset-shelf").tryQuery().isPresent());
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             ComboBox<?> where = r.lookup("#preset-shelf").queryAs(ComboBox.class);
             where.getSelectionModel().selectLast();
         });
-        r.interact(() -> r.lookup("#preset-reason").queryAs(TextField.class).requestFocus());
+        QuickRobot.interact(() -> r.lookup("#preset-reason").queryAs(TextField.class).requestFocus());
         r.write(reason).type(KeyCode.ENTER);
         r.clickOn("#preset-save-now");
     }
@@ -47,7 +47,7 @@ class ShelfTest extends WindowFixture {
         Path folder = Files.createDirectories(dir.resolve("studio shelf"));
         PresetShelf shelf = new PresetShelf("studio", folder, null);
         open();
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             hand().useStudio(folder);
             bench.stationProperty().set(Station.PROVE);
         });
@@ -60,12 +60,12 @@ class ShelfTest extends WindowFixture {
         assertTrue(bench.project().presets().contains(first.preset()), "the project keeps the version that it uses");
 
         // Two settings are changed here; each can go back.
-        r.interact(() -> bench.prover().change(p -> p.withBounces(7).withClamp(9)));
+        QuickRobot.interact(() -> bench.prover().change(p -> p.withBounces(7).withClamp(9)));
         assertEquals(2, hand().changes().size());
         until("the way back is there", () -> r.lookup("#back-clamp").tryQuery().isPresent());
         r.clickOn("#back-clamp");
         until("one change is left", () -> hand().changes().size() == 1);
-        r.interact(() -> bench.prover().change(p -> p.withClamp(11)));
+        QuickRobot.interact(() -> bench.prover().change(p -> p.withClamp(11)));
 
         // Somebody saves a version meanwhile: one setting is the other's, one is changed by both.
         shelf.save(first.withPreset(first.preset().withBounces(5).withDenoise(false)), "quicker", "Bea");
@@ -82,7 +82,7 @@ class ShelfTest extends WindowFixture {
         assertEquals(false, both.denoise());
 
         // Another project that still has the first version is offered the newest, and says what it would change.
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             bench.edit(null, p -> p.withPresets(java.util.List.of(first.preset())));
             bench.prover().presetProperty().set(first.preset());
         });
@@ -105,11 +105,11 @@ class ShelfTest extends WindowFixture {
     @Test
     void oneDialForQuality(FxRobot r) {
         open();
-        r.interact(() -> hand().quality(2));
+        QuickRobot.interact(() -> hand().quality(2));
         Preset p = bench.prover().presetProperty().get();
         assertEquals(24, p.samples(), "four times the 6 of the preset");
         assertEquals(2, hand().quality(), 1e-9);
-        r.interact(() -> hand().back(null));
+        QuickRobot.interact(() -> hand().back(null));
         assertEquals(0, hand().changes().size());
     }
 }

@@ -37,6 +37,9 @@ abstract class WindowFixture {
              "views": [{"name": "One", "camera": {"position": [0,-4,1.5], "target": [0,0,0.5], "focal": 28}, "size": [64, 40]},
                        {"name": "Two", "setting": "exterior", "camera": {"position": [4,0,1.5], "target": [0,0,0.5]}, "size": [48, 32]}]}""";
 
+    /** Passes after which the easel rests. */
+    static final int PATIENCE = 8;
+
     Path dir;
     Workbench bench;
     MainWindow window;
@@ -50,7 +53,7 @@ abstract class WindowFixture {
         bench.finals().queue().use(dir.resolve("queue"), this::workQueue);
         window = new MainWindow(bench, stage, new bake.studio.user.RecentProjects(dir.resolve("recent.json")), null);
         // What is tested is not how fine the picture is.
-        bench.easel().spare(24, 5);
+        bench.easel().spare(PATIENCE, 5);
         stage.setScene(window.scene(1280, 800));
         stage.setX(0);
         stage.setY(0);
@@ -86,14 +89,14 @@ abstract class WindowFixture {
 
     @BeforeEach
     void quick(FxRobot r) throws ReflectiveOperationException {
-        QuickPointer.in(r);
+        QuickRobot.in(r);
     }
 
     @AfterEach
     void end() throws IOException {
         endWorker();
         WaitForAsyncUtils.asyncFx(() -> bench.close());
-        WaitForAsyncUtils.waitForFxEvents();
+        QuickRobot.settle();
         try (var s = Files.walk(dir)) {
             for (Path p : s.sorted(java.util.Comparator.reverseOrder()).toList()) Files.deleteIfExists(p);
         } catch (IOException e) {
@@ -103,11 +106,16 @@ abstract class WindowFixture {
 
     static void until(String what, BooleanSupplier c) {
         try {
-            WaitForAsyncUtils.waitFor(30, TimeUnit.SECONDS, () -> WaitForAsyncUtils.asyncFx(c::getAsBoolean).get());
+            WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> WaitForAsyncUtils.asyncFx(c::getAsBoolean).get());
         } catch (TimeoutException e) {
-            throw new AssertionError("waited half a minute until " + what);
+            throw new AssertionError("waited a minute until " + what);
         }
-        WaitForAsyncUtils.waitForFxEvents();
+        QuickRobot.settle();
+    }
+
+    /** Waits until something is on the screen, where it can be clicked. */
+    static void seen(FxRobot r, String id) {
+        until(id + " is seen", () -> r.lookup(id).match(org.testfx.util.NodeQueryUtils.isVisible()).tryQuery().isPresent());
     }
 
     void open() {

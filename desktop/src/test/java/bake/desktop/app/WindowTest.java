@@ -70,7 +70,7 @@ class WindowTest extends WindowFixture {
         until("proof 1 is A", () -> bench.prints().aProperty().get() != null && bench.prints().aProperty().get().number() == 1);
         // By keyboard: the offscreen robot's clicks carry no Shift.
         Node second = r.lookup("#print-2").query();
-        r.interact(second::requestFocus);
+        QuickRobot.interact(second::requestFocus);
         r.push(KeyCode.SHIFT, KeyCode.ENTER);
         until("proof 2 is B", () -> bench.prints().bProperty().get() != null && bench.prints().bProperty().get().number() == 2);
         // Save.
@@ -99,8 +99,8 @@ class WindowTest extends WindowFixture {
             assertEquals(way, bench.easel().showingProperty().get().name().toLowerCase(java.util.Locale.ROOT));
         }
         String first = bench.models().factsProperty().get().materials().getFirst().name();
-        r.interact(() -> r.lookup("#material-0").queryAs(javafx.scene.control.Button.class).fire());
-        r.interact(() -> r.lookup("#library-7").queryAs(javafx.scene.control.Button.class).fire());
+        QuickRobot.interact(() -> r.lookup("#material-0").queryAs(javafx.scene.control.Button.class).fire());
+        QuickRobot.interact(() -> r.lookup("#library-7").queryAs(javafx.scene.control.Button.class).fire());
         until("it starts from oak", () -> bench.project().materials().stream()
                 .anyMatch(m -> m.name().equals(first) && "oak, oiled".equals(m.from())));
         r.push(KeyCode.CONTROL, KeyCode.Z);
@@ -139,15 +139,15 @@ class WindowTest extends WindowFixture {
     void rareSettingsOfAProof(FxRobot r) {
         open();
         r.clickOn("#station-prove");
-        r.interact(() -> r.lookup("#prove-more").<javafx.scene.control.Button>query().fire());
-        r.interact(() -> r.lookup("#filter-mitchell-netravali").queryAs(javafx.scene.control.Button.class).fire());
+        QuickRobot.interact(() -> r.lookup("#prove-more").<javafx.scene.control.Button>query().fire());
+        QuickRobot.interact(() -> r.lookup("#filter-mitchell-netravali").queryAs(javafx.scene.control.Button.class).fire());
         assertEquals("mitchell-netravali", bench.prover().presetProperty().get().filter());
-        r.interact(() -> r.lookup("#refracted-bounces-slider").queryAs(Slider.class).setValue(3));
+        QuickRobot.interact(() -> r.lookup("#refracted-bounces-slider").queryAs(Slider.class).setValue(3));
         assertEquals(3, bench.prover().presetProperty().get().refracted());
         assertEquals(2, bench.prover().changes());
-        r.interact(() -> r.lookup("#refracted-bounces-slider").queryAs(Slider.class).setValue(64));
+        QuickRobot.interact(() -> r.lookup("#refracted-bounces-slider").queryAs(Slider.class).setValue(64));
         assertEquals(null, bench.prover().presetProperty().get().refracted());
-        r.interact(() -> r.lookup("#prove-more").<javafx.scene.control.Button>query().fire());
+        QuickRobot.interact(() -> r.lookup("#prove-more").<javafx.scene.control.Button>query().fire());
         assertFalse(r.lookup("#filter-box").query().getParent().getParent().getParent().isVisible());
     }
 
@@ -157,7 +157,7 @@ class WindowTest extends WindowFixture {
         r.clickOn("#station-light");
         r.doubleClickOn("#haze-field").write("6").type(KeyCode.ENTER);
         until("haze is set", () -> bench.view().around().haze() == 6.0);
-        r.interact(() -> r.lookup("#fader-bulbs").queryAs(Slider.class).setValue(2));
+        QuickRobot.interact(() -> r.lookup("#fader-bulbs").queryAs(Slider.class).setValue(2));
         until("the fader reached the view", () -> bench.view().faders().getOrDefault("Bulbs", 0.0) == 2.0);
         r.clickOn("#on-bulbs");
         until("the group is off", () -> bench.view().off().contains("Bulbs"));
@@ -175,14 +175,14 @@ class WindowTest extends WindowFixture {
         until("nonsense is refused in words", () -> bench.notices().lastProperty().get() != null && bench.notices().lastProperty().get().error());
         for (String day : new String[] {"2027-03-02", "21 December 2027", "5 Sep 2027"}) {
             String before = bench.view().around().date();
-            r.interact(() -> r.lookup("#date").queryAs(TextField.class).setText(day));
+            QuickRobot.interact(() -> r.lookup("#date").queryAs(TextField.class).setText(day));
             r.clickOn("#date").type(KeyCode.ENTER);
             until(day + " is understood", () -> !java.util.Objects.equals(before, bench.view().around().date()));
         }
         assertEquals("2027-09-05", bench.view().around().date());
         Node path = r.lookup("#sun-path").query();
         String was = bench.view().around().time();
-        r.interact(path::requestFocus);
+        QuickRobot.interact(path::requestFocus);
         r.type(KeyCode.RIGHT);
         until("the arrow moved the hour", () -> !was.equals(bench.view().around().time()));
     }
@@ -203,17 +203,17 @@ class WindowTest extends WindowFixture {
         until("look turned it in place", () -> bench.view().camera().camera().target().minus(orbit.target()).length() > 0.05);
         assertEquals(0, bench.view().camera().camera().position().minus(orbit.position()).length(), 1e-9);
         var look = bench.view().camera().camera();
-        r.interact(() -> r.lookup("#easel").query().requestFocus());
+        QuickRobot.interact(() -> r.lookup("#easel").query().requestFocus());
         r.type(KeyCode.UP);
         until("a key walked", () -> Math.abs(bench.view().camera().camera().position().minus(look.position()).length() - 0.1) < 1e-6);
         var walked = bench.view().camera().camera();
         r.moveTo("#easel").scroll(2, javafx.geometry.VerticalDirection.UP);
         until("the wheel dollied", () -> bench.view().camera().camera().position().minus(walked.position()).length() > 0.05);
-        r.interact(() -> r.lookup("#focal-slider").queryAs(Slider.class).setValue(Math.log(50)));
+        QuickRobot.interact(() -> r.lookup("#focal-slider").queryAs(Slider.class).setValue(Math.log(50)));
         until("focal length is set", () -> Math.abs(bench.view().camera().camera().focal() - 50) < 0.1);
         r.clickOn("#add-view");
         until("the view is kept", () -> bench.project().views().size() == 3);
-        r.interact(() -> r.lookup("#view-name").queryAs(TextField.class).setText("Mine"));
+        QuickRobot.interact(() -> r.lookup("#view-name").queryAs(TextField.class).setText("Mine"));
         r.clickOn("#view-name").type(KeyCode.ENTER);
         until("and named", () -> bench.view().name().equals("Mine"));
         r.clickOn("#delete-view");
@@ -272,7 +272,7 @@ class WindowTest extends WindowFixture {
     /** At 1024 x 700 nothing of the main way is cut off. */
     @Test
     void smallWindow(FxRobot r) {
-        r.interact(() -> {
+        QuickRobot.interact(() -> {
             var s = r.lookup("#easel").query().getScene().getWindow();
             s.setWidth(1024);
             s.setHeight(700);
@@ -292,11 +292,11 @@ class WindowTest extends WindowFixture {
     void viewsShareAndFocus(FxRobot r) {
         open();
         r.clickOn("#station-view");
-        r.interact(() -> bench.editView(null, v -> v.withFader("Sun", -2).withCamera(v.camera().camera().withExposure(4, 0.5, 200))));
-        r.interact(() -> bench.views().giveToAll(bake.desktop.work.Views.Part.LIGHT));
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withFader("Sun", -2).withCamera(v.camera().camera().withExposure(4, 0.5, 200))));
+        QuickRobot.interact(() -> bench.views().giveToAll(bake.desktop.work.Views.Part.LIGHT));
         assertEquals(-2, bench.project().view("Two").faders().get("Sun"), 1e-9);
         assertTrue(bench.project().view("Two").camera().camera().fNumber() == 8, "its exposure stays");
-        r.interact(() -> bench.views().giveToAll(bake.desktop.work.Views.Part.EXPOSURE));
+        QuickRobot.interact(() -> bench.views().giveToAll(bake.desktop.work.Views.Part.EXPOSURE));
         assertEquals(200, bench.project().view("Two").camera().camera().iso(), 1e-9);
         until("there is a picture again", () -> bench.easel().frameProperty().get().passes() > 0);
         // The block's front stands at y = -0.5, the camera at y = -4.
@@ -304,7 +304,7 @@ class WindowTest extends WindowFixture {
         r.clickOn("#easel");
         assertEquals(3.5, bench.view().camera().camera().focus(), 0.02);
         assertTrue(bench.view().camera().camera().depthOfField());
-        r.interact(() -> bench.editView(null, v -> v.withCamera(v.camera().camera().withShift(true, 0, 6))));
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withCamera(v.camera().camera().withShift(true, 0, 6))));
         assertTrue(bake.formats.project.ProjectFile.toJson(bench.project()).toString().contains("shiftAcross"));
     }
 }

@@ -7,8 +7,10 @@ import bake.desktop.work.Workbench;
 import bake.studio.live.LightFindings;
 import bake.studio.live.LiveRender;
 import java.util.List;
+import javafx.animation.PauseTransition;
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
+import javafx.util.Duration;
 
 /** What is odd about a view's light, each with what to do. There only when there is something. */
 final class WarningsCard extends VBox {
@@ -20,6 +22,8 @@ final class WarningsCard extends VBox {
     private static final double SOON = 4, LATER = 30;
     private List<LightFindings.Finding> shown = List.of();
     private List<Portal> uncovered = List.of();
+    /** A rest of the artist's is when the model is looked through for openings, once. */
+    private final PauseTransition rest = new PauseTransition();
 
     WarningsCard(Workbench bench) {
         this.bench = bench;
@@ -28,18 +32,25 @@ final class WarningsCard extends VBox {
         setSpacing(6);
         bench.easel().frameProperty().addListener((o, a, f) -> refresh(f));
         bench.lighting().openings().bareProperty().addListener((o, a, b) -> refresh(bench.easel().frameProperty().get()));
+        rest.setOnFinished(e -> {
+            if (bench.project() != null && bench.stationProperty().get() == Station.LIGHT) bench.lighting().openings().learn();
+        });
         Ui.show(this, false);
     }
 
     private void refresh(LiveRender.Frame f) {
         // The first, coarse pictures know too little.
+        if (f == null || bench.view() == null) rest.stop();
         if (f == null || bench.view() == null || f.passes() < 2 || f.light().length == 0) return;
         List<LightFindings.Finding> now = LightFindings.of(bench.project(), bench.view(), f);
         List<Portal> bare = bench.lighting().openings().bareProperty().get();
         boolean interior = "interior".equals(bench.view().setting());
-        // A rest of the artist's is when the model is looked through for openings, once.
-        if (interior && f.spots() != null && f.seconds() >= (f.spots().knowsOpenings() ? LATER : SOON)
-                && bench.stationProperty().get() == Station.LIGHT) bench.lighting().openings().learn();
+        rest.stop();
+        if (interior && f.spots() != null) {
+            // By the clock and not by the next picture: a picture may be finished before.
+            rest.setDuration(Duration.seconds(Math.max(0.001, (f.spots().knowsOpenings() ? LATER : SOON) - f.seconds())));
+            rest.play();
+        }
         if (!interior) bare = List.of();
         if (now.equals(shown) && bare.equals(uncovered)) return;
         shown = now;
