@@ -55,7 +55,7 @@ public final class Finishing {
             for (int k = 0; k < light[i].length; k++) light[i][k] = (float) Math.exp(r.nextGaussian());
             float[] v = new float[7 * n];
             for (int k = 0; k < v.length; k++) v[k] = 1 + 0.1f * r.nextFloat();
-            seen[i] = new Seen(v);
+            seen[i] = new Seen(v, null);
         }
         looks.forEach((name, look) -> {
             Finish f = new Finish(2, look);
@@ -77,7 +77,7 @@ public final class Finishing {
     }
 
     private static Look look(Look.Tones t, Look.Colours c, Look.Optics o, Look.Drawing d, ColourTable lut) {
-        return new Look(ToneCurve.FILM, 0, 0, false, 0, 4000, 0, t, c, o, d, lut, 1);
+        return new Look(ToneCurve.FILM, 0, 0, false, 0, 4000, 0, t, c, o, d, Look.Sky.NONE, lut, 1);
     }
 
     private static ColourTable cube(int n) {

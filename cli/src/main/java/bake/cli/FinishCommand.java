@@ -14,10 +14,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Locale;
 import java.util.concurrent.Callable;
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import picocli.CommandLine;
 
 /** Finishes a stored picture of scene light again, without rendering. */
 @Command(name = "finish", mixinStandardHelpOptions = true, description = {
@@ -46,6 +46,9 @@ final class FinishCommand implements Callable<Integer> {
     @Option(names = "--bits", paramLabel = "N", description = "of PNG and TIFF, 8 or 16", defaultValue = "16")
     private int bits;
 
+    @Option(names = "--gamut", paramLabel = "NAME", description = "colours of the file, which is tagged with them: srgb (default), p3 or bt2020")
+    private String gamut;
+
     @Option(names = "--json", description = "print one JSON document")
     private boolean json;
 
@@ -63,7 +66,7 @@ final class FinishCommand implements Callable<Integer> {
         StoredPicture picture = StoredPicture.read(file);
         Look l = look(p, picture, name);
         double saturation = ev == null ? picture.saturation(name) : 1.2 * Math.pow(2, ev);
-        picture.write(out, saturation, l, new FileOptions(72, bits, 92, false, java.util.List.of()));
+        picture.write(out, saturation, l, FileOptions.SCREEN.withBits(bits).withGamut(FileOptions.gamut(gamut)));
         double seconds = (System.nanoTime() - start) / 1e9;
         if (json) {
             ObjectNode n = Json.MAPPER.createObjectNode();

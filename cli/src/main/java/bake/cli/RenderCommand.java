@@ -2,6 +2,7 @@ package bake.cli;
 
 import bake.core.compiled.RenderScene;
 import bake.core.film.Region;
+import bake.core.finish.Gamut;
 import bake.core.guide.Guides;
 import bake.core.solve.Caches;
 import bake.core.work.Workers;
@@ -99,8 +100,12 @@ final class RenderCommand implements Callable<Integer> {
     private List<String> sets;
 
     @Option(names = "--channels", paramLabel = "WHAT", split = ",", description =
-            "more in the .exr: lights, depth, position, normal, colour, noise, samples, materials, objects; several with commas")
+            "more in the .exr: lights, parts, depth, position, normal, colour, noise, samples, materials, objects, occlusion, clean; several with commas")
     private List<String> channels;
+
+    @Option(names = "--gamut", paramLabel = "NAME",
+            description = "colours of a .png, .tif or .jpg, which is tagged with them: srgb (default), p3 or bt2020")
+    private String gamut;
 
     @Option(names = "--stamp", paramLabel = "FIELD", split = ",", description =
             "write on the picture (.png): project, view, preset, size, time, noise, date; several with commas")
@@ -133,11 +138,12 @@ final class RenderCommand implements Callable<Integer> {
         PictureOutput.checkEnding(out);
         List<StampField> fields = stamp == null ? List.of() : stamp.stream().map(StampField::of).toList();
         Stamp.Corner corner = Stamp.Corner.of(stampAt);
-        options = FileOptions.SCREEN.withChannels(Channel.all(channels));
+        options = FileOptions.SCREEN.withChannels(Channel.all(channels)).withGamut(FileOptions.gamut(gamut));
         if (!options.channels().isEmpty() && !out.toString().toLowerCase(Locale.ROOT).endsWith(".exr"))
             throw new IllegalArgumentException("--channels are written into .exr files only");
         if (!fields.isEmpty() && !out.toString().toLowerCase(Locale.ROOT).endsWith(".png"))
             throw new IllegalArgumentException("--stamp writes on .png pictures; scene light and TIFF stay as they are");
+        if (!fields.isEmpty() && options.gamut() != Gamut.SRGB) throw new IllegalArgumentException("a stamped picture is sRGB: leave out --gamut");
         Projects.Opened opened = Projects.open(project, sets);
         View v = opened.view(view);
         Preset chosen = PresetKeys.set(opened.project(), Presets.named(opened.project(), v, preset, Shelves.of(opened.folder(), shelf)),

@@ -88,7 +88,7 @@ class PictureFilesTest {
         int[] p = ImageIO.read(dir.resolve("a.png").toFile()).getRaster().getPixel(1, 0, (int[]) null);
         assertEquals(300, p[0]);
         assertEquals(40000, p[1]);
-        DisplayPicture.writeTiff(dir.resolve("a.tif"), DisplayPicture.image16(2, 1, rgb), 240);
+        DisplayPicture.writeTiff(dir.resolve("a.tif"), DisplayPicture.image16(2, 1, rgb), 240, bake.core.finish.Gamut.SRGB);
         assertEquals(40000, ImageIO.read(dir.resolve("a.tif").toFile()).getRaster().getPixel(1, 0, (int[]) null)[1]);
     }
 

@@ -141,7 +141,7 @@ class ReasonsTest {
     /** Resolution and colour profile of a TIFF, read by the class library. */
     @Test
     void aTiffSaysHowLargeItIsAndInWhichColours() throws IOException {
-        DisplayPicture.writeTiff(dir.resolve("a.tif"), DisplayPicture.image16(2, 1, new short[6]), 240);
+        DisplayPicture.writeTiff(dir.resolve("a.tif"), DisplayPicture.image16(2, 1, new short[6]), 240, bake.core.finish.Gamut.SRGB);
         try (ImageInputStream in = ImageIO.createImageInputStream(dir.resolve("a.tif").toFile())) {
             // The Java library's own reader: another one that is there converts what it reads.
             ImageReader r = ImageIO.getImageReadersByFormatName("tiff").next();

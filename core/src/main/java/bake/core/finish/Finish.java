@@ -2,9 +2,11 @@ package bake.core.finish;
 
 import bake.core.film.Film;
 import bake.core.film.Region;
+import java.util.function.BooleanSupplier;
 
 /**
- * Turns scene light into the picture, in a fixed order (docs/finish.md): exposure and white balance, fringe, glow and vignette
+ * Turns scene light into the picture, in a fixed order (docs/finish.md): the sky's own light, exposure and white balance, fringe, glow
+ * and vignette
  * of the lens, highlights and shadows, tone curve and transfer curve; then on what is displayed curves, colours, table, wash,
  * lines, sharpening and grain. Immutable.
  */
@@ -13,15 +15,31 @@ public final class Finish {
     private final ToneResponse curve;
     private final Look look;
     private final PixelGrade grade;
+    private final Gamut gamut;
+    /** Linear sRGB to the gamut; null where that is sRGB. */
+    private final float[] toGamut;
+
+    /** Into sRGB. */
+    public Finish(double saturation, Look look) {
+        this(saturation, look, Gamut.SRGB);
+    }
 
     /**
      * @param saturation luminance that saturates the camera, cd/m2
+     * @param gamut whose codes the pictures are
      */
-    public Finish(double saturation, Look look) {
+    public Finish(double saturation, Look look, Gamut gamut) {
         this.saturation = saturation;
         this.look = look;
+        this.gamut = gamut;
+        toGamut = gamut == Gamut.SRGB ? null : gamut.fromSrgb();
         curve = look.response();
-        grade = new PixelGrade(saturation, look);
+        grade = new PixelGrade(saturation, look, toGamut != null);
+    }
+
+    /** The same finish in codes of another gamut. */
+    public Finish in(Gamut g) {
+        return g == gamut ? this : new Finish(saturation, look, g);
     }
 
     /** Luminance that saturates the camera, cd/m2. */
@@ -47,17 +65,34 @@ public final class Finish {
         return out;
     }
 
-    /** What lines are drawn from; null where there are none. */
+    /** What lines are drawn from and the sky is known by; null where nothing needs it. */
     public Seen seen(Film film, Region r) {
-        return look.drawing().outline() > 0 ? Seen.of(film, r) : null;
+        return look.drawing().outline() > 0 || !look.sky().equals(Look.Sky.NONE) ? Seen.of(film, r) : null;
     }
 
-    /** sRGB codes of light such as a denoiser gives, cd/m2, three colours for each pixel. */
-    public int[] argb(float[] rgb, Place at, Seen seen) {
+    private float[] withSky(float[] rgb, Place at, Seen seen) {
+        boolean none = look.sky().equals(Look.Sky.NONE) || seen == null || seen.open() == null;
+        return none ? rgb : SkyGrade.run(rgb, at.w(), at.h(), seen.open(), look.sky());
+    }
+
+    /** Codes of light such as a denoiser gives, cd/m2, three colours for each pixel. */
+    public int[] argb(float[] light, Place at, Seen seen) {
+        return argb(light, at, seen, () -> false);
+    }
+
+    /**
+     * The same.
+     *
+     * @param stop asked between steps
+     * @return null when it was stopped
+     */
+    public int[] argb(float[] light, Place at, Seen seen, BooleanSupplier stop) {
+        float[] rgb = withSky(light, at, seen);
         int n = rgb.length / 3;
         int[] out = new int[n];
         if (look.spatial()) {
-            float[] p = developed(rgb, at, seen);
+            float[] p = developed(rgb, at, seen, stop);
+            if (p == null) return null;
             Rows.each(at.h(), y -> {
                 for (int i = y * at.w(); i < (y + 1) * at.w(); i++) out[i] = code8(p, 3 * i);
             });
@@ -68,11 +103,12 @@ public final class Finish {
         return out;
     }
 
-    /** sRGB codes 0 to 65535 of such light. */
-    public short[] rgb16(float[] rgb, Place at, Seen seen) {
+    /** Codes 0 to 65535 of such light. */
+    public short[] rgb16(float[] light, Place at, Seen seen) {
+        float[] rgb = withSky(light, at, seen);
         short[] out = new short[rgb.length];
         if (look.spatial()) {
-            float[] p = developed(rgb, at, seen);
+            float[] p = developed(rgb, at, seen, () -> false);
             Rows.each(at.h(), y -> {
                 for (int i = 3 * y * at.w(); i < 3 * (y + 1) * at.w(); i++) out[i] = code16(p[i]);
             });
@@ -95,27 +131,33 @@ public final class Finish {
             grade.scene(c, 0, c.length);
             grade.tones(c, 0, c.length);
             grade.display(c, 0, c.length);
+            if (toGamut != null) gamut.encoded(c, 0, c.length, toGamut);
             for (int x = 0; x < w; x++) each.take(c, y * w + x, 3 * x);
         });
     }
 
-    /** All steps, to display values 0 to 1. */
-    private float[] developed(float[] rgb, Place at, Seen seen) {
+    /** All steps, to display values 0 to 1; null when stopped in between. */
+    private float[] developed(float[] rgb, Place at, Seen seen, BooleanSupplier stop) {
         float[] q = rgb.clone();
         Look.Optics o = look.optics();
         Look.Drawing d = look.drawing();
         Rows.each(at.h(), y -> grade.scene(q, 3 * y * at.w(), 3 * (y + 1) * at.w()));
         float[] p = o.fringe() != 0 ? LensEffects.fringe(q, at, o.fringe()) : q;
         if (o.glow() > 0) Glow.add(p, at.w(), at.h(), o.glow(), o.glowSize() * at.height() / at.h());
+        if (stop.getAsBoolean()) return null;
         if (o.vignette() > 0) LensEffects.vignette(p, at, o.vignette());
         Rows.each(at.h(), y -> {
             grade.tones(p, 3 * y * at.w(), 3 * (y + 1) * at.w());
             grade.display(p, 3 * y * at.w(), 3 * (y + 1) * at.w());
         });
+        if (stop.getAsBoolean()) return null;
         float[] r = d.wash() > 0 ? Wash.run(p, at.w(), at.h(), d.wash(), d.washSize() * 1e-3 * at.height()) : p;
-        if (d.outline() > 0 && seen != null) Outline.draw(r, at, seen, d);
+        if (stop.getAsBoolean()) return null;
+        if (d.outline() > 0 && seen != null && seen.values() != null) Outline.draw(r, at, seen, d);
+        if (stop.getAsBoolean()) return null;
         float[] s = o.sharpen() > 0 ? LensEffects.sharpen(r, at.w(), at.h(), o.sharpen()) : r;
         if (o.grain() > 0) LensEffects.grain(s, at, o.grain(), o.grainSize());
+        if (toGamut != null) Rows.each(at.h(), y -> gamut.encoded(s, 3 * y * at.w(), 3 * (y + 1) * at.w(), toGamut));
         return s;
     }
 

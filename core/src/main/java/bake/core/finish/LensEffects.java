@@ -64,7 +64,7 @@ final class LensEffects {
                 float mean = (l[a + u] + l[a + v] + l[b + u] + l[b + v] + 2 * (l[a + x] + l[b + x] + l[m + u] + l[m + v]) + 4 * l[m
                         + x]) / 16,
                         d = k * (l[m + x] - mean);
-                for (int c = 0; c < 3; c++) out[3 * (m + x) + c] = Math.clamp(p[3 * (m + x) + c] + d, 0f, 1f);
+                for (int c = 0; c < 3; c++) out[3 * (m + x) + c] = p[3 * (m + x) + c] + d;
             }
         });
         return out;
@@ -82,7 +82,7 @@ final class LensEffects {
                 float g = k * noise((at.x() + x) * s, (at.y() + y) * s, 77);
                 int i = 3 * (y * at.w() + x);
                 float l = 0.2126f * p[i] + 0.7152f * p[i + 1] + 0.0722f * p[i + 2], a = g * 2 * (float) Math.sqrt(Math.max(0, l * (1 - l)));
-                for (int c = 0; c < 3; c++) p[i + c] = Math.clamp(p[i + c] + a, 0f, 1f);
+                for (int c = 0; c < 3; c++) p[i + c] += a;
             }
         });
     }

@@ -15,15 +15,14 @@ import java.util.List;
  * @param lut table that display colours go through last; null for none
  */
 public record Look(ToneCurve curve, double toe, double shoulder, boolean keepHue, double lighten, double whiteBalance, double tint,
-        Tones tones,
-        Colours colours, Optics optics, Drawing drawing, ColourTable lut, double lutStrength) {
+        Tones tones, Colours colours, Optics optics, Drawing drawing, Sky sky, ColourTable lut, double lutStrength) {
     /** Colour temperature nearest to that of the display's own white, D65. */
     public static final double NEUTRAL = 6504;
     public static final Look PLAIN = new Look(ToneCurve.FILM, NEUTRAL);
 
     /** A tone curve and a white balance, and nothing else. */
     public Look(ToneCurve curve, double whiteBalance) {
-        this(curve, 0, 0, false, 0, whiteBalance, 0, Tones.NONE, Colours.NONE, Optics.NONE, Drawing.NONE, null, 1);
+        this(curve, 0, 0, false, 0, whiteBalance, 0, Tones.NONE, Colours.NONE, Optics.NONE, Drawing.NONE, Sky.NONE, null, 1);
     }
 
     /**
@@ -85,13 +84,25 @@ public record Look(ToneCurve curve, double toe, double shoulder, boolean keepHue
         public static final Drawing NONE = new Drawing(0, 1.5, 0, 0, 6);
     }
 
+    /**
+     * What is done to sky and backdrop alone.
+     *
+     * @param lighten stops, -5 to 5
+     * @param saturation -1 (grey) to 1
+     * @param warmth -1 (bluer) to 1 (warmer): octaves of the colour temperature it is balanced for
+     */
+    public record Sky(double lighten, double saturation, double warmth) {
+        public static final Sky NONE = new Sky(0, 0, 0);
+    }
+
     /** The response of the chosen curve. */
     public ToneResponse response() {
         return new ToneResponse(curve, toe, shoulder);
     }
 
     public Look withLut(ColourTable table) {
-        return new Look(curve, toe, shoulder, keepHue, lighten, whiteBalance, tint, tones, colours, optics, drawing, table, lutStrength);
+        return new Look(curve, toe, shoulder, keepHue, lighten, whiteBalance, tint, tones, colours, optics, drawing, sky, table,
+                lutStrength);
     }
 
     /** Whether a pixel depends on those around it, or on where it lies. */

@@ -67,7 +67,7 @@ final class Outline {
                 out[o + 6] = v[o + 6];
             }
         });
-        return new Seen(out);
+        return new Seen(out, null);
     }
 
     /** Means over squares, by running sums. */

@@ -16,11 +16,15 @@ final class PixelGrade {
     private final float saturation, vibrance;
     /** Curves of display values by colour, or null. */
     private final float[][] curves;
-    private final boolean keepHue, plain;
+    private final boolean keepHue, plain, wide;
 
-    /** @param saturates luminance that saturates the camera, cd/m2 */
-    PixelGrade(double saturates, Look look) {
+    /**
+     * @param saturates luminance that saturates the camera, cd/m2
+     * @param wide whether colours that sRGB has not go on, as values below 0 and above 1
+     */
+    PixelGrade(double saturates, Look look, boolean wide) {
         this.look = look;
+        this.wide = wide;
         gain = (float) (Math.pow(2, look.lighten()) / saturates);
         balance = new WhiteBalance(look.whiteBalance(), look.tint());
         ToneResponse r = look.response();
@@ -64,7 +68,9 @@ final class PixelGrade {
     /** Light in cd/m2 of pixels from one on, three colours each, balanced, in saturating luminances. */
     void scene(float[] c, int from, int to) {
         for (int i = from; i < to; i++) c[i] *= gain;
-        if (!balance.neutral()) for (int i = from; i < to; i += 3) balance.apply(c, i);
+        if (balance.neutral()) return;
+        if (wide) for (int i = from; i < to; i += 3) balance.whole(c, i);
+        else for (int i = from; i < to; i += 3) balance.apply(c, i);
     }
 
     /** Highlights and shadows of such light raised or lowered. */
@@ -80,7 +86,7 @@ final class PixelGrade {
 
     /** Whether nothing but {@link #code} is needed of light to show it. */
     boolean simple() {
-        return plain && !keepHue && tones == null;
+        return plain && !keepHue && tones == null && !wide;
     }
 
     /** 0xFFRRGGBB of light in cd/m2 where that is all there is to do. */
@@ -94,6 +100,7 @@ final class PixelGrade {
     /** Such light as the display encodes it, 0 to 1, its colours graded. */
     void display(float[] c, int from, int to) {
         if (keepHue) for (int i = from; i < to; i += 3) hue(c, i);
+        else if (wide) for (int i = from; i < to; i++) c[i] = c[i] < 0 ? -response.at(-c[i]) : response.at(c[i]);
         else for (int i = from; i < to; i++) c[i] = response.at(c[i]);
         if (curves != null) for (int k = 0; k < 3; k++) {
             float[] t = curves[k];
@@ -111,20 +118,22 @@ final class PixelGrade {
         }
         // Linear ratios are kept, so that what is shown has the colour of the light.
         double shown = Srgb.decode(response.at(most)) / most;
-        for (int k = o; k < o + 3; k++) c[k] = (float) Srgb.encode(Math.max(0, c[k]) * shown);
+        for (int k = o; k < o + 3; k++) c[k] = (float) (c[k] < 0 ? wide ? -Srgb.encode(-c[k] * shown) : 0 : Srgb.encode(c[k] * shown));
     }
 
     private void saturate(float[] c, int o) {
         float r = c[o], g = c[o + 1], b = c[o + 2], l = 0.2126f * r + 0.7152f * g + 0.0722f * b, high = Math.max(r, Math.max(g, b)),
                 low = Math.min(r, Math.min(g, b)), had = high > 0 ? (high - low) / high : 0, k = (1 + saturation) * (1 + vibrance * (
                         1 - had));
-        c[o] = Math.min(1, Math.max(0, l + k * (r - l)));
-        c[o + 1] = Math.min(1, Math.max(0, l + k * (g - l)));
-        c[o + 2] = Math.min(1, Math.max(0, l + k * (b - l)));
+        c[o] = l + k * (r - l);
+        c[o + 1] = l + k * (g - l);
+        c[o + 2] = l + k * (b - l);
+        if (!wide) for (int i = o; i < o + 3; i++) c[i] = Math.clamp(c[i], 0f, 1f);
     }
 
-    /** @param v 0 to 1 */
+    /** @param v 0 to 1; what is below goes on beside the curve */
     private static float curve(float[] t, float v) {
+        if (v < 0) return t[0] + v;
         float x = v * CURVE;
         int i = (int) x;
         return t[i] + (x - i) * (t[i + 1] - t[i]);

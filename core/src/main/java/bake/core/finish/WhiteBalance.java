@@ -73,13 +73,13 @@ final class WhiteBalance {
         return out;
     }
 
-    private static double[] times(double[] a, double[] b) {
+    static double[] times(double[] a, double[] b) {
         double[] out = new double[9];
         for (int r = 0; r < 3; r++) for (int c = 0; c < 3; c++) for (int k = 0; k < 3; k++) out[3 * r + c] += a[3 * r + k] * b[3 * k + c];
         return out;
     }
 
-    private static double[] inverse(double[] a) {
+    static double[] inverse(double[] a) {
         Vec3 x = new Vec3(a[0], a[1], a[2]), y = new Vec3(a[3], a[4], a[5]), z = new Vec3(a[6], a[7], a[8]);
         Vec3 p = y.cross(z), q = z.cross(x), r = x.cross(y);
         double d = 1 / x.dot(p);
@@ -95,12 +95,19 @@ final class WhiteBalance {
         return m[o] * r + m[o + 1] * g + m[o + 2] * b;
     }
 
-    /** Adapts the colour at {@code rgb[o]}; what leaves the display's gamut is cut at zero. */
+    /** Adapts the colour at {@code rgb[o]}; what leaves sRGB is cut at zero. */
     void apply(float[] rgb, int o) {
         if (neutral) return;
+        whole(rgb, o);
+        for (int k = o; k < o + 3; k++) rgb[k] = Math.max(0, rgb[k]);
+    }
+
+    /** The same; colours that sRGB has not are below zero. */
+    void whole(float[] rgb, int o) {
+        if (neutral) return;
         float r = rgb[o], g = rgb[o + 1], b = rgb[o + 2];
-        rgb[o] = Math.max(0, m[0] * r + m[1] * g + m[2] * b);
-        rgb[o + 1] = Math.max(0, m[3] * r + m[4] * g + m[5] * b);
-        rgb[o + 2] = Math.max(0, m[6] * r + m[7] * g + m[8] * b);
+        rgb[o] = m[0] * r + m[1] * g + m[2] * b;
+        rgb[o + 1] = m[3] * r + m[4] * g + m[5] * b;
+        rgb[o + 2] = m[6] * r + m[7] * g + m[8] * b;
     }
 }

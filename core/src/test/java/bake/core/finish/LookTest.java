@@ -20,7 +20,7 @@ class LookTest {
     private static final int W = 64, H = 48;
 
     private static Look with(Look.Tones t, Look.Colours c, Look.Optics o, Look.Drawing d) {
-        return new Look(ToneCurve.FILM, 0, 0, false, 0, Look.NEUTRAL, 0, t, c, o, d, null, 1);
+        return new Look(ToneCurve.FILM, 0, 0, false, 0, Look.NEUTRAL, 0, t, c, o, d, Look.Sky.NONE, null, 1);
     }
 
     private static Look tones(double highlights, double shadows, double contrast) {
@@ -29,8 +29,12 @@ class LookTest {
     }
 
     private static int grey(Look l, double light) {
+        return grey(new Finish(1, l), light);
+    }
+
+    private static int grey(Finish f, double light) {
         float v = (float) light;
-        return new Finish(1, l).argb(new float[] {v, v, v}, Place.whole(1, 1), null)[0] & 255;
+        return f.argb(new float[] {v, v, v}, Place.whole(1, 1), null)[0] & 255;
     }
 
     /** All curves but the straight one show middle grey alike, rise, and end at white. */
@@ -80,7 +84,7 @@ class LookTest {
     @Test
     void hueIsKept() {
         Look l = new Look(ToneCurve.FILM, 0, 0, true, 0, Look.NEUTRAL, 0, Look.Tones.NONE, Look.Colours.NONE, Look.Optics.NONE,
-                Look.Drawing.NONE, null, 1);
+                Look.Drawing.NONE, Look.Sky.NONE, null, 1);
         int c = new Finish(1, l).argb(new float[] {3, 1, 0.5f}, Place.whole(1, 1), null)[0];
         double r = Srgb.decode((c >> 16 & 255) / 255.0), g = Srgb.decode((c >> 8 & 255) / 255.0), b = Srgb.decode((c & 255) / 255.0);
         assertEquals(3, r / g, 0.05);
@@ -96,8 +100,9 @@ class LookTest {
         assertEquals(grey(Look.PLAIN, 0.01), grey(tones(-1, 0, 0), 0.01), 1);
         for (Look l : List.of(tones(1, -1, 0), tones(-1, 1, 0), tones(-1, -1, 1), tones(1, 1, -1))) {
             int last = -1;
+            Finish f = new Finish(1, l);
             for (double s = -14; s < 6; s += 0.02) {
-                int g = grey(l, Math.pow(2, s));
+                int g = grey(f, Math.pow(2, s));
                 assertTrue(g >= last, "tones pass each other at " + s);
                 last = g;
             }
@@ -264,7 +269,7 @@ class LookTest {
         Look l = with(Look.Tones.NONE, Look.Colours.NONE, Look.Optics.NONE, new Look.Drawing(1, 20, 0, 0, 6));
         float[] rgb = new float[3 * W * H];
         Arrays.fill(rgb, 0.3f);
-        int[] p = new Finish(1, l).argb(rgb, Place.whole(W, H), new Seen(v));
+        int[] p = new Finish(1, l).argb(rgb, Place.whole(W, H), new Seen(v, null));
         int plain = grey(Look.PLAIN, 0.3);
         assertTrue((p[10 * W + 40] & 255) < 0.3 * plain, "a line");
         assertEquals(plain, p[10 * W + 20] & 255, 1);

@@ -3,11 +3,13 @@ package bake.desktop.easel;
 import bake.desktop.work.CameraHand;
 import bake.desktop.work.Station;
 import bake.desktop.work.Workbench;
+import bake.formats.project.View;
 import javafx.scene.layout.Pane;
 import javafx.scene.shape.Line;
 import javafx.scene.shape.Rectangle;
 
-/** Lines over the picture of the View station that help to compose it: thirds, the middle, or what any screen and frame leaves free. */
+/** Lines over the picture of the View station that help to compose it: thirds, the middle, what any screen and frame leaves
+ * free, or what paper of the usual shape leaves of it. */
 final class GuideLines extends Pane {
     private static final double SAFE = 0.9, TITLES = 0.8;
     private final Workbench bench;
@@ -32,8 +34,28 @@ final class GuideLines extends Pane {
                 frame(on, SAFE);
                 frame(on, TITLES);
             }
+            case PRINT -> print(on, bench.view());
             default -> { }
         }
+    }
+
+    /** Where paper of ISO shape is cut, and where the bleed of the view's own paper is. */
+    private void print(ZoomPan.Box on, View v) {
+        double across = on.w() > on.h() ? Math.sqrt(2) : Math.sqrt(0.5), bleed = v.trim();
+        if (Math.abs(on.w() / on.h() / across - 1) > 0.01) {
+            double w = Math.min(on.w(), on.h() * across), h = w / across;
+            box(on.x() + (on.w() - w) / 2, on.y() + (on.h() - h) / 2, w, h);
+        }
+        if (bleed > 0) box(on.x() + on.w() * bleed / v.size()[0], on.y() + on.h() * bleed / v.size()[1], on.w() * (1 - 2
+                * bleed / v.size()[0]),
+                on.h() * (1 - 2 * bleed / v.size()[1]));
+    }
+
+    private void box(double x, double y, double w, double h) {
+        Rectangle r = new Rectangle(Math.round(x) + 0.5, Math.round(y) + 0.5, Math.round(w) - 1, Math.round(h) - 1);
+        r.getStyleClass().add("guide-line");
+        r.setFill(null);
+        getChildren().add(r);
     }
 
     private void cross(ZoomPan.Box on, double k) {
@@ -45,9 +67,6 @@ final class GuideLines extends Pane {
     }
 
     private void frame(ZoomPan.Box on, double share) {
-        Rectangle r = new Rectangle(on.x() + on.w() * (1 - share) / 2, on.y() + on.h() * (1 - share) / 2, on.w() * share, on.h() * share);
-        r.getStyleClass().add("guide-line");
-        r.setFill(null);
-        getChildren().add(r);
+        box(on.x() + on.w() * (1 - share) / 2, on.y() + on.h() * (1 - share) / 2, on.w() * share, on.h() * share);
     }
 }

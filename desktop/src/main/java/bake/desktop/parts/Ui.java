@@ -101,13 +101,18 @@ public final class Ui {
 
     /** Lines that are rarely needed, behind a word. */
     public static VBox more(String id, Node... lines) {
-        ToggleButton t = new ToggleButton("More");
+        return foldedAway(id, "More", lines);
+    }
+
+    /** The same under a word of its own. */
+    public static VBox foldedAway(String id, String word, Node... lines) {
+        ToggleButton t = new ToggleButton(word);
         t.setId(id);
         t.getStyleClass().addAll("small", "more");
         VBox inner = new VBox(7, lines);
         inner.visibleProperty().bind(t.selectedProperty());
         inner.managedProperty().bind(t.selectedProperty());
-        t.selectedProperty().addListener((o, a, b) -> t.setText(b ? "Less" : "More"));
+        t.selectedProperty().addListener((o, a, b) -> t.setText(b ? "Less" : word));
         return new VBox(7, t, inner);
     }
 

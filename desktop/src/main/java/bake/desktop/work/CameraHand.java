@@ -16,7 +16,7 @@ public final class CameraHand {
 
     private final Workbench bench;
     /** Lines over the picture. */
-    public enum Guide { NONE, THIRDS, MIDDLE, SAFE }
+    public enum Guide { NONE, THIRDS, MIDDLE, SAFE, PRINT }
 
     private final ObjectProperty<Guide> guide = new SimpleObjectProperty<>(Guide.NONE);
     private GivesWay givesWay = GivesWay.SHUTTER;

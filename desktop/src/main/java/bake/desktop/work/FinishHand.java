@@ -29,6 +29,7 @@ public final class FinishHand {
     private final SkyFiles files;
     private final Executor background;
     private final ObservableList<SavedLook> looks = FXCollections.observableArrayList();
+    private List<SavedLook> versions = List.of();
     private final ObjectProperty<Through> through = new SimpleObjectProperty<>(Through.NOTHING);
     private final ObjectProperty<SoftProof> paper = new SimpleObjectProperty<>();
     private final ReadOnlyObjectWrapper<Looked> looked = new ReadOnlyObjectWrapper<>();
@@ -177,6 +178,27 @@ public final class FinishHand {
         files.file(file, "luts", () -> CubeFile.read(file), name -> set("lut", name));
     }
 
+    /** The look that the view began with, in its own version; null where it began with none that is on a shelf. */
+    public SavedLook began() {
+        String title = bench.view() == null ? null : bench.view().finish().look();
+        return title == null ? null : versions.stream().filter(l -> l.title().equals(title)).findFirst().orElse(null);
+    }
+
+    /** A newer version of that; null where there is none. */
+    public SavedLook newer() {
+        SavedLook l = began();
+        return l == null ? null : looks.stream().filter(x -> x.name().equals(l.name()) && x.version() > l.version()).findFirst().orElse(
+                null);
+    }
+
+    /** Puts a value back to what the look says. */
+    public void back(String difference) {
+        SavedLook l = began();
+        if (l == null) return;
+        if (difference.equals("tone curve")) bench.editView(null, v -> v.withCurve(l.curve()));
+        else set(difference, l.finish().get(difference));
+    }
+
     /** Looks of all shelves, newest versions. */
     public ObservableList<SavedLook> looks() {
         return looks;
@@ -187,8 +209,10 @@ public final class FinishHand {
         Path folder = bench.folder();
         if (folder == null) return;
         background.execute(() -> {
-            List<SavedLook> found = LookShelf.current(LookShelf.all(folder));
+            List<LookShelf> shelves = LookShelf.all(folder);
+            List<SavedLook> found = LookShelf.current(shelves), every = shelves.stream().flatMap(x -> x.versions().stream()).toList();
             bench.later(() -> {
+                if (folder.equals(bench.folder())) versions = every;
                 if (folder.equals(bench.folder()) && !looks.equals(found)) looks.setAll(found);
             });
         });
@@ -208,7 +232,13 @@ public final class FinishHand {
                 List<LookShelf> all = LookShelf.all(folder);
                 if (shelf >= all.size()) throw new IOException("There is no studio shelf; choose one at Prove.");
                 SavedLook l = all.get(shelf).save(SavedLook.of(v, name), System.getProperty("user.name"), null);
-                bench.later(() -> bench.notices().say("Look " + l.name() + " v" + l.version() + " is kept."));
+                bench.later(() -> {
+                    bench.notices().say("Look " + l.name() + " v" + l.version() + " is kept.");
+                    View now = bench.view();
+                    // The view stands on it now, unless it was changed meanwhile.
+                    if (now != null && now.name().equals(v.name()) && l.differences(now).isEmpty())
+                        bench.editView(null, x -> x.withFinish(x.finish().with("look", l.title())));
+                });
                 list();
             } catch (IOException | IllegalArgumentException e) {
                 bench.notices().fail(e);

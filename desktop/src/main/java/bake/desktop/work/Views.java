@@ -60,19 +60,14 @@ public final class Views {
         bench.notices().say("All views have " + part.words() + " now.");
     }
 
-    /** Adds this view in another light, and looks at it. */
-    public void add(Moods mood) {
-        View v = bench.view();
-        if (v == null) return;
+    /** Adds a view in another light, and looks at it. */
+    public void add(View v, Moods mood) {
         try {
             View made = mood.of(v, bench.project());
-            String name = made.name();
-            for (int i = 2; bench.project().view(name) != null; i++) name = made.name() + " " + i;
-            View named = made.withName(name);
             bench.edit(null, p -> {
                 List<View> views = new ArrayList<>(p.views());
-                views.add(views.indexOf(v) + 1, named);
-                return p.withViews(views).withCurrent(named.name());
+                views.add(views.indexOf(v) + 1, made);
+                return p.withViews(views).withCurrent(made.name());
             });
         } catch (FormatException e) {
             bench.notices().fail(e);

@@ -1,5 +1,6 @@
 package bake.formats.picture;
 
+import bake.core.finish.Gamut;
 import bake.formats.AtomicFile;
 import java.awt.color.ColorSpace;
 import java.awt.color.ICC_Profile;
@@ -27,7 +28,7 @@ import javax.imageio.plugins.tiff.TIFFTag;
 import javax.imageio.stream.ImageOutputStream;
 import javax.imageio.stream.MemoryCacheImageOutputStream;
 
-/** Display-referred pictures, sRGB: PNG in 8 or 16 bit and TIFF in 16 bit. */
+/** Display-referred pictures, sRGB unless said otherwise: PNG and TIFF in 8 or 16 bit, and JPEG. */
 public final class DisplayPicture {
     private DisplayPicture() {}
 
@@ -58,45 +59,67 @@ public final class DisplayPicture {
 
     /** Writes a PNG tagged as sRGB. */
     public static void writePng(Path file, BufferedImage image, double dpi) throws IOException {
-        AtomicFile.write(file, out -> writePng(out, image, dpi));
+        writePng(file, image, dpi, Gamut.SRGB);
+    }
+
+    /** Writes a PNG whose codes are of a gamut, and says so (chunks iCCP and cICP; sRGB has its own). */
+    public static void writePng(Path file, BufferedImage image, double dpi, Gamut g) throws IOException {
+        AtomicFile.write(file, out -> writePng(out, image, dpi, g));
     }
 
     public static void writePng(OutputStream out, BufferedImage image, double dpi) throws IOException {
+        writePng(out, image, dpi, Gamut.SRGB);
+    }
+
+    private static void writePng(OutputStream out, BufferedImage image, double dpi, Gamut g) throws IOException {
         ImageWriter w = writer("png", "com.sun.imageio");
         ImageWriteParam p = w.getDefaultWriteParam();
         IIOMetadata meta = w.getDefaultImageMetadata(ImageTypeSpecifier.createFromRenderedImage(image), p);
         String format = "javax_imageio_png_1.0";
-        IIOMetadataNode root = new IIOMetadataNode(format), srgb = new IIOMetadataNode("sRGB"), phys = new IIOMetadataNode("pHYs");
-        srgb.setAttribute("renderingIntent", "Perceptual");
+        IIOMetadataNode root = new IIOMetadataNode(format), phys = new IIOMetadataNode("pHYs");
         String perMetre = Long.toString(Math.round(dpi / 0.0254));
         phys.setAttribute("pixelsPerUnitXAxis", perMetre);
         phys.setAttribute("pixelsPerUnitYAxis", perMetre);
         phys.setAttribute("unitSpecifier", "meter");
         root.appendChild(phys);
-        root.appendChild(srgb);
+        if (g == Gamut.SRGB) {
+            IIOMetadataNode srgb = new IIOMetadataNode("sRGB");
+            srgb.setAttribute("renderingIntent", "Perceptual");
+            root.appendChild(srgb);
+        } else {
+            IIOMetadataNode profile = new IIOMetadataNode("iCCP"), others = new IIOMetadataNode("UnknownChunks"),
+                    points = new IIOMetadataNode("UnknownChunk");
+            profile.setAttribute("profileName", GamutProfile.name(g));
+            profile.setAttribute("compressionMethod", "deflate");
+            profile.setUserObject(GamutProfile.deflated(g));
+            root.appendChild(profile);
+            points.setAttribute("type", "cICP");
+            points.setUserObject(GamutProfile.codePoints(g));
+            others.appendChild(points);
+            root.appendChild(others);
+        }
         meta.mergeTree(format, root);
         write(w, out, new IIOImage(image, null, meta), p);
     }
 
-    /** Writes a deflated TIFF with its resolution and the profile of its colours, sRGB. */
-    public static void writeTiff(Path file, BufferedImage image, double dpi) throws IOException {
+    /** Writes a deflated TIFF with its resolution and the profile of its colours. */
+    public static void writeTiff(Path file, BufferedImage image, double dpi, Gamut g) throws IOException {
         AtomicFile.write(file, out -> {
             ImageWriter w = writer("tiff", "com.sun.imageio");
             ImageWriteParam p = w.getDefaultWriteParam();
             p.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
             p.setCompressionType("Deflate");
             write(w, out, new IIOImage(image, null, tagged(w.getDefaultImageMetadata(ImageTypeSpecifier.createFromRenderedImage(image),
-                    p), dpi)),
-                    p);
+                    p), dpi, g)), p);
         });
     }
 
     /**
-     * Writes a JPEG with its resolution; colours are sRGB, which is what a JPEG without a profile is.
+     * Writes a JPEG with its resolution, and the profile of its colours unless they are sRGB, which is what a JPEG without one is.
      *
      * @param quality 0 to 1
      */
-    public static void writeJpeg(Path file, BufferedImage image, double dpi, float quality) throws IOException {
+    public static void writeJpeg(Path file, BufferedImage image, double dpi, float quality, Gamut g) throws IOException {
         AtomicFile.write(file, out -> {
             ImageWriter w = writer("jpeg", "com.sun.imageio");
             ImageWriteParam p = w.getDefaultWriteParam();
@@ -108,20 +131,25 @@ public final class DisplayPicture {
             jfif.setAttribute("resUnits", "1");
             jfif.setAttribute("Xdensity", Long.toString(Math.round(dpi)));
             jfif.setAttribute("Ydensity", Long.toString(Math.round(dpi)));
+            if (g != Gamut.SRGB) {
+                IIOMetadataNode icc = new IIOMetadataNode("app2ICC");
+                icc.setUserObject(ICC_Profile.getInstance(GamutProfile.icc(g)));
+                jfif.appendChild(icc);
+            }
             meta.setFromTree(format, root);
             write(w, out, new IIOImage(image, null, meta), p);
         });
     }
 
     /** Tags of baseline TIFF 6.0: resolution in pixels by inch; and the ICC profile (ICC.1, annex B.4). */
-    private static IIOMetadata tagged(IIOMetadata plain, double dpi) throws IOException {
+    private static IIOMetadata tagged(IIOMetadata plain, double dpi, Gamut g) throws IOException {
         TIFFDirectory d = TIFFDirectory.createFromMetadata(plain);
         BaselineTIFFTagSet tags = BaselineTIFFTagSet.getInstance();
         long[][] perInch = {{Math.round(dpi * 1000), 1000}};
         for (int tag : new int[] {BaselineTIFFTagSet.TAG_X_RESOLUTION, BaselineTIFFTagSet.TAG_Y_RESOLUTION})
             d.addTIFFField(new TIFFField(tags.getTag(tag), TIFFTag.TIFF_RATIONAL, 1, perInch));
         d.addTIFFField(new TIFFField(tags.getTag(BaselineTIFFTagSet.TAG_RESOLUTION_UNIT), BaselineTIFFTagSet.RESOLUTION_UNIT_INCH));
-        byte[] profile = ICC_Profile.getInstance(ColorSpace.CS_sRGB).getData();
+        byte[] profile = g == Gamut.SRGB ? ICC_Profile.getInstance(ColorSpace.CS_sRGB).getData() : GamutProfile.icc(g);
         d.addTIFFField(new TIFFField(tags.getTag(BaselineTIFFTagSet.TAG_ICC_PROFILE), TIFFTag.TIFF_UNDEFINED, profile.length, profile));
         return d.getAsMetadata();
     }

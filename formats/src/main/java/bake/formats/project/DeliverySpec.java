@@ -19,11 +19,12 @@ import java.util.Map;
  * @param order names of views in the order in which they are made; those not listed come after them, as the project has them
  * @param channels what EXR files hold beside the picture; absent for nothing
  * @param points places whose illuminance the report says
- * @param dpi of print; {@code bits} of PNG and TIFF, {@code quality} of JPEG, {@code floats} whether EXR is 32 bit throughout
+ * @param dpi of print; {@code bits} of PNG and TIFF, {@code quality} of JPEG, {@code gamut} of all three
+ *     (srgb, p3, bt2020; absent for srgb), {@code floats} whether EXR is 32 bit throughout
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record DeliverySpec(String name, String due, String folder, List<String> files, String names, Integer dpi, Integer bits,
-        Integer quality,
+        Integer quality, String gamut,
         Boolean floats, List<Item> views, List<String> order, List<Point> points, List<String> channels,
                 @JsonAnySetter @JsonAnyGetter Map<String,
                 JsonNode> other) {
@@ -80,7 +81,7 @@ public record DeliverySpec(String name, String due, String folder, List<String> 
 
     /** A delivery of all views by what suits them. */
     public static DeliverySpec of(String name) {
-        return new DeliverySpec(name, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
+        return new DeliverySpec(name, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
     }
 
     public DeliverySpec with(Object... namesAndValues) {

@@ -17,6 +17,7 @@ import java.util.Map;
  * those of {@link Look}.
  *
  * @param curve points of a curve of display values, x and y in turn; {@code red}, {@code green} and {@code blue} those of single colours
+ * @param look name and version of the look that it began with, "NAME v2"
  * @param lut file of a colour table (.cube) in the project's folder
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -24,9 +25,11 @@ public record FinishSpec(Double toe, Double shoulder, Boolean keepHue, Double li
         Double contrast, List<Double> curve, List<Double> red, List<Double> green, List<Double> blue, Double saturation, Double vibrance,
         List<Double> slope, List<Double> offset, List<Double> power, Double glow, Double glowSize, Double vignette, Double fringe,
         Double sharpen, Double grain, Double grainSize, Double outline, Double outlineWeight, Double wobble, Double wash, Double washSize,
-        String lut, Double lutStrength, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        Double skyLighten, Double skySaturation, Double skyWarmth, String look, String lut, Double lutStrength,
+                @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
     public static final FinishSpec NONE = new FinishSpec(null, null, null, null, null, null, null, null, null, null, null, null, null, null,
-            null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
+            null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null,
+                    Map.of());
 
     public FinishSpec {
         other = other == null ? Map.of() : other;
@@ -43,6 +46,30 @@ public record FinishSpec(Double toe, Double shoulder, Boolean keepHue, Double li
         return equals(NONE);
     }
 
+    /** Names of the values that are otherwise in another finish, the look it began with aside; in the order of the schema. */
+    public List<String> differences(FinishSpec o) {
+        List<String> out = new java.util.ArrayList<>();
+        for (java.lang.reflect.RecordComponent c : FinishSpec.class.getRecordComponents())
+            if (!c.getName().equals("look") && !c.getName().equals("other") && !java.util.Objects.equals(value(c, this), value(c, o)))
+                out.add(c.getName());
+        return out;
+    }
+
+    private static Object value(java.lang.reflect.RecordComponent c, FinishSpec of) {
+        try {
+            return c.getAccessor().invoke(of);
+        } catch (ReflectiveOperationException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    /** One of its values by its name; null where it has none. */
+    public Object get(String key) {
+        for (java.lang.reflect.RecordComponent c : FinishSpec.class.getRecordComponents()) if (c.getName().equals(key)) return value(c,
+                this);
+        throw new IllegalArgumentException(key + " is no value of a finish");
+    }
+
     /** As the engine takes it, but for its colour table, which is a file. */
     public Look look(ToneCurve kind, double whiteBalance) {
         Look.Optics o = Look.Optics.NONE;
@@ -56,8 +83,7 @@ public record FinishSpec(Double toe, Double shoulder, Boolean keepHue, Double li
                 new Look.Optics(or(glow, 0), or(glowSize, o.glowSize()), or(vignette, 0), or(fringe, 0), or(sharpen, 0), or(grain, 0),
                 or(grainSize, o.grainSize())),
                 new Look.Drawing(or(outline, 0), or(outlineWeight, d.weight()), or(wobble, 0), or(wash, 0), or(washSize, d.washSize())),
-                        null,
-                or(lutStrength, 1));
+                new Look.Sky(or(skyLighten, 0), or(skySaturation, 0), or(skyWarmth, 0)), null, or(lutStrength, 1));
     }
 
     /** What describes a look, but for its kind of curve, white balance and colour table; what does nothing is left out. */
@@ -75,7 +101,8 @@ public record FinishSpec(Double toe, Double shoulder, Boolean keepHue, Double li
                 "glowSize", un(o.glowSize(), p.optics().glowSize()), "vignette", un(o.vignette(), 0), "fringe", un(o.fringe(), 0),
                 "sharpen", un(o.sharpen(), 0), "grain", un(o.grain(), 0), "grainSize", un(o.grainSize(), p.optics().grainSize()),
                 "outline", un(d.outline(), 0), "outlineWeight", un(d.weight(), p.drawing().weight()), "wobble", un(d.wobble(), 0), "wash", un(d.wash(), 0),
-                "washSize", un(d.washSize(), p.drawing().washSize()));
+                "washSize", un(d.washSize(), p.drawing().washSize()),
+                "skyLighten", un(l.sky().lighten(), 0), "skySaturation", un(l.sky().saturation(), 0), "skyWarmth", un(l.sky().warmth(), 0));
     }
 
     private static Double un(double v, double usual) {

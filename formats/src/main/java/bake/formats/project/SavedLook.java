@@ -28,12 +28,24 @@ public record SavedLook(String name, int version, String author, String reason, 
 
     /** Of a view as it stands; the white balance is that of its light and stays with it. */
     public static SavedLook of(View v, String name) {
-        return new SavedLook(name, 0, null, null, v.curve(), null, v.finish());
+        return new SavedLook(name, 0, null, null, v.curve(), null, v.finish().with("look", null));
+    }
+
+    /** Its name and version, as a view says them that began with it. */
+    public String title() {
+        return name + " v" + version;
+    }
+
+    /** What a view has otherwise: names of values of its finish, and "tone curve". */
+    public java.util.List<String> differences(View v) {
+        java.util.List<String> out = new java.util.ArrayList<>(v.finish().differences(finish));
+        if (!v.curve().equals(curve)) out.addFirst("tone curve");
+        return out;
     }
 
     /** The view finished so. */
     public View on(View v) {
-        View out = v.withCurve(curve).withFinish(finish);
+        View out = v.withCurve(curve).withFinish(finish.with("look", title()));
         return whiteBalance == null ? out : out.withWhiteBalance(whiteBalance);
     }
 

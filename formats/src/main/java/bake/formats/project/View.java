@@ -25,6 +25,7 @@ import java.util.TreeMap;
  * @param curve tone curve, "film" or "linear"
  * @param whiteBalance colour temperature that is to look white, kelvin; null for that of the display
  * @param finish what else is done to the picture after it is rendered; null for nothing
+ * @param print the paper that its size was made for; null for none
  * @param faders level of source groups in stops; groups not named stand at zero
  * @param off source groups that are switched off and not rendered
  * @param shifts colour shift of source groups, mired; above 0 is warmer
@@ -33,7 +34,7 @@ import java.util.TreeMap;
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record View(
         String name, String setting, CameraSpec camera, Around around, int[] size, String curve, Double whiteBalance,
-        @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Unfinished.class) FinishSpec finish,
+        @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Unfinished.class) FinishSpec finish, PrintSpec print,
         Map<String, Double> faders, List<String> off,
         Map<String, Double> shifts, List<String> muted, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
@@ -66,7 +67,7 @@ public record View(
     /** A view that is not finished in any way. */
     public View(String name, String setting, CameraSpec camera, Around around, int[] size, String curve, Double whiteBalance,
             Map<String, Double> faders, List<String> off, Map<String, Double> shifts, List<String> muted, Map<String, JsonNode> other) {
-        this(name, setting, camera, around, size, curve, whiteBalance, null, faders, off, shifts, muted, other);
+        this(name, setting, camera, around, size, curve, whiteBalance, null, null, faders, off, shifts, muted, other);
     }
 
     /** The camera as written: lengths in metres, lens in mm, shutter in seconds. */
@@ -270,6 +271,32 @@ public record View(
         public GroundSpec with(Object... keysAndValues) {
             return Json.with(this, GroundSpec.class, keysAndValues);
         }
+    }
+
+    /**
+     * Paper.
+     *
+     * @param dpi pixels by inch, 20 to 2400
+     * @param bleed what is cut off on each side, mm, 0 to 50; absent for nothing
+     */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record PrintSpec(double dpi, Double bleed, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        public PrintSpec {
+            other = other == null ? Map.of() : other;
+        }
+
+        public PrintSpec(double dpi, double bleed) {
+            this(dpi, bleed > 0 ? bleed : null, Map.of());
+        }
+    }
+
+    /** What is cut off on each side of its paper, pixels. */
+    public double trim() {
+        return print == null || print.bleed() == null ? 0 : print.bleed() / 25.4 * print.dpi();
+    }
+
+    public View withPrint(PrintSpec p) {
+        return Records.with(this, "print", p);
     }
 
     /** This view in the light of another: its surroundings, levels, colours and which lamps are on. */

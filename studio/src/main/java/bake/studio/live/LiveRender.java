@@ -1,13 +1,10 @@
 package bake.studio.live;
 
 import bake.core.compiled.RenderScene;
-import bake.core.denoise.QuickDenoiser;
 import bake.core.film.Film;
 import bake.core.film.Region;
 import bake.core.finish.Finish;
 import bake.core.finish.Look;
-import bake.core.finish.LuxScale;
-import bake.core.finish.Place;
 import bake.core.guide.Guides;
 import bake.core.guide.LightGuide;
 import bake.core.meters.CacheMap;
@@ -25,12 +22,8 @@ import bake.core.work.Workers;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.cache.HierarchyCache;
-import bake.studio.look.Looks;
 import bake.studio.render.KernelWarmth;
-import bake.studio.render.PictureOutput;
-import bake.studio.scene.Levels;
 import bake.studio.scene.SceneAssembly;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
@@ -78,23 +71,20 @@ public final class LiveRender implements AutoCloseable {
         }
     }
 
-    /** A film that is shown, with all that is needed to mix its light anew. */
-    private record Shown(Film film, RenderScene scene, Camera camera, int passes, double noise, double seconds, long rays) {}
-
     private final SceneAssembly assembly;
     private final Workers workers;
-    private final Consumer<Frame> frames;
+    private final FrameMaker maker;
     private final Consumer<Throwable> failures;
     private final Thread thread = new Thread(this::loop, "easel");
     private Request wanted, current;
     /** The last picture of the current request; null until there is one. */
-    private volatile Shown last;
+    private volatile FrameMaker.Shown last;
     private volatile Set<String> solo = Set.of();
     private volatile Guides guides;
     private volatile Caches caches = Caches.NONE;
     /** Mixes light anew while passes go on. */
     private final Thread mixer = new Thread(this::mix, "levels");
-    private boolean remix;
+    private volatile boolean remix;
     private boolean held, closed;
     /** Passes after which the sharp picture rests. */
     private volatile int patience = 4096;
@@ -110,7 +100,7 @@ public final class LiveRender implements AutoCloseable {
         this.assembly = assembly;
         this.compiled = compiled;
         this.workers = workers;
-        this.frames = frames;
+        maker = new FrameMaker(assembly, frames);
         this.failures = failures;
         thread.setDaemon(true);
         thread.start();
@@ -207,7 +197,7 @@ public final class LiveRender implements AutoCloseable {
         RenderScene scene = compile(r.project, r.view, r.showing);
         Camera camera = r.view.camera().camera();
         boolean lit = r.showing == Showing.PICTURE || r.showing == Showing.CLAY;
-        Finish finish = finish(camera, lit ? r.view.look() : Look.PLAIN);
+        Finish finish = maker.finish(camera, lit ? r.view.look() : Look.PLAIN);
         long start = System.nanoTime();
         // The very first look is taken with the simple kernel, which is at full speed sooner.
         RenderScene quick = KernelWarmth.isWarm() ? scene : scene.quickToStart(Workers.COMPILING);
@@ -225,27 +215,6 @@ public final class LiveRender implements AutoCloseable {
             if (d <= FINEST) break;
         }
         picture(r, scene, camera, finish, r.width, r.height, patience, start, false);
-    }
-
-    /** The view's look; a colour table that cannot be read is left out of the live picture, and said by whoever makes a proof. */
-    private Look look(Request r) {
-        try {
-            return Looks.of(assembly.folder(), r.view);
-        } catch (java.io.IOException e) {
-            return r.view.look();
-        }
-    }
-
-    /** A finish with the tables that it takes; the last one serves as long as nothing of it changes. */
-    private record Kept(double saturation, Look look, Finish finish) {}
-
-    private volatile Kept kept;
-
-    private Finish finish(Camera c, Look look) {
-        Kept k = kept;
-        if (k == null || k.saturation != c.saturation() || !k.look.equals(look))
-            kept = k = new Kept(c.saturation(), look, new Finish(c.saturation(), look));
-        return k.finish;
     }
 
     private boolean picture(Request r, RenderScene scene, Camera camera, Finish finish, int w, int h, int passes, long start,
@@ -275,8 +244,8 @@ public final class LiveRender implements AutoCloseable {
             lastFrame = now;
             if (p > 0) noise = finish.noise(film, Region.all(w, h));
             double seconds = (now - start) / 1e9;
-            Shown there = new Shown(film, scene, camera, passes == 1 ? 0 : p + 1, noise, seconds, renderer.rays());
-            if (!show(there, () -> atLeast ? halted : interrupt)) return false;
+            FrameMaker.Shown there = new FrameMaker.Shown(film, scene, camera, passes == 1 ? 0 : p + 1, noise, seconds, renderer.rays());
+            if (!show(there, false, () -> atLeast ? halted : interrupt)) return false;
             synchronized (this) {
                 if (!interrupt) last = there;
             }
@@ -327,66 +296,13 @@ public final class LiveRender implements AutoCloseable {
         guides = g;
     }
 
-    /** Hands over a picture of a film, its light mixed as is wanted now; false when it was stopped. */
-    private boolean show(Shown s, BooleanSupplier stop) {
+    /** Hands over a picture of a film as it is wanted now; false when it was stopped. */
+    private boolean show(FrameMaker.Shown s, boolean soon, BooleanSupplier stop) {
         Request r;
         synchronized (this) {
             r = current;
         }
-        if (r == null) return false;
-        List<String> groups = s.scene.lights().groups();
-        boolean lux = r.showing == Showing.LUX, lit = lux || r.showing == Showing.PICTURE || r.showing == Showing.CLAY;
-        float[] gains = lit ? s.scene.lights().gains(Levels.of(r.view, groups, r.solo)) : null;
-        Finish finish = finish(s.camera, lit ? look(r) : Look.PLAIN);
-        int w = s.film.width(), h = s.film.height();
-        int[] argb;
-        if (lux) argb = lux(s.film, gains, stop);
-        else {
-            float[] light = light(s, gains, lit, stop);
-            argb = light == null ? null : finish.argb(light, Place.whole(w, h), finish.seen(s.film, Region.all(w, h)));
-        }
-        if (argb == null) return false;
-        double[] light = lit ? s.film.planeLuminance() : new double[0];
-        if (gains != null) {
-            double[] white = new double[light.length];
-            // A plane's mean luminance scales with what its gains do to white.
-            for (int g = 0; g < white.length; g++) white[g] = 0.2126 * gains[3 * g] + 0.7152 * gains[3 * g + 1] + 0.0722 * gains[3 * g + 2];
-            for (int g = 0; g < light.length; g++) light[g] *= white[g];
-        }
-        var lights = s.scene.lights();
-        double sun = lights.sunDirection() == null ? 0 : lights.sunIlluminance().luminance() * Math.max(0, lights.sunDirection().z());
-        frames.accept(new Frame(w, h, argb, s.passes, s.noise, s.seconds, s.rays / Math.max(1e-9, s.seconds), groups, light, r.width,
-                lights.dome().horizontalIlluminance(), sun,
-                lit && !lux || r.showing == Showing.RECORDS ? new Spots(s.scene, s.camera, s.film, gains) : null));
-        return true;
-    }
-
-    /** What was denoised last: as long as only the finish changes it serves again. */
-    private record Clean(Film film, int passes, float[] gains, float[] light) {}
-
-    private Clean clean;
-
-    private float[] light(Shown s, float[] gains, boolean lit, BooleanSupplier stop) {
-        Clean c;
-        synchronized (this) {
-            c = clean;
-        }
-        if (c != null && c.film == s.film && c.passes == s.passes && Arrays.equals(c.gains, gains)) return c.light;
-        float[] light = PictureOutput.quickLight(s.film, gains, Region.all(s.film.width(), s.film.height()), lit, stop);
-        synchronized (this) {
-            // Only the last picture of a rendering may be shown once more; while passes go on the film is another one each time.
-            clean = light == null ? null : new Clean(s.film, s.passes, gains, light);
-        }
-        return light;
-    }
-
-    private static int[] lux(Film film, float[] gains, BooleanSupplier stop) {
-        float[] clean = QuickDenoiser.run(film, gains, Region.all(film.width(), film.height()), stop);
-        if (clean == null) return null;
-        int[] out = new int[film.width() * film.height()];
-        for (int i = 0; i < out.length; i++)
-            out[i] = LuxScale.argb(0.2126 * clean[3 * i] + 0.7152 * clean[3 * i + 1] + 0.0722 * clean[3 * i + 2]);
-        return out;
+        return r != null && maker.show(s, new FrameMaker.Way(r.view, r.showing, r.solo, r.width), soon, stop);
     }
 
     /** Shows the last picture again whenever its light is to be mixed otherwise. */
@@ -403,9 +319,10 @@ public final class LiveRender implements AutoCloseable {
                 if (closed) return;
                 remix = false;
             }
-            Shown s = last;
+            FrameMaker.Shown s = last;
             try {
-                if (s != null) show(s, () -> halted || last == null);
+                // What comes next is not kept waiting by a finish that takes long.
+                if (s != null) show(s, true, () -> halted || last == null || remix);
             } catch (RuntimeException | OutOfMemoryError e) {
                 synchronized (this) {
                     if (closed) return;

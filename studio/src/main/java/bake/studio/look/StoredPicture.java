@@ -12,6 +12,7 @@ import bake.formats.picture.Raster;
 import bake.formats.project.SavedLook;
 import bake.studio.render.FileOptions;
 import bake.studio.render.FinishNotes;
+import bake.studio.render.PictureOutput;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -29,9 +30,9 @@ import java.util.stream.Stream;
  */
 public record StoredPicture(Raster light, boolean clean, Seen seen, Map<String, String> notes) {
     private static final int MOST = 30_000;
-    /** Planes of the denoised light, and of what lines are drawn from: base colour, normal, distance. */
+    /** Planes of the denoised light, and of what pixels show: base colour, normal, distance, share of the sky. */
     private static final List<String> CLEAN = List.of("clean.R", "clean.G", "clean.B"), GUIDE = List.of("seen.guide.R", "seen.guide.G",
-            "seen.guide.B", "seen.guide.X", "seen.guide.Y", "seen.guide.W", "seen.guide.Z");
+            "seen.guide.B", "seen.guide.X", "seen.guide.Y", "seen.guide.W", "seen.guide.Z", "seen.open");
 
     public static StoredPicture read(Path file) throws IOException {
         // All that is needed in one go: each reading decodes the whole file.
@@ -42,14 +43,15 @@ public record StoredPicture(Raster light, boolean clean, Seen seen, Map<String, 
             return new StoredPicture(light, clean != null, null, ExrFile.texts(file));
         }
         int n = all.width() * all.height();
-        float[] rgb = new float[3 * n], seen = new float[7 * n];
+        float[] rgb = new float[3 * n], seen = new float[7 * n], open = new float[n];
         for (int i = 0; i < n; i++) {
-            System.arraycopy(all.rgb(), 10 * i, rgb, 3 * i, 3);
-            System.arraycopy(all.rgb(), 10 * i + 3, seen, 7 * i, 7);
+            System.arraycopy(all.rgb(), 11 * i, rgb, 3 * i, 3);
+            System.arraycopy(all.rgb(), 11 * i + 3, seen, 7 * i, 7);
+            open[i] = Math.clamp(all.rgb()[11 * i + 10], 0f, 1f);
         }
         Raster light = new Raster(all.width(), all.height(), rgb);
         light.mend();
-        return new StoredPicture(light, true, new Seen(seen), ExrFile.texts(file));
+        return new StoredPicture(light, true, new Seen(seen, open), ExrFile.texts(file));
     }
 
     /** Luminance that saturates the camera, as the file says it, cd/m2. */
@@ -71,17 +73,14 @@ public record StoredPicture(Raster light, boolean clean, Seen seen, Map<String, 
 
     /** Writes the picture, finished so, by the ending of the name. */
     public void write(Path to, double saturation, Look look, FileOptions how) throws IOException {
-        Finish f = new Finish(saturation, look);
+        Finish f = new Finish(saturation, look, how.gamut());
         Place at = place();
         String n = to.getFileName().toString().toLowerCase(Locale.ROOT);
         boolean jpeg = n.endsWith(".jpg") || n.endsWith(".jpeg");
         BufferedImage image = jpeg || how.bits() == 8 ? DisplayPicture.image8(light.width(), light.height(), f.argb(light.rgb(), at,
                 seen), false)
                 : DisplayPicture.image16(light.width(), light.height(), f.rgb16(light.rgb(), at, seen));
-        if (jpeg) DisplayPicture.writeJpeg(to, image, how.dpi(), how.quality() / 100f);
-        else if (n.endsWith(".png")) DisplayPicture.writePng(to, image, how.dpi());
-        else if (n.endsWith(".tif") || n.endsWith(".tiff")) DisplayPicture.writeTiff(to, image, how.dpi());
-        else throw new FormatException(to.getFileName().toString(), null, "a finished picture's name ends in .png, .tif or .jpg");
+        if (!PictureOutput.image(to, image, how)) throw new FormatException(to.getFileName().toString(), null, "a finished picture's name ends in .png, .tif or .jpg");
     }
 
     private Place place() {

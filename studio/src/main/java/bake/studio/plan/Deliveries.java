@@ -150,7 +150,7 @@ public final class Deliveries {
         FileOptions u = FileOptions.USUAL;
         return new FileOptions(d.dpi() == null ? u.dpi() : d.dpi(), d.bits() == null ? u.bits() : d.bits(), d.quality() == null
                 ? u.quality()
-                : d.quality(), d.floats() != null && d.floats(), Channel.all(d.channels()));
+                : d.quality(), d.floats() != null && d.floats(), Channel.all(d.channels()), FileOptions.gamut(d.gamut()));
     }
 
     /**

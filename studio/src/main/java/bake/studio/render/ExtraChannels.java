@@ -96,7 +96,8 @@ final class ExtraChannels {
         for (int i = 0; i < 3 * n; i++) p[i % 3][i / 3] = light[i];
         three("clean", "RGB", p, planes);
         Seen seen = Seen.of(job.film(), o.region());
-        if (seen == null) return;
+        planes.put("seen.open", seen.open());
+        if (seen.values() == null) return;
         String[] names = {"R", "G", "B", "X", "Y", "W", "Z"};
         for (int k = 0; k < 7; k++) {
             float[] plane = new float[n];

@@ -7,6 +7,7 @@ import bake.core.film.Film;
 import bake.core.film.Region;
 import bake.core.finish.Finish;
 import bake.core.finish.Place;
+import bake.core.finish.Seen;
 import bake.formats.FormatException;
 import bake.formats.picture.DisplayPicture;
 import bake.formats.picture.ExrFile;
@@ -62,24 +63,27 @@ public final class PictureOutput {
             return;
         }
         boolean jpeg = n.endsWith(".jpg") || n.endsWith(".jpeg");
+        Finish f = finish.in(how.gamut());
         if (film.front() != null && !jpeg) {
-            BufferedImage image = DisplayPicture.image16WithAlpha(r.width(), r.height(),
-                    apart(film, finish, r, denoise && film.hasFeatures()));
-            if (n.endsWith(".png")) DisplayPicture.writePng(file, image, how.dpi());
-            else DisplayPicture.writeTiff(file, image, how.dpi());
+            image(file, DisplayPicture.image16WithAlpha(r.width(), r.height(), apart(film, f, r, denoise && film.hasFeatures())), how);
             return;
         }
         if (jpeg || how.bits() == 8) {
-            BufferedImage image = DisplayPicture.image8(r.width(), r.height(), argb(film, finish, gains, r, denoise), false);
-            if (jpeg) DisplayPicture.writeJpeg(file, image, how.dpi(), how.quality() / 100f);
-            else if (n.endsWith(".png")) DisplayPicture.writePng(file, image, how.dpi());
-            else DisplayPicture.writeTiff(file, image, how.dpi());
+            image(file, DisplayPicture.image8(r.width(), r.height(), argb(film, f, gains, r, denoise), false), how);
             return;
         }
-        short[] codes = finish.rgb16(light(film, finish, gains, r, denoise), place(film, r), finish.seen(film, r));
-        BufferedImage image = DisplayPicture.image16(r.width(), r.height(), codes);
-        if (n.endsWith(".png")) DisplayPicture.writePng(file, image, how.dpi());
-        else DisplayPicture.writeTiff(file, image, how.dpi());
+        short[] codes = f.rgb16(light(film, f, gains, r, denoise), place(film, r), f.seen(film, r));
+        image(file, DisplayPicture.image16(r.width(), r.height(), codes), how);
+    }
+
+    /** Writes display light by the ending of the file name; false when that is none of display light. */
+    public static boolean image(Path file, BufferedImage image, FileOptions how) throws IOException {
+        String n = file.getFileName().toString().toLowerCase(Locale.ROOT);
+        if (n.endsWith(".jpg") || n.endsWith(".jpeg")) DisplayPicture.writeJpeg(file, image, how.dpi(), how.quality() / 100f, how.gamut());
+        else if (n.endsWith(".png")) DisplayPicture.writePng(file, image, how.dpi(), how.gamut());
+        else if (n.endsWith(".tif") || n.endsWith(".tiff")) DisplayPicture.writeTiff(file, image, how.dpi(), how.gamut());
+        else return false;
+        return true;
     }
 
     /** Writes what a job has made. */
@@ -148,7 +152,8 @@ public final class PictureOutput {
             float k = cover[i] > 1e-3f ? 1 / cover[i] : 0;
             for (int c = 0; c < 3; c++) light[3 * i + c] *= k;
         }
-        short[] rgb = finish.rgb16(light, place(film, r), finish.seen(film, r)), out = new short[4 * n];
+        Seen seen = finish.seen(film, r);
+        short[] rgb = finish.rgb16(light, place(film, r), seen == null ? null : seen.front()), out = new short[4 * n];
         for (int i = 0; i < n; i++) {
             System.arraycopy(rgb, 3 * i, out, 4 * i, 3);
             out[4 * i + 3] = (short) Math.round(65535 * cover[i]);

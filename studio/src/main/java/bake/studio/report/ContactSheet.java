@@ -65,7 +65,7 @@ public final class ContactSheet {
     public static void write(Path file, String title, List<Cell> cells) throws IOException {
         BufferedImage sheet = draw(title, cells);
         String n = file.toString().toLowerCase(java.util.Locale.ROOT);
-        if (n.endsWith(".jpg") || n.endsWith(".jpeg")) DisplayPicture.writeJpeg(file, sheet, 150, 0.9f);
+        if (n.endsWith(".jpg") || n.endsWith(".jpeg")) DisplayPicture.writeJpeg(file, sheet, 150, 0.9f, bake.core.finish.Gamut.SRGB);
         else DisplayPicture.writePng(file, sheet, 150);
     }
 }

@@ -31,13 +31,24 @@ public enum Moods {
         return name().toLowerCase(Locale.ROOT);
     }
 
+    /** What a view is called in this mood. */
+    public String name(View v) {
+        return v.name() + ", " + word();
+    }
+
+    /** Whether a view is another one of these in some mood. */
+    public static boolean isMood(View v, List<View> all) {
+        for (Moods m : values()) for (View x : all) if (x != v && v.name().equals(m.name(x))) return true;
+        return false;
+    }
+
     /** A view in this mood, under a name of its own. */
     public View of(View v, Project p) throws FormatException {
         ZonedDateTime day = SunPosition.moment(p.place(), v.around().withKind("sun and sky"));
         LocalTime t = time(p.place(), day);
         View.Around a = v.around().withKind("sun and sky").with("sunAzimuth", null, "sunHeight", null, "moon", this == NIGHT ? true : null)
                 .withTime(day.toLocalDate().toString(), String.format(Locale.ROOT, "%02d:%02d", t.getHour(), t.getMinute()));
-        View out = v.withAround(a).withName(v.name() + ", " + word()).withCamera(v.camera().camera().withEv(v.setting().equals("interior") ? inside : outside));
+        View out = v.withAround(a).withName(name(v)).withCamera(v.camera().camera().withEv(v.setting().equals("interior") ? inside : outside));
         List<String> groups = p.lamps().stream().map(LampSpec::group).distinct().toList();
         for (String g : groups) if (g != null) out = out.withOff(g, this == MORNING || this == NOON);
         return out;

@@ -47,7 +47,7 @@ class LooksTest {
              "views": [{"name": "One", "camera": {"position": [0,-5,1], "target": [0,0,1], "focal": 24, "iso": 3200}, "size": [60, 40], "whiteBalance": 3100,
                         "curve": "photographic", "around": {"kind": "plain", "luminance": [3,4,5]},
                         "finish": {"highlights": -0.3, "contrast": 0.2, "curve": [0,0.02,0.5,0.55,1,1], "saturation": 0.1, "slope": [1,1.02,0.97],
-                                   "glow": 0.1, "vignette": 0.4, "fringe": 1, "sharpen": 0.4, "grain": 0.2, "outline": 0.7, "wobble": 0.3, "wash": 0.4, "lut": "warm.cube"}}]}""";
+                                   "glow": 0.1, "vignette": 0.4, "fringe": 1, "sharpen": 0.4, "grain": 0.2, "outline": 0.7, "wobble": 0.3, "wash": 0.4, "skyLighten": 0.7, "skySaturation": -0.4, "lut": "warm.cube"}}]}""";
     @TempDir
     private Path dir;
 
@@ -86,6 +86,11 @@ class LooksTest {
         assertEquals(v.finish().with("lut", null), own.finish(), "all but the table, which is a file of the project");
         s.write(again, s.saturation("one.exr"), Looks.of(dir, v), how());
         assertArrayEquals(Files.readAllBytes(png), Files.readAllBytes(again));
+        try (Workers w = new Workers(2)) {
+            PictureOutput.write(png, job(w, p, v, true), how().withGamut(bake.core.finish.Gamut.BT2020));
+        }
+        s.write(again, s.saturation("one.exr"), Looks.of(dir, v), how().withGamut(bake.core.finish.Gamut.BT2020));
+        assertArrayEquals(Files.readAllBytes(png), Files.readAllBytes(again), "in another gamut, too");
         s.write(plain, s.saturation("one.exr"), Look.PLAIN, how());
         assertFalse(java.util.Arrays.equals(pixels(png), pixels(plain)));
         // What the file says of itself is enough where there is no table.
@@ -146,7 +151,10 @@ class LooksTest {
         View v = project().views().getFirst(), other = v.withName("Two").withWhiteBalance(5200).withFinish(FinishSpec.NONE).withCurve("film");
         SavedLook l = SavedLook.parse(SavedLook.of(v, "Mine").text(), "mine.look.json");
         View got = l.on(other);
-        assertEquals(v.finish(), got.finish());
+        assertEquals(v.finish().with("look", "Mine v0"), got.finish(), "and says where it comes from");
+        assertTrue(l.differences(got).isEmpty());
+        assertEquals(List.of("tone curve", "glow", "skyWarmth"), l.differences(got.withCurve("film").withFinish(got.finish().with("glow", null, "skyWarmth", 0.2))));
+        assertEquals(null, SavedLook.of(got, "Again").finish().look(), "a look is no other one");
         assertEquals("photographic", got.curve());
         assertEquals(5200, got.whiteBalance());
         assertTrue(v.neutral().finish().isNothing() && v.neutral().look().equals(Look.PLAIN), "nothing of it is rendered");

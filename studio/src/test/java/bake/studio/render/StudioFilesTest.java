@@ -108,11 +108,11 @@ class StudioFilesTest {
                 assertEquals(png.getRGB(x, y) >> shift & 255, small.getRGB(x, y) >> shift & 255, 1, "16 and 8 bit agree");
         BufferedImage jpeg = ImageIO.read(dir.resolve("p.jpg").toFile());
         assertEquals(small.getRGB(10, 6) >> 8 & 255, jpeg.getRGB(10, 6) >> 8 & 255, 12);
-        PictureOutput.write(dir.resolve("p8.tif"), f, finish, null, r, false, new FileOptions(300, 8, 90, false, null),
+        PictureOutput.write(dir.resolve("p8.tif"), f, finish, null, r, false, new FileOptions(300, 8, 90, false, null, null),
                 bake.formats.picture.ExrNotes.PLAIN);
         assertEquals(8, ImageIO.read(dir.resolve("p8.tif").toFile()).getColorModel().getComponentSize(0));
-        assertThrows(IllegalArgumentException.class, () -> new FileOptions(0, 8, 90, false, null));
-        assertThrows(IllegalArgumentException.class, () -> new FileOptions(72, 12, 90, false, null));
+        assertThrows(IllegalArgumentException.class, () -> new FileOptions(0, 8, 90, false, null, null));
+        assertThrows(IllegalArgumentException.class, () -> new FileOptions(72, 12, 90, false, null, null));
         FormatException e = assertThrows(FormatException.class, () -> PictureOutput.write(dir.resolve("p.bmp"), f, finish, null, r, false,
                 FileOptions.SCREEN, bake.formats.picture.ExrNotes.PLAIN));
         assertTrue(e.getMessage().contains(".png"), e.getMessage());

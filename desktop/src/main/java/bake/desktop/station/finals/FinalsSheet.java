@@ -1,5 +1,6 @@
 package bake.desktop.station.finals;
 
+import bake.core.finish.Gamut;
 import bake.desktop.parts.Field;
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Moments;
@@ -21,6 +22,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -43,7 +45,17 @@ public final class FinalsSheet extends VBox {
     private final HBox kinds = new HBox(9);
     private final FlowPane channels = new FlowPane(9, 4);
     private final CheckBox eight = new CheckBox("8 bit PNG and TIF, not 16");
+    private final ComboBox<String> gamut = new ComboBox<>();
+    private static final Map<String, Gamut> GAMUTS = gamuts();
     private final VBox presets = Ui.card("Final presets", null);
+
+    private static Map<String, Gamut> gamuts() {
+        Map<String, Gamut> out = new java.util.LinkedHashMap<>();
+        out.put("sRGB", Gamut.SRGB);
+        out.put("P3, D65", Gamut.P3);
+        out.put("BT.2020", Gamut.BT2020);
+        return out;
+    }
 
     public FinalsSheet(Workbench bench) {
         this.bench = bench;
@@ -89,12 +101,20 @@ public final class FinalsSheet extends VBox {
             b.setOnAction(e -> channel(c, b.isSelected()));
             channels.getChildren().add(b);
         }
+        gamut.setId("finals-gamut");
+        gamut.setAccessibleText("Colours of the files");
+        gamut.getItems().addAll(GAMUTS.keySet());
+        gamut.setOnAction(e -> {
+            Gamut g = GAMUTS.get(gamut.getValue());
+            if (g != null && g != Deliveries.options(finals.delivery()).gamut())
+                finals.change("gamut", g == Gamut.SRGB ? null : g.name().toLowerCase(java.util.Locale.ROOT));
+        });
         eight.setId("finals-eight");
         eight.setOnAction(e -> finals.change("bits", eight.isSelected() ? 8 : null));
         getChildren().addAll(Ui.card("Promised", round, Ui.line("Due", due), left, Ui.line("Hours", hours), Ui.line("While I work here", manners),
                 Ui.row(Ui.button("finals-round", "Next round", "The next delivery of this project begins as this one is; its files have places of their own",
                         finals::nextRound, "small"))),
-                Ui.card("Files", null, kinds, Ui.line("Names", names), example, Ui.line("dpi", dpi), Ui.line("JPEG quality", quality), eight,
+                Ui.card("Files", null, kinds, Ui.line("Names", names), example, Ui.line("dpi", dpi), Ui.line("JPEG quality", quality), Ui.line("Colours", gamut), eight,
                         Ui.note("In EXR beside the picture:"), channels,
                         Ui.note("PNG, TIF and JPG hold the finished picture, EXR and HDR the light of the scene in cd/m\u00b2.")),
                 Ui.card("Folder", Ui.button("finals-folder", "Choose\u2026", null, this::choose, "small"), folder), new ReportCard(bench), presets);
@@ -180,6 +200,9 @@ public final class FinalsSheet extends VBox {
         names.show(d.names() == null ? FileNames.USUAL : d.names());
         dpi.show("" + Deliveries.options(d).dpi());
         quality.show("" + Deliveries.options(d).quality());
+        GAMUTS.forEach((name, g) -> {
+            if (g == Deliveries.options(d).gamut()) gamut.setValue(name);
+        });
         eight.setSelected(Deliveries.options(d).bits() == 8);
         kinds.getChildren().forEach(n -> ((CheckBox) n).setSelected(d.files().contains(n.getId().substring(5))));
         channels.setDisable(!d.files().contains("exr"));

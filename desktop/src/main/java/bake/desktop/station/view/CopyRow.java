@@ -2,7 +2,6 @@ package bake.desktop.station.view;
 
 import bake.desktop.parts.Ui;
 import bake.desktop.work.Views;
-import bake.studio.scene.Moods;
 import javafx.geometry.Pos;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
@@ -22,17 +21,6 @@ final class CopyRow extends HBox {
             i.setOnAction(e -> views.giveToAll(p));
             b.getItems().add(i);
         }
-        MenuButton moods = new MenuButton("Add a mood");
-        moods.setId("add-mood");
-        moods.getStyleClass().add("small");
-        moods.setTooltip(Ui.tip("This view once more in other light: sun of its day, lamps off by day and on by night. Set its exposure by the meter"));
-        for (Moods m : Moods.values()) {
-            MenuItem i = new MenuItem(m.word());
-            i.setId("mood-" + m.word());
-            i.setOnAction(e -> views.add(m));
-            moods.getItems().add(i);
-        }
-        setSpacing(8);
-        getChildren().addAll(b, moods);
+        getChildren().add(b);
     }
 }

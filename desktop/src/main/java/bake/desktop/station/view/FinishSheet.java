@@ -43,7 +43,7 @@ final class FinishSheet extends VBox {
         this.bench = bench;
         hand = bench.finish();
         board = new CurveBoard((c, gesture) -> hand.curve(colour(), c, gesture));
-        getChildren().addAll(new LooksCard(bench), tones(), curves(), colours(), lens(), drawing(), paper());
+        getChildren().addAll(new LooksCard(bench), tones(), curves(), colours(), sky(), lens(), drawing(), paper());
         bench.viewProperty().addListener((o, a, v) -> refresh());
         bench.stationProperty().addListener((o, a, b) -> refresh());
         visibleProperty().addListener((o, a, b) -> refresh());
@@ -184,6 +184,13 @@ final class FinishSheet extends VBox {
         c.getExtensionFilters().add(new FileChooser.ExtensionFilter("Colour tables", "*.cube"));
         File f = c.showOpenDialog(getScene().getWindow());
         if (f != null) hand.table(f.toPath());
+    }
+
+    private Node sky() {
+        return Ui.card("Sky and backdrop", null,
+                dial("skyLighten", "Lighten", "%+.2f stops", -3, 3, 0, "Only what is seen behind the model, also through its glass; the light in the rooms stays.", FinishSpec::skyLighten),
+                percent("skySaturation", "Saturation", -1, 1, 0, "Of what is behind the model.", FinishSpec::skySaturation),
+                percent("skyWarmth", "Warmth", -1, 1, 0, "Below 0 bluer, above warmer.", FinishSpec::skyWarmth));
     }
 
     private Node lens() {

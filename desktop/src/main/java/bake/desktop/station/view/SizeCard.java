@@ -35,12 +35,11 @@ final class SizeCard extends VBox {
         menu.setId("sizes");
         menu.getStyleClass().add("small");
         Menu screens = new Menu("Screens"), a = new Menu("Paper, A"), b = new Menu("Paper, B"), others = new Menu("Paper, North America");
-        for (Sizes.Screen s : Sizes.SCREENS) screens.getItems().add(item(s.name() + ", " + s.width() + " \u00d7 " + s.height(), () -> set(s.width(),
-                s.height())));
+        for (Sizes.Screen s : Sizes.SCREENS) screens.getItems().add(item(s.name() + ", " + s.width() + " \u00d7 " + s.height(), () -> set(s.width(), s.height(), null)));
         for (Sizes.Paper p : Sizes.PAPERS) for (boolean standing : new boolean[] {false, true})
             (p.name().length() > 2 ? others : p.name().startsWith("A") ? a : b).getItems().add(item(p.words() + (standing ? ", standing" : ""), () -> {
                 int[] px = p.pixels(perInch, beyond);
-                set(px[standing ? 1 : 0], px[standing ? 0 : 1]);
+                set(px[standing ? 1 : 0], px[standing ? 0 : 1], new View.PrintSpec(perInch, beyond));
             }));
         menu.getItems().addAll(screens, a, b, others);
         dpi.setAccessibleText("Resolution of paper, dpi");
@@ -60,8 +59,8 @@ final class SizeCard extends VBox {
         return i;
     }
 
-    private void set(int w, int h) {
-        if (bench.view() != null) bench.editView(null, v -> v.withSize(Math.min(w, MOST), Math.min(h, MOST)));
+    private void set(int w, int h, View.PrintSpec print) {
+        if (bench.view() != null) bench.editView(null, v -> v.withSize(Math.min(w, MOST), Math.min(h, MOST)).withPrint(print));
     }
 
     private void size(String t, int side) {
@@ -70,7 +69,7 @@ final class SizeCard extends VBox {
         bench.editView(null, v -> {
             int[] s = v.size();
             int other = keep ? Math.clamp(Math.round((double) n * s[1 - side] / s[side]), 1, MOST) : s[1 - side];
-            return v.withSize(side == 0 ? n : other, side == 0 ? other : n);
+            return v.withSize(side == 0 ? n : other, side == 0 ? other : n).withPrint(null);
         });
     }
 
@@ -85,6 +84,12 @@ final class SizeCard extends VBox {
     }
 
     void show(View v) {
+        if (v.print() != null) {
+            perInch = v.print().dpi();
+            beyond = v.print().bleed() == null ? 0 : v.print().bleed();
+            dpi.show(String.format(java.util.Locale.ROOT, "%.0f", perInch));
+            bleed.show(String.format(java.util.Locale.ROOT, "%.0f mm", beyond));
+        }
         width.show(Integer.toString(v.size()[0]));
         height.show(Integer.toString(v.size()[1]));
         paper.setText(Sizes.onPaper(v.size()[0], v.size()[1]) + ".");

@@ -27,6 +27,7 @@ final class ViewSheet extends VBox {
     private final CameraHand hand;
     private final KindPart kind;
     private final ViewList list;
+    private final MoodTable moods;
     private final Field name;
     private final SizeCard size;
     private final ToggleGroup settings = new ToggleGroup(), gives = new ToggleGroup();
@@ -54,10 +55,14 @@ final class ViewSheet extends VBox {
         Button delete = Ui.button("delete-view", "Delete", "Takes this view away; undo brings it back", bench.views()::delete, "small");
         Button inside = Ui.button("go-inside", "Go inside", "Adds a view from inside the building, in its largest room with glass",
                 () -> GoInside.from(bench), "small");
-        list = new ViewList(bench.views(), view -> bench.prints().store() == null ? null : bench.prints().all().stream().filter(
+        java.util.function.Function<String, java.nio.file.Path> pictures = view -> bench.prints().store() == null ? null
+                : bench.prints().all().stream().filter(
                 p -> p.view().name().equals(view)
-                && p.over() == 0).findFirst().map(bench.prints().store()::picture).orElse(null));
-        VBox views = Ui.card("Views", Ui.row(add, inside, delete), list, new CopyRow(bench.views()), Ui.row(Ui.label("Name", "dial-name"), name));
+                && p.over() == 0).findFirst().map(bench.prints().store()::picture).orElse(null);
+        list = new ViewList(bench.views(), pictures);
+        moods = new MoodTable(bench.views(), pictures);
+        VBox views = Ui.card("Views", Ui.row(add, inside, delete), list, Ui.row(Ui.label("Name", "dial-name"), name),
+                Ui.foldedAway("moods-more", "Moods", Ui.note("The same cameras in other light."), moods), new CopyRow(bench.views()));
         javafx.scene.layout.HBox.setHgrow(name, javafx.scene.layout.Priority.ALWAYS);
         focal = new Dial("focal", "Focal length", "%.0f mm", 8, 300, 24, true, "On the sensor of this camera, usually 36 mm wide.",
                 x -> camera("focal", c -> c.withFocal(x)));
@@ -144,6 +149,7 @@ final class ViewSheet extends VBox {
         if (v == null) return;
         setting = true;
         list.show(bench.project().views(), v);
+        moods.show(bench.project().views(), v);
         lookupDelete(bench.project().views().size() < 2);
         name.show(v.name());
         Camera c = v.camera().camera();

@@ -52,7 +52,7 @@ public final class ViewStrip extends VBox {
         });
         Label help = Ui.label("Drag the picture; the wheel dollies, arrows walk, Page keys rise. Focus, Meter: click.", "strip-title");
         ToggleGroup lines = new ToggleGroup();
-        HBox guides = Ui.choice(lines, "guide-", "None", "Thirds", "Middle", "Safe");
+        HBox guides = Ui.choice(lines, "guide-", "None", "Thirds", "Middle", "Safe", "Print");
         guides.getStyleClass().add("on-easel");
         lines.getToggles().getFirst().setSelected(true);
         lines.selectedToggleProperty().addListener((o, a, b) -> {

@@ -1,0 +1,174 @@
+package bake.studio.live;
+
+import bake.core.compiled.RenderScene;
+import bake.core.denoise.QuickDenoiser;
+import bake.core.film.Film;
+import bake.core.film.Region;
+import bake.core.finish.Finish;
+import bake.core.finish.Look;
+import bake.core.finish.LuxScale;
+import bake.core.finish.Place;
+import bake.core.finish.Seen;
+import bake.core.scene.Camera;
+import bake.formats.project.View;
+import bake.studio.look.Looks;
+import bake.studio.render.PictureOutput;
+import bake.studio.scene.Levels;
+import bake.studio.scene.SceneAssembly;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Set;
+import java.util.function.BooleanSupplier;
+import java.util.function.Consumer;
+
+/**
+ * Makes pictures of a film: mixes its light as levels and faders say, denoises it, and finishes it. What was denoised last serves again as
+ * long as only the finish changes; a finish that takes longer than a hand waits is shown small first.
+ */
+final class FrameMaker {
+    /** Seconds within which a change of the finish is to be seen, and those for which a hand rests before the whole is worth beginning. */
+    private static final double SOON = 0.03, REST = 0.12;
+
+    /** A film that is shown, with all that is needed to mix its light anew. */
+    record Shown(Film film, RenderScene scene, Camera camera, int passes, double noise, double seconds, long rays) {}
+
+    /** How it is to be shown. */
+    record Way(View view, Showing showing, Set<String> solo, int aimed) {
+        boolean lux() {
+            return showing == Showing.LUX;
+        }
+
+        boolean lit() {
+            return lux() || showing == Showing.PICTURE || showing == Showing.CLAY;
+        }
+    }
+
+    /** A finish with the tables that it takes; the last one serves as long as nothing of it changes. */
+    private record Kept(double saturation, Look look, Finish finish) {}
+
+    /** What was denoised last, and what its pixels show where that was asked for. */
+    private record Clean(Film film, int passes, float[] gains, float[] light, Seen seen) {}
+
+    private final SceneAssembly assembly;
+    private final Consumer<LiveRender.Frame> frames;
+    private volatile Kept kept;
+    private volatile Clean clean;
+    /** Seconds that the last whole finish took for a pixel. */
+    private volatile double pixelCost;
+
+    FrameMaker(SceneAssembly assembly, Consumer<LiveRender.Frame> frames) {
+        this.assembly = assembly;
+        this.frames = frames;
+    }
+
+    /** The view's look; a colour table that cannot be read is left out of the live picture, and said by whoever makes a proof. */
+    private Look look(View v) {
+        try {
+            return Looks.of(assembly.folder(), v);
+        } catch (java.io.IOException e) {
+            return v.look();
+        }
+    }
+
+    Finish finish(Camera c, Look look) {
+        Kept k = kept;
+        if (k == null || k.saturation != c.saturation() || !k.look.equals(look))
+            kept = k = new Kept(c.saturation(), look, new Finish(c.saturation(), look));
+        return k.finish;
+    }
+
+    /**
+     * Hands over a picture of a film, its light mixed as is wanted now.
+     *
+     * @param soon whether nothing but mix and finish is new, so that a slow finish is shown small first
+     * @return false when it was stopped
+     */
+    boolean show(Shown s, Way way, boolean soon, BooleanSupplier stop) {
+        List<String> groups = s.scene().lights().groups();
+        float[] gains = way.lit() ? s.scene().lights().gains(Levels.of(way.view(), groups, way.solo())) : null;
+        int w = s.film().width(), h = s.film().height();
+        int[] argb;
+        if (way.lux()) argb = lux(s.film(), gains, stop);
+        else {
+            Finish finish = finish(s.camera(), way.lit() ? look(way.view()) : Look.PLAIN);
+            Clean c = clean(s, gains, way.lit(), finish, stop);
+            if (c == null) return false;
+            int k = soon ? (int) Math.ceil(Math.sqrt(pixelCost * w * h / SOON)) : 1;
+            if (k > 1 && w / k > 8 && h / k > 8) {
+                int sw = w / k, sh = h / k;
+                Seen seen = c.seen() == null ? null : new Seen(shrunk(c.seen().values(), 7, w, k, sw, sh), shrunk(c.seen().open(), 1, w,
+                        k, sw, sh));
+                hand(s, way, gains, sw, sh, finish.argb(shrunk(c.light(), 3, w, k, sw, sh), Place.whole(sw, sh), seen, stop));
+                if (rests(stop)) return false;
+            }
+            long begun = System.nanoTime();
+            argb = finish.argb(c.light(), Place.whole(w, h), c.seen(), stop);
+            if (argb != null) pixelCost = (System.nanoTime() - begun) / 1e9 / w / h;
+        }
+        if (argb == null) return false;
+        hand(s, way, gains, w, h, argb);
+        return true;
+    }
+
+    /** Waits for a moment; whether it was stopped meanwhile. */
+    private static boolean rests(BooleanSupplier stop) {
+        for (int i = 0; i < 12; i++) {
+            if (stop.getAsBoolean()) return true;
+            java.util.concurrent.locks.LockSupport.parkNanos((long) (REST / 12 * 1e9));
+        }
+        return stop.getAsBoolean();
+    }
+
+    private void hand(Shown s, Way way, float[] gains, int w, int h, int[] argb) {
+        if (argb == null) return;
+        double[] light = way.lit() ? s.film().planeLuminance() : new double[0];
+        // A plane's mean luminance scales with what its gains do to white.
+        if (gains != null)
+            for (int g = 0; g < light.length; g++) light[g] *= 0.2126 * gains[3 * g] + 0.7152 * gains[3 * g + 1] + 0.0722 * gains[3 * g
+                    + 2];
+        var lights = s.scene().lights();
+        double sun = lights.sunDirection() == null ? 0 : lights.sunIlluminance().luminance() * Math.max(0, lights.sunDirection().z());
+        boolean spots = way.lit() && !way.lux() || way.showing() == Showing.RECORDS;
+        frames.accept(new LiveRender.Frame(w, h, argb, s.passes(), s.noise(), s.seconds(), s.rays() / Math.max(1e-9, s.seconds()),
+                lights.groups(),
+                light, way.aimed(), lights.dome().horizontalIlluminance(), sun,
+                spots ? new Spots(s.scene(), s.camera(), s.film(), gains) : null));
+    }
+
+    private Clean clean(Shown s, float[] gains, boolean lit, Finish finish, BooleanSupplier stop) {
+        Clean c = clean;
+        Region all = Region.all(s.film().width(), s.film().height());
+        if (c == null || c.film != s.film() || c.passes != s.passes() || !Arrays.equals(c.gains, gains)) {
+            float[] light = PictureOutput.quickLight(s.film(), gains, all, lit, stop);
+            c = light == null ? null : new Clean(s.film(), s.passes(), gains, light, null);
+        }
+        if (c != null && c.seen == null) {
+            Seen seen = finish.seen(s.film(), all);
+            if (seen != null) c = new Clean(c.film, c.passes, c.gains, c.light, seen);
+        }
+        // Only the last picture of a rendering may be shown once more; while passes go on the film is another one each time.
+        return clean = c;
+    }
+
+    /** Means of squares of {@code k} by {@code k} pixels; null for null. */
+    private static float[] shrunk(float[] p, int n, int w, int k, int sw, int sh) {
+        if (p == null) return null;
+        float[] out = new float[n * sw * sh];
+        float part = 1f / (k * k);
+        for (int y = 0; y < sh * k; y++)
+            for (int x = 0; x < sw * k; x++) {
+                int from = n * (y * w + x), to = n * (y / k * sw + x / k);
+                for (int c = 0; c < n; c++) out[to + c] += part * p[from + c];
+            }
+        return out;
+    }
+
+    private static int[] lux(Film film, float[] gains, BooleanSupplier stop) {
+        float[] clean = QuickDenoiser.run(film, gains, Region.all(film.width(), film.height()), stop);
+        if (clean == null) return null;
+        int[] out = new int[film.width() * film.height()];
+        for (int i = 0; i < out.length; i++)
+            out[i] = LuxScale.argb(0.2126 * clean[3 * i] + 0.7152 * clean[3 * i + 1] + 0.0722 * clean[3 * i + 2]);
+        return out;
+    }
+}
