@@ -7,6 +7,7 @@ import bake.formats.project.View;
 import javafx.scene.layout.Pane;
 import javafx.scene.shape.Line;
 import javafx.scene.shape.Rectangle;
+import javafx.scene.text.Text;
 
 /** Lines over the picture of the View station that help to compose it: thirds, the middle, what any screen and frame leaves
  * free, or what paper of the usual shape leaves of it. */
@@ -14,6 +15,11 @@ final class GuideLines extends Pane {
     private static final double SAFE = 0.9, TITLES = 0.8;
     private final Workbench bench;
     private final CameraHand hand;
+
+    /** What was laid out last. */
+    private record Laid(ZoomPan.Box on, CameraHand.Guide guide, Station station, View view) {}
+
+    private Laid laid;
 
     GuideLines(Workbench bench, CameraHand hand) {
         this.bench = bench;
@@ -23,6 +29,10 @@ final class GuideLines extends Pane {
     }
 
     void lie(ZoomPan.Box on) {
+        Laid now = new Laid(on, hand.guideProperty().get(), bench.stationProperty().get(), bench.view());
+        // Lines that come anew at every layout ask for the next one themselves.
+        if (now.equals(laid)) return;
+        laid = now;
         getChildren().clear();
         if (bench.stationProperty().get() != Station.VIEW || bench.view() == null) return;
         switch (hand.guideProperty().get()) {
@@ -39,16 +49,21 @@ final class GuideLines extends Pane {
         }
     }
 
-    /** Where paper of ISO shape is cut, and where the bleed of the view's own paper is. */
+    /** What paper of ISO and of North American shape shows of it, and where the view's own paper is cut when it has a bleed. */
     private void print(ZoomPan.Box on, View v) {
-        double across = on.w() > on.h() ? Math.sqrt(2) : Math.sqrt(0.5), bleed = v.trim();
-        if (Math.abs(on.w() / on.h() / across - 1) > 0.01) {
-            double w = Math.min(on.w(), on.h() * across), h = w / across;
-            box(on.x() + (on.w() - w) / 2, on.y() + (on.h() - h) / 2, w, h);
-        }
-        if (bleed > 0) box(on.x() + on.w() * bleed / v.size()[0], on.y() + on.h() * bleed / v.size()[1], on.w() * (1 - 2
-                * bleed / v.size()[0]),
-                on.h() * (1 - 2 * bleed / v.size()[1]));
+        paper(on, Math.sqrt(2), "A, B");
+        paper(on, 11 / 8.5, "Letter");
+        double x = on.w() * v.trim() / v.size()[0], y = on.h() * v.trim() / v.size()[1];
+        if (v.trim() > 0) box(on.x() + x, on.y() + y, on.w() - 2 * x, on.h() - 2 * y);
+    }
+
+    private void paper(ZoomPan.Box on, double shape, String name) {
+        double across = on.w() > on.h() ? shape : 1 / shape, w = Math.min(on.w(), on.h() * across), h = w / across;
+        double x = on.x() + (on.w() - w) / 2, y = on.y() + (on.h() - h) / 2;
+        box(x, y, w, h);
+        Text l = new Text(x + 5, y + 14, name);
+        l.getStyleClass().add("guide-word");
+        getChildren().add(l);
     }
 
     private void box(double x, double y, double w, double h) {

@@ -53,8 +53,9 @@ final class MoodTable extends GridPane {
         int row = 1;
         for (View v : all) {
             if (Moods.isMood(v, all)) continue;
-            Label l = Ui.label(v.name(), "line-name");
-            l.setMinWidth(0);
+            Label l = Ui.label(v.name(), "block-head");
+            l.setWrapText(true);
+            l.setMinSize(0, HIGH);
             add(l, 0, row);
             for (Moods m : Moods.values()) add(cell(v, m, all, here, row), 1 + m.ordinal(), row);
             row++;
