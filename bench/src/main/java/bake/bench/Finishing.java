@@ -7,12 +7,22 @@ import bake.core.finish.Place;
 import bake.core.finish.Seen;
 import bake.core.finish.SplineCurve;
 import bake.core.finish.ToneCurve;
+import bake.core.work.Workers;
+import bake.formats.project.Project;
+import bake.formats.project.ProjectFile;
+import bake.formats.project.View;
+import bake.studio.live.LiveRender;
+import bake.studio.scene.SceneAssembly;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Random;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
 
 /**
  * Milliseconds that finishing takes, step by step and all together: the median of several runs.
@@ -24,7 +34,7 @@ public final class Finishing {
 
     private Finishing() {}
 
-    public static void main(String[] args) {
+    public static void main(String[] args) throws Exception {
         Look.Tones t = Look.Tones.NONE;
         Look.Colours c = Look.Colours.NONE;
         Look.Optics o = Look.Optics.NONE;
@@ -74,6 +84,51 @@ public final class Finishing {
             }
             System.out.println(line);
         });
+        shown();
+    }
+
+    private static final String ROOM = """
+            {"bake": 1, "name": "Room", "materials": [{"name": "wall", "base": [0.7,0.6,0.5], "roughness": 1, "ior": 1}],
+             "shapes": [{"name": "floor", "type": "quad", "center": [0,0,0], "size": [6,6], "material": "wall"},
+                        {"name": "box", "type": "box", "center": [0.2,0,1], "size": [1,1,2], "material": "wall"}],
+             "views": [{"name": "One", "camera": {"position": [0,-5,1], "target": [0,0,1], "focal": 24}, "curve": "film", "whiteBalance": 5000,
+                        "finish": {"highlights": -0.3, "shadows": 0.2, "contrast": 0.2, "curve": [0,0,0.4,0.5,1,1], "saturation": 0.1, "vibrance": 0.2,
+                                   "slope": [1.1,1,0.9], "glow": 0.1, "vignette": 0.4, "fringe": 1, "sharpen": 0.5, "grain": 0.3, "outline": 1,
+                                   "wobble": 0.3, "wash": 1, "skyLighten": 0.3}}]}""";
+
+    /** Milliseconds from a change of a finish with all steps to the first picture of it on the easel, and to the whole one. */
+    private static void shown() throws Exception {
+        Path dir = Files.createTempDirectory("bake-finish");
+        Files.writeString(dir.resolve("project.json"), ROOM);
+        Project project = ProjectFile.read(dir.resolve("project.json"));
+        for (int[] size : new int[][] {{1920, 1080}, {3840, 2160}}) {
+            BlockingQueue<LiveRender.Frame> frames = new LinkedBlockingQueue<>();
+            try (Workers workers = new Workers(2);
+                    LiveRender live = new LiveRender(new SceneAssembly(dir), null, workers, frames::add, Throwable::printStackTrace)) {
+                live.patience(2);
+                View v = project.views().getFirst();
+                live.show(project, v, size[0], size[1]);
+                while (frames.take().passes() < 2) Thread.onSpinWait();
+                double[] first = new double[3 * RUNS], whole = new double[3 * RUNS];
+                for (int k = 0; k < first.length; k++) {
+                    Thread.sleep(50);
+                    frames.clear();
+                    v = v.withFinish(v.finish().with("lighten", 0.01 * (k + 1)));
+                    long asked = System.nanoTime();
+                    live.show(project, v, size[0], size[1]);
+                    frames.take();
+                    first[k] = (System.nanoTime() - asked) / 1e6;
+                    while (frames.take().width() != size[0]) Thread.onSpinWait();
+                    whole[k] = (System.nanoTime() - asked) / 1e6;
+                }
+                Arrays.sort(first);
+                Arrays.sort(whole);
+                System.out.printf(Locale.ROOT, "all steps, changed on an easel of %dx%d: seen after %.0f ms (nine of ten %.0f), whole after %.0f%n",
+                        size[0], size[1], first[first.length / 2], first[first.length * 9 / 10], whole[whole.length / 2]);
+            }
+        }
+        Files.delete(dir.resolve("project.json"));
+        Files.delete(dir);
     }
 
     private static Look look(Look.Tones t, Look.Colours c, Look.Optics o, Look.Drawing d, ColourTable lut) {

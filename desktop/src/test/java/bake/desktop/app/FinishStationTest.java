@@ -195,7 +195,8 @@ class FinishStationTest extends WindowFixture {
         r.clickOn("#guide-print");
         until("two kinds of paper with their names", () -> guides.size() == 4 && guides.get(1) instanceof javafx.scene.text.Text l
                 && l.getText().equals("A, B"));
-        QuickRobot.interact(() -> bench.editView(null, v -> v.withSize(1200, 800).withPrint(new bake.formats.project.View.PrintSpec(254, 10))));
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withSize(1200, 800).withPrint(new bake.formats.project.View.PrintSpec(254,
+                10))));
         // 10 mm at 254 to the inch are 100 of the 1200 pixels.
         until("and where it is cut", () -> guides.size() == 5 && guides.get(4) instanceof javafx.scene.shape.Rectangle cut
                 && Math.abs(cut.getWidth() / ((javafx.scene.shape.Rectangle) guides.getFirst()).getHeight() - 1000 / 800.0) < 0.02);

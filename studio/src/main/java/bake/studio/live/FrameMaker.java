@@ -20,6 +20,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
+import java.util.stream.IntStream;
 
 /**
  * Makes pictures of a film: mixes its light as levels and faders say, denoises it, and finishes it. What was denoised last serves again as
@@ -27,7 +28,7 @@ import java.util.function.Consumer;
  */
 final class FrameMaker {
     /** Seconds within which a change of the finish is to be seen, and those for which a hand rests before the whole is worth beginning. */
-    private static final double SOON = 0.03, REST = 0.12;
+    private static final double SOON = 0.012, REST = 0.12;
 
     /** A film that is shown, with all that is needed to mix its light anew. */
     record Shown(Film film, RenderScene scene, Camera camera, int passes, double noise, double seconds, long rays) {}
@@ -49,10 +50,14 @@ final class FrameMaker {
     /** What was denoised last, and what its pixels show where that was asked for. */
     private record Clean(Film film, int passes, float[] gains, float[] light, Seen seen) {}
 
+    /** The same {@code k} times smaller each way. */
+    private record Small(Clean of, int k, int w, int h, float[] light, Seen seen) {}
+
     private final SceneAssembly assembly;
     private final Consumer<LiveRender.Frame> frames;
     private volatile Kept kept;
     private volatile Clean clean;
+    private volatile Small small;
     /** Seconds that the last whole finish took for a pixel. */
     private volatile double pixelCost;
 
@@ -95,10 +100,8 @@ final class FrameMaker {
             if (c == null) return false;
             int k = soon ? (int) Math.ceil(Math.sqrt(pixelCost * w * h / SOON)) : 1;
             if (k > 1 && w / k > 8 && h / k > 8) {
-                int sw = w / k, sh = h / k;
-                Seen seen = c.seen() == null ? null : new Seen(shrunk(c.seen().values(), 7, w, k, sw, sh), shrunk(c.seen().open(), 1, w,
-                        k, sw, sh));
-                hand(s, way, gains, sw, sh, finish.argb(shrunk(c.light(), 3, w, k, sw, sh), Place.whole(sw, sh), seen, stop));
+                Small m = small(c, k, w, h);
+                hand(s, way, gains, m.w, m.h, finish.argb(m.light, Place.whole(m.w, m.h), m.seen, stop));
                 if (rests(stop)) return false;
             }
             long begun = System.nanoTime();
@@ -150,16 +153,28 @@ final class FrameMaker {
         return clean = c;
     }
 
+    /** Made once for many changes of a finish; one that is about as small serves as well. */
+    private Small small(Clean c, int k, int w, int h) {
+        Small m = small;
+        if (m != null && m.of == c && m.k >= k && m.k <= 2 * k) return m;
+        int sw = w / k, sh = h / k;
+        float[] light = shrunk(c.light(), 3, w, k, sw, sh);
+        Seen seen = c.seen() == null ? null
+                : new Seen(shrunk(c.seen().values(), 7, w, k, sw, sh), shrunk(c.seen().open(), 1, w, k, sw, sh));
+        return small = new Small(c, k, sw, sh, light, seen);
+    }
+
     /** Means of squares of {@code k} by {@code k} pixels; null for null. */
     private static float[] shrunk(float[] p, int n, int w, int k, int sw, int sh) {
         if (p == null) return null;
         float[] out = new float[n * sw * sh];
         float part = 1f / (k * k);
-        for (int y = 0; y < sh * k; y++)
-            for (int x = 0; x < sw * k; x++) {
-                int from = n * (y * w + x), to = n * (y / k * sw + x / k);
-                for (int c = 0; c < n; c++) out[to + c] += part * p[from + c];
-            }
+        IntStream.range(0, sh).parallel().forEach(row -> {
+            for (int y = row * k; y < (row + 1) * k; y++)
+                for (int x = 0, to = n * row * sw; x < sw; x++, to += n)
+                    for (int from = n * (y * w + x * k), end = from + n * k; from < end; from += n)
+                        for (int c = 0; c < n; c++) out[to + c] += part * p[from + c];
+        });
         return out;
     }
 

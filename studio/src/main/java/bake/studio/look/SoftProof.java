@@ -2,26 +2,22 @@ package bake.studio.look;
 
 import bake.core.finish.ColourTable;
 import bake.formats.FormatException;
-import java.awt.Transparency;
 import java.awt.color.ColorSpace;
-import java.awt.color.ICC_ColorSpace;
 import java.awt.color.ICC_Profile;
-import java.awt.image.BufferedImage;
 import java.awt.image.ColorConvertOp;
-import java.awt.image.ComponentColorModel;
 import java.awt.image.DataBuffer;
+import java.awt.image.Raster;
 import java.awt.image.WritableRaster;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 
 /**
- * How a picture will look in print, by the ICC profile of its paper: through the profile and back, by Java's colour management. Colours
- * that
- * come back as others are ones which the paper cannot show.
+ * How a picture will look in print, by the ICC profile of its paper: through the profile and back, by Java's colour management, with
+ * perceptual intent. Colours that come back as others are ones which the paper cannot show.
  */
 public final class SoftProof {
-    private static final int SIDE = 33;
+    private static final int SIDE = 65;
     private static final long MOST_BYTES = 32L << 20;
     /** Difference of a colour, in parts of white, from which on it counts as lost; and what marks it. */
     private static final float LOST = 0.06f;
@@ -47,29 +43,29 @@ public final class SoftProof {
     }
 
     static SoftProof of(String name, ICC_Profile profile) {
-        ICC_ColorSpace paper = new ICC_ColorSpace(profile);
+        ICC_Profile srgb = ICC_Profile.getInstance(ColorSpace.CS_sRGB);
         int n = SIDE * SIDE * SIDE;
-        BufferedImage in = new BufferedImage(SIDE * SIDE, SIDE, BufferedImage.TYPE_INT_RGB), out = new BufferedImage(SIDE * SIDE, SIDE,
-                BufferedImage.TYPE_INT_RGB);
-        for (int i = 0; i < n; i++) in.setRGB(i % (SIDE * SIDE), i / (SIDE * SIDE), code(i % SIDE) << 16 | code(
-                i / SIDE % SIDE) << 8 | code(i / SIDE / SIDE));
-        ComponentColorModel model = new ComponentColorModel(paper, false, false, Transparency.OPAQUE, DataBuffer.TYPE_BYTE);
-        WritableRaster r = model.createCompatibleWritableRaster(SIDE * SIDE, SIDE);
-        BufferedImage printed = new BufferedImage(model, r, false, null);
-        new ColorConvertOp(null).filter(in, printed);
-        new ColorConvertOp(ColorSpace.getInstance(ColorSpace.CS_sRGB), null).filter(printed, out);
+        // 16 bit throughout: inks of 8 bit are up to two CIELAB units off.
+        WritableRaster in = Raster.createInterleavedRaster(DataBuffer.TYPE_USHORT, SIDE * SIDE, SIDE, 3, null),
+                out = in.createCompatibleWritableRaster();
+        int[] c = new int[3];
+        for (int i = 0; i < n; i++) {
+            c[0] = code(i % SIDE);
+            c[1] = code(i / SIDE % SIDE);
+            c[2] = code(i / SIDE / SIDE);
+            in.setPixel(i % (SIDE * SIDE), i / (SIDE * SIDE), c);
+        }
+        new ColorConvertOp(new ICC_Profile[] {srgb, profile, srgb}, null).filter(in, out);
         float[] v = new float[3 * n];
         for (int i = 0; i < n; i++) {
-            int c = out.getRGB(i % (SIDE * SIDE), i / (SIDE * SIDE));
-            v[3 * i] = (c >> 16 & 255) / 255f;
-            v[3 * i + 1] = (c >> 8 & 255) / 255f;
-            v[3 * i + 2] = (c & 255) / 255f;
+            out.getPixel(i % (SIDE * SIDE), i / (SIDE * SIDE), c);
+            for (int k = 0; k < 3; k++) v[3 * i + k] = c[k] / 65535f;
         }
         return new SoftProof(name, new ColourTable(SIDE, true, new float[3], new float[] {1, 1, 1}, v));
     }
 
     private static int code(int k) {
-        return Math.round(255f * k / (SIDE - 1));
+        return Math.round(65535f * k / (SIDE - 1));
     }
 
     public String name() {
