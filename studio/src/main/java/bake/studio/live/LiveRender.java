@@ -245,9 +245,17 @@ public final class LiveRender implements AutoCloseable {
             if (p > 0) noise = finish.noise(film, Region.all(w, h));
             double seconds = (now - start) / 1e9;
             FrameMaker.Shown there = new FrameMaker.Shown(film, scene, camera, passes == 1 ? 0 : p + 1, noise, seconds, renderer.rays());
-            if (!show(there, false, () -> atLeast ? halted : interrupt)) return false;
+            Request mixed = current();
+            if (!show(there, mixed, false, () -> atLeast ? halted : interrupt)) return false;
             synchronized (this) {
-                if (!interrupt) last = there;
+                if (!interrupt) {
+                    last = there;
+                    // What was changed meanwhile may have been shown before this, which does not have it.
+                    if (current != mixed) {
+                        remix = true;
+                        notifyAll();
+                    }
+                }
             }
             shown = System.nanoTime() - now;
         }
@@ -296,12 +304,12 @@ public final class LiveRender implements AutoCloseable {
         guides = g;
     }
 
-    /** Hands over a picture of a film as it is wanted now; false when it was stopped. */
-    private boolean show(FrameMaker.Shown s, boolean soon, BooleanSupplier stop) {
-        Request r;
-        synchronized (this) {
-            r = current;
-        }
+    private synchronized Request current() {
+        return current;
+    }
+
+    /** Hands over a picture of a film as it is wanted; false when it was stopped. */
+    private boolean show(FrameMaker.Shown s, Request r, boolean soon, BooleanSupplier stop) {
         return r != null && maker.show(s, new FrameMaker.Way(r.view, r.showing, r.solo, r.width), soon, stop);
     }
 
@@ -322,7 +330,11 @@ public final class LiveRender implements AutoCloseable {
             FrameMaker.Shown s = last;
             try {
                 // What comes next is not kept waiting by a finish that takes long.
-                if (s != null) show(s, true, () -> halted || last == null || remix);
+                if (s != null) show(s, current(), true, () -> halted || last == null || remix);
+                synchronized (this) {
+                    // A newer picture may have come between.
+                    if (s != last && last != null) remix = true;
+                }
             } catch (RuntimeException | OutOfMemoryError e) {
                 synchronized (this) {
                     if (closed) return;
