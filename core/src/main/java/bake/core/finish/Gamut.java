@@ -43,6 +43,20 @@ public enum Gamut {
         return m;
     }
 
+    /** CIE XYZ under this white to XYZ under another, by cone responses (Bradford; ICC.1:2022, annex E.3); row by row. */
+    public double[] adaptedTo(double[] white) {
+        double[] xyz = toXyz(), own = {xyz[0] + xyz[1] + xyz[2], 1, xyz[6] + xyz[7] + xyz[8]}, scaled = WhiteBalance.TO_CONE.clone();
+        for (int r = 0; r < 3; r++) {
+            double from = 0, to = 0;
+            for (int c = 0; c < 3; c++) {
+                from += WhiteBalance.TO_CONE[3 * r + c] * own[c];
+                to += WhiteBalance.TO_CONE[3 * r + c] * white[c];
+            }
+            for (int c = 0; c < 3; c++) scaled[3 * r + c] *= to / from;
+        }
+        return WhiteBalance.times(WhiteBalance.inverse(WhiteBalance.TO_CONE), scaled);
+    }
+
     /** Linear sRGB to linear colours of this gamut. */
     float[] fromSrgb() {
         double[] m = WhiteBalance.times(WhiteBalance.inverse(toXyz()), SRGB.toXyz());

@@ -8,7 +8,7 @@ import bake.core.math.Vec3;
  * responses (von Kries) with the Bradford matrix (Lam 1985, as given by Lindbloom; matrix from memory).
  */
 final class WhiteBalance {
-    private static final double[] TO_CONE = {0.8951, 0.2664, -0.1614, -0.7502, 1.7135, 0.0367, 0.0389, -0.0685, 1.0296};
+    static final double[] TO_CONE = {0.8951, 0.2664, -0.1614, -0.7502, 1.7135, 0.0367, 0.0389, -0.0685, 1.0296};
     /** Linear Rec. 709 to CIE XYZ (IEC 61966-2-1). */
     private static final double[] TO_XYZ = {0.4124564, 0.3575761, 0.1804375, 0.2126729, 0.7151522, 0.0721750, 0.0193339, 0.1191920,
             0.9503041};

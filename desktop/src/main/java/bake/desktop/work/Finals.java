@@ -144,7 +144,8 @@ public final class Finals {
 
     void refresh() {
         Project p = bench.project();
-        if (p == null) {
+        // What was foreseen may come when the project is closing.
+        if (p == null || bench.folder() == null) {
             rows.clear();
             return;
         }

@@ -14,9 +14,6 @@ import java.util.zip.Deflater;
  */
 final class GamutProfile {
     private static final double[] D50 = {0.9642, 1, 0.8249};
-    /** Cone responses of the Bradford adaptation (ICC.1:2022, annex E.3). */
-    private static final double[][] CONE = {{0.8951, 0.2664, -0.1614}, {-0.7502, 1.7135, 0.0367}, {0.0389, -0.0685, 1.0296}};
-
     private GamutProfile() {}
 
     static String name(Gamut g) {
@@ -37,18 +34,17 @@ final class GamutProfile {
     }
 
     static byte[] icc(Gamut g) {
-        double[] xyz = g.toXyz(), white = {xyz[0] + xyz[1] + xyz[2], 1, xyz[6] + xyz[7] + xyz[8]};
-        double[][] adapt = adaptation(white);
+        double[] xyz = g.toXyz(), adapt = g.adaptedTo(D50);
         Map<String, byte[]> tags = new LinkedHashMap<>();
         tags.put("desc", text(name(g)));
         tags.put("cprt", text("No rights reserved."));
         tags.put("wtpt", triple(D50));
         ByteBuffer chad = ByteBuffer.allocate(8 + 36).put(ascii("sf32")).putInt(0);
-        for (double[] row : adapt) for (double v : row) chad.putInt(fixed(v));
+        for (double v : adapt) chad.putInt(fixed(v));
         tags.put("chad", chad.array());
         for (int c = 0; c < 3; c++) {
             double[] column = new double[3];
-            for (int r = 0; r < 3; r++) for (int k = 0; k < 3; k++) column[r] += adapt[r][k] * xyz[3 * k + c];
+            for (int r = 0; r < 3; r++) for (int k = 0; k < 3; k++) column[r] += adapt[3 * r + k] * xyz[3 * k + c];
             tags.put("rgb".charAt(c) + "XYZ", triple(column));
         }
         for (char c : "rgb".toCharArray()) tags.put(c + "TRC", curve(g));
@@ -114,32 +110,5 @@ final class GamutProfile {
 
     private static double[] power(double gamma, double scale, double slope, double from) {
         return new double[] {gamma, 1 / scale, (scale - 1) / scale, 1 / slope, from};
-    }
-
-    private static double[][] adaptation(double[] white) {
-        double[][] inverse = inverse(CONE), out = new double[3][3];
-        for (int k = 0; k < 3; k++) {
-            double from = 0, to = 0;
-            for (int i = 0; i < 3; i++) {
-                from += CONE[k][i] * white[i];
-                to += CONE[k][i] * D50[i];
-            }
-            for (int r = 0; r < 3; r++) for (int c = 0; c < 3; c++) out[r][c] += inverse[r][k] * to / from * CONE[k][c];
-        }
-        return out;
-    }
-
-    private static double[][] inverse(double[][] m) {
-        double[][] out = new double[3][3];
-        double d = 0;
-        for (int r = 0; r < 3; r++)
-            for (int c = 0; c < 3; c++) {
-                int a = (r + 1) % 3, b = (r + 2) % 3, e = (c + 1) % 3, f = (c + 2) % 3;
-                double minor = m[a][e] * m[b][f] - m[a][f] * m[b][e];
-                out[c][r] = minor;
-                if (r == 0) d += m[0][c] * minor;
-            }
-        for (double[] row : out) for (int c = 0; c < 3; c++) row[c] /= d;
-        return out;
     }
 }
