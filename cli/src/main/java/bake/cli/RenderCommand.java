@@ -143,6 +143,8 @@ final class RenderCommand implements Callable<Integer> {
             throw new IllegalArgumentException("--channels are written into .exr files only");
         if (!fields.isEmpty() && !out.toString().toLowerCase(Locale.ROOT).endsWith(".png"))
             throw new IllegalArgumentException("--stamp writes on .png pictures; scene light and TIFF stay as they are");
+        if (options.gamut() != Gamut.SRGB && out.toString().toLowerCase(Locale.ROOT).matches(".*\\.(exr|hdr)"))
+            throw new IllegalArgumentException("--gamut is for .png, .tif and .jpg; .exr and .hdr hold linear light of BT.709 primaries");
         if (!fields.isEmpty() && options.gamut() != Gamut.SRGB) throw new IllegalArgumentException("a stamped picture is sRGB: leave out --gamut");
         Projects.Opened opened = Projects.open(project, sets);
         View v = opened.view(view);

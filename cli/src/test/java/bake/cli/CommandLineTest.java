@@ -227,6 +227,10 @@ class CommandLineTest {
         for (String bad : new String[] {"--samples=0", "--noise=-1", "--noise=nan", "--time=-2", "--threads=0", "--threads=many",
                 "--seed=x"})
             assertEquals(2, run("render", p(), bad, "-o", dir.resolve("x.png").toString()), bad + ": " + err);
+        assertEquals(2, run("render", p(), "--gamut", "p3", "-o", dir.resolve("x.exr").toString()));
+        assertTrue(err.contains("BT.709"), err);
+        assertEquals(2, run("render", p(), "--gamut", "wide", "-o", dir.resolve("x.png").toString()));
+        assertTrue(err.contains("bt2020"), err);
     }
 
     /** What --set changes is in the picture; the project file stays as it is. */

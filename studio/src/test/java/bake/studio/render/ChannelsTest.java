@@ -177,4 +177,18 @@ class ChannelsTest {
         RenderJob.Order usual = new RenderJob.Order("One", huge.camera(), huge.look(), huge.preset(), 640, 360, null, 3, true);
         ExtraChannels.check(usual, List.of(Channel.values()), 12);
     }
+
+    /** A delivery may ask for each of them: the project's schema knows their words, and those of gamuts. */
+    @Test
+    void deliveriesMayAskForAll() throws Exception {
+        String words = java.util.Arrays.stream(Channel.values()).map(c -> '"' + c.word() + '"').collect(java.util.stream.Collectors.joining(","));
+        for (bake.core.finish.Gamut g : bake.core.finish.Gamut.values()) {
+            var n = bake.formats.Json.MAPPER.readTree("{\"bake\": 1, \"name\": \"x\", \"deliveries\": [{\"name\": \"R1\", \"files\": [\"exr\"], \"channels\": ["
+                    + words + "], \"gamut\": \"" + g.name().toLowerCase(java.util.Locale.ROOT) + "\"}]}");
+            var d = bake.formats.project.ProjectFile.read(n, "project.json").deliveries().getFirst();
+            FileOptions how = bake.studio.plan.Deliveries.options(d);
+            org.junit.jupiter.api.Assertions.assertEquals(Channel.values().length, how.channels().size());
+            org.junit.jupiter.api.Assertions.assertEquals(g, how.gamut());
+        }
+    }
 }
