@@ -73,8 +73,11 @@ final class RenderCommand implements Callable<Integer> {
     @Option(names = "--samples", paramLabel = "N", description = "passes")
     private Integer samples;
 
-    @Option(names = "--noise", paramLabel = "PERCENT", description = "noise aim; 0 for none")
+    @Option(names = "--noise", paramLabel = "PERCENT", description = "noise aim, before denoising; 0 for none")
     private Double noise;
+
+    @Option(names = "--error", paramLabel = "PERCENT", description = "aim of what noise is left once the picture is denoised; 0 for none")
+    private Double error;
 
     @Option(names = "--time", paramLabel = "SECONDS", description = "time limit; 0 for none")
     private Double time;
@@ -213,7 +216,7 @@ final class RenderCommand implements Callable<Integer> {
     private void stamp(List<StampField> fields, Stamp.Corner corner, String title, View v, RenderJob job) throws IOException {
         Region r = job.order().region();
         Proof facts = new Proof(0, "", "", v, job.order().preset(), r.width(), r.height(), LocalDateTime.now().truncatedTo(ChronoUnit.MINUTES)
-                .toString(), job.progress().seconds(), job.phases().caches(), job.progress().passes(), job.progress().noise(),
+                .toString(), job.progress().seconds(), job.phases().caches(), job.progress().passes(), job.rawNoise(),
                 job.progress().rays(), job.clampedShare(), seed, false, false, 0, 0, null, null);
         BufferedImage i = DisplayPicture.image8(r.width(), r.height(), PictureOutput.argb(job.film(), job.finish(), null, r,
                 job.order().preset().denoise()), false);
@@ -276,12 +279,17 @@ final class RenderCommand implements Callable<Integer> {
         if (clamp != null && !(clamp >= 0 && clamp < 1e9)) throw new IllegalArgumentException("--clamp takes 0 or more");
         Preset bounced = bounces == null ? given : given.withBounces(bounces), p = clamp == null ? bounced : bounced.withClamp(clamp);
         if (samples != null && samples < 1) throw new IllegalArgumentException("--samples takes 1 or more");
-        if (noise != null && !(noise >= 0 && noise <= 100) || time != null && !(time >= 0))
-            throw new IllegalArgumentException("--noise takes 0 to 100 percent, --time 0 seconds or more");
+        if (noise != null && !(noise >= 0 && noise <= 100) || error != null && !(error >= 0 && error <= 100) || time != null && !(time >= 0))
+            throw new IllegalArgumentException("--noise and --error take 0 to 100 percent, --time 0 seconds or more");
+        if (noise != null && error != null)
+            throw new IllegalArgumentException("--noise is of the picture before denoising, --error of the denoised one: give one of them");
+        if (error != null && !p.denoise())
+            throw new IllegalArgumentException("--error is of a denoised picture, and preset " + p.name() + " does not denoise: give --noise");
         // A limit that is given alone stands alone: the preset's others would end the picture earlier.
-        boolean any = samples != null || noise != null || time != null;
+        boolean any = samples != null || noise != null || error != null || time != null;
         if (!any) return p;
-        return p.withLimits(noise != null ? noise : 0, time != null ? time : 0, samples != null ? samples : 0);
+        double aim = noise != null ? noise : error != null ? error : 0;
+        return p.withLimits(aim, time != null ? time : 0, samples != null ? samples : 0).withAimDenoised(error != null ? true : null);
     }
 
     static int[] size(String size) {

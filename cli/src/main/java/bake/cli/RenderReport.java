@@ -20,7 +20,7 @@ final class RenderReport {
         Region r = job.order().region();
         ObjectNode n = Json.MAPPER.createObjectNode();
         n.put("seconds", g.seconds()).put("passes", g.passes()).put("samples", job.film().samples()).put("rays", g.rays());
-        if (Double.isFinite(g.noise())) n.put("noise", g.noise());
+        if (Double.isFinite(job.rawNoise())) n.put("noise", job.rawNoise());
         else n.putNull("noise");
         DeliveredError off = job.delivered();
         if (off != null) n.put("error", off.percent()).put("worst", off.worst());

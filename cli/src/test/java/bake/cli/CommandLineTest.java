@@ -214,6 +214,9 @@ class CommandLineTest {
     void limitsEndThePicture() throws IOException {
         assertEquals(0, run("render", p(), "--size", "60x40", "--noise", "12", "-o", dir.resolve("n.exr").toString(), "--json"), err);
         assertTrue(Json.MAPPER.readTree(out).get("noise").asDouble() <= 12, out);
+        assertEquals(0, run("render", p(), "--size", "60x40", "--error", "4", "-o", dir.resolve("n.png").toString(), "--json"), err);
+        assertTrue(Json.MAPPER.readTree(out).get("error").asDouble() <= 4 * 1.2, out);
+        assertTrue(Json.MAPPER.readTree(out).get("noise").asDouble() > Json.MAPPER.readTree(out).get("error").asDouble(), out);
         long start = System.nanoTime();
         assertEquals(0, run("render", p(), "--size", "60x40", "--time", "3", "-o", dir.resolve("t.exr").toString(), "--json"), err);
         assertTrue((System.nanoTime() - start) / 1e9 < 14);
@@ -224,7 +227,9 @@ class CommandLineTest {
                 err);
         assertFalse(java.util.Arrays.equals(Files.readAllBytes(dir.resolve("s2.exr")), Files.readAllBytes(dir.resolve("s3.exr"))),
                 "another seed, other noise");
-        for (String bad : new String[] {"--samples=0", "--noise=-1", "--noise=nan", "--time=-2", "--threads=0", "--threads=many",
+        assertEquals(2, run("render", p(), "--noise", "3", "--error", "1", "-o", dir.resolve("x.png").toString()));
+        assertTrue(err.contains("one of them"), err);
+        for (String bad : new String[] {"--samples=0", "--noise=-1", "--error=101", "--noise=nan", "--time=-2", "--threads=0", "--threads=many",
                 "--seed=x"})
             assertEquals(2, run("render", p(), bad, "-o", dir.resolve("x.png").toString()), bad + ": " + err);
         assertEquals(2, run("render", p(), "--gamut", "p3", "-o", dir.resolve("x.exr").toString()));

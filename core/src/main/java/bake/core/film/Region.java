@@ -20,4 +20,10 @@ public record Region(int x, int y, int width, int height) {
         if (x1 <= x0 || y1 <= y0) throw new IllegalArgumentException("the region lies outside of the " + w + "x" + h + " picture");
         return new Region(x0, y0, x1 - x0, y1 - y0);
     }
+
+    /** What lies in another region too; there must be something. */
+    public Region within(Region r) {
+        int x0 = Math.max(x, r.x), y0 = Math.max(y, r.y);
+        return new Region(x0, y0, Math.min(x + width, r.x + r.width) - x0, Math.min(y + height, r.y + r.height) - y0);
+    }
 }

@@ -3,8 +3,12 @@ package bake.core.finish;
 import bake.core.denoise.Denoiser;
 import bake.core.film.Film;
 import bake.core.film.Region;
+import bake.core.math.PathSampler;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import java.util.function.BooleanSupplier;
+import java.util.stream.IntStream;
 
 /**
  * How wrong a picture is as it would be delivered: denoised, and as it is displayed, judged by the halves of its samples
@@ -14,47 +18,97 @@ import java.util.function.BooleanSupplier;
  * @param worst the same of one block of 16 x 16 pixels, which 95 of 100 do not exceed
  */
 public record DeliveredError(double percent, double worst) {
+    /** Pixels that tell enough of a picture. */
+    public static final int MOST = 150_000;
     private static final int BLOCK = 16;
-    /** Pixels that are denoised to judge a picture at most, and the rows that lie together then. */
-    private static final int MOST = 150_000, ROWS = 32;
+    /** Of one of the pieces that are judged of a large picture, pixels; what is denoised around it besides, which would be cut off else. */
+    private static final int WIDTH = 64, HEIGHT = 32, AROUND = 16;
 
-    /** Judges a picture; null where it cannot be: stopped, without features or with too few samples. */
-    public static DeliveredError of(Film film, Region r, Finish finish, BooleanSupplier stop) {
-        int rows = Math.min(ROWS, r.height()), bands = (int) Math.clamp((long) MOST / Math.max(1, (long) rows * r.width()), 1,
-                (r.height() + rows - 1) / rows);
-        double signal = 0;
-        int across = (r.width() + BLOCK - 1) / BLOCK, n = 0;
-        long pixels = 0;
-        double[] blocks = new double[across * ((rows + BLOCK - 1) / BLOCK) * bands];
-        double sum = 0;
-        for (int b = 0; b < bands; b++) {
-            // A few bands over the height; all of it where the picture is small.
-            int y0 = bands == 1 ? (r.height() - rows) / 2 : (int) ((long) b * (r.height() - rows) / (bands - 1));
-            Region part = new Region(r.x(), r.y() + y0, r.width(), rows);
-            Denoiser.Judged j = Denoiser.judged(film, null, part, finish.saturation(), stop);
-            if (j == null) return null;
-            for (int by = 0; by < rows; by += BLOCK)
-                for (int bx = 0; bx < r.width(); bx += BLOCK) {
-                    double e = 0;
-                    int count = 0;
-                    for (int y = by; y < Math.min(rows, by + BLOCK); y++)
-                        for (int x = bx; x < Math.min(r.width(), bx + BLOCK); x++, count++) {
-                            int i = y * r.width() + x;
-                            double l = (0.2126 * j.light()[3 * i] + 0.7152 * j.light()[3 * i + 1] + 0.0722 * j.light()[3 * i + 2])
-                                    / finish.saturation(), d = finish.display(l), k = finish.displayedSlope(l * finish.saturation());
-                            double most = Math.max(d, 1 - d);
-                            e += Math.min(j.error()[i] * k * k, most * most);
-                            signal += d * d;
-                        }
-                    sum += e;
-                    pixels += count;
-                    blocks[n++] = e / count;
-                }
+    /**
+     * Judges a picture; null where it cannot be: stopped, without features or with too few samples.
+     *
+     * @param most pixels that are judged, about; of a larger picture pieces that lie all over it
+     */
+    public static DeliveredError of(Film film, Region r, Finish finish, int most, BooleanSupplier stop) {
+        List<Region> parts = parts(r, most);
+        Denoiser.Judged[] judged = new Denoiser.Judged[parts.size()];
+        IntStream.range(0, judged.length).parallel().forEach(i -> judged[i] = Denoiser.judged(film, null, around(parts.get(i), r),
+                finish.saturation(), stop));
+        Sum sum = new Sum(finish);
+        for (int i = 0; i < judged.length; i++) {
+            if (judged[i] == null) return null;
+            sum.add(judged[i], around(parts.get(i), r), parts.get(i));
         }
-        if (!(signal > 0)) return new DeliveredError(0, 0);
-        double level = signal / pixels;
-        Arrays.sort(blocks, 0, n);
-        return new DeliveredError(100 * Math.sqrt(sum / pixels / level),
-                100 * Math.sqrt(blocks[(int) Math.min(n - 1, Math.floor(0.95 * n))] / level));
+        return sum.error();
+    }
+
+    private static Region around(Region part, Region r) {
+        return new Region(part.x() - AROUND, part.y() - AROUND, part.width() + 2 * AROUND, part.height() + 2 * AROUND).within(r);
+    }
+
+    /** The picture itself, or pieces of it: one in each field of a grid, somewhere in it. */
+    private static List<Region> parts(Region r, int most) {
+        if ((long) r.width() * r.height() <= most) return List.of(r);
+        int count = Math.max(1, most / (WIDTH * HEIGHT)), w = Math.min(WIDTH, r.width()), h = Math.min(HEIGHT, r.height()),
+                across = Math.clamp(Math.round(Math.sqrt(count * (double) r.width() / w * h / r.height())), 1, r.width() / w),
+                down = Math.clamp(count / across, 1, r.height() / h);
+        List<Region> out = new ArrayList<>();
+        for (int y = 0; y < down; y++)
+            for (int x = 0; x < across; x++) {
+                int at = y * across + x;
+                out.add(new Region(r.x() + place(x, across, r.width(), w, 2 * at), r.y() + place(y, down, r.height(), h, 2 * at + 1), w, h));
+            }
+        return out;
+    }
+
+    /** Where a piece begins in field {@code k} of {@code n}. */
+    private static int place(int k, int n, int all, int size, int seed) {
+        int from = (int) ((long) k * all / n), room = (int) ((k + 1L) * all / n) - from - size;
+        return from + (room <= 0 ? 0 : (PathSampler.hash(seed) >>> 1) % (room + 1));
+    }
+
+    /** Squared errors and light as they are displayed. */
+    private static final class Sum {
+        private final Finish finish;
+        private double error, signal;
+        private long pixels;
+        private double[] blocks = new double[64];
+        private int n;
+
+        Sum(Finish finish) {
+            this.finish = finish;
+        }
+
+        void add(Denoiser.Judged j, Region of, Region part) {
+            for (int y = part.y(); y < part.y() + part.height(); y += BLOCK)
+                for (int x = part.x(); x < part.x() + part.width(); x += BLOCK)
+                    block(j, of, new Region(x, y, BLOCK, BLOCK).within(part));
+        }
+
+        private void block(Denoiser.Judged j, Region of, Region block) {
+            double e = 0;
+            for (int y = block.y(); y < block.y() + block.height(); y++)
+                for (int x = block.x(); x < block.x() + block.width(); x++) {
+                    int i = (y - of.y()) * of.width() + x - of.x();
+                    double l = (0.2126 * j.light()[3 * i] + 0.7152 * j.light()[3 * i + 1] + 0.0722 * j.light()[3 * i + 2])
+                            / finish.saturation(), d = finish.display(l), k = finish.displayedSlope(l * finish.saturation());
+                    double far = Math.max(d, 1 - d);
+                    e += Math.min(j.error()[i] * k * k, far * far);
+                    signal += d * d;
+                }
+            int count = block.width() * block.height();
+            error += e;
+            pixels += count;
+            if (n == blocks.length) blocks = Arrays.copyOf(blocks, 2 * n);
+            blocks[n++] = e / count;
+        }
+
+        DeliveredError error() {
+            if (!(signal > 0)) return new DeliveredError(0, 0);
+            double level = signal / pixels;
+            Arrays.sort(blocks, 0, n);
+            return new DeliveredError(100 * Math.sqrt(error / pixels / level),
+                    100 * Math.sqrt(blocks[(int) Math.min(n - 1, Math.floor(0.95 * n))] / level));
+        }
     }
 }

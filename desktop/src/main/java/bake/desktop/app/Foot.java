@@ -6,6 +6,7 @@ import bake.desktop.work.QueueHand;
 import bake.desktop.work.Workbench;
 import bake.studio.live.LiveRender;
 import bake.studio.queue.QueueStatus;
+import bake.formats.project.Preset;
 import bake.studio.render.RenderJob;
 import java.util.Locale;
 import javafx.geometry.Pos;
@@ -53,8 +54,9 @@ final class Foot extends VBox {
                 speed.setText(speed(g.rays() / Math.max(0.01, g.seconds())));
                 share = g.prepared();
             } else if (g != null) {
-                figures.setText("pass " + g.passes() + "   noise " + Texts.noise(g.noise()) + ", aim "
-                        + Texts.noise(bench.prover().presetProperty().get().noiseAim()) + "   " + Texts.time(g.seconds())
+                Preset p = bench.prover().presetProperty().get();
+                figures.setText("pass " + g.passes() + "   " + Texts.aimed(p) + " " + Texts.noise(g.noise()) + ", aim "
+                        + Texts.noise(p.noiseAim()) + "   " + Texts.time(g.seconds())
                         + (Double.isNaN(g.secondsLeft()) ? "" : " of about " + Texts.time(g.seconds() + g.secondsLeft())));
                 speed.setText(speed(g.rays() / Math.max(0.01, g.seconds())));
                 share = g.fraction();

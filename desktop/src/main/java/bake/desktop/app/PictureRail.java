@@ -132,7 +132,7 @@ final class PictureRail extends VBox {
         button.setAccessibleText("Proof " + p.number());
         button.setTooltip(Ui.tip("Proof " + p.number() + (p.title().isEmpty() ? "" : ", " + p.title()) + "\n" + p.view().name() + ", "
                 + p.preset().name() + ", " + Texts.size(p.width(), p.height()) + "\n"
-                + Texts.time(p.seconds()) + ", noise " + Texts.noise(p.noise()) + ", " + p.passes() + " passes"
+                + Texts.time(p.seconds()) + ", " + Texts.figure(p) + ", " + p.passes() + " passes"
                 + (p.stopped() ? ", stopped" : "") + (p.note().isEmpty() ? "" : "\n" + p.note()) + "\nClick or Enter: A   with Shift: B   F2: rename   Delete"));
         button.setOnMouseClicked(e -> {
             if (e.getButton() != javafx.scene.input.MouseButton.PRIMARY) return;

@@ -77,6 +77,7 @@ final class TitleBlock extends GridPane {
         QueueStatus s = bench.finals().status(r);
         boolean done = r.entry() != null && r.entry().state() == QueueEntry.State.DONE;
         timeHead.setText("This final");
+        noiseHead.setText(head(r.picture().preset()));
         preset.setText(r.picture().preset().name());
         version.setText(Integer.toString(r.picture().preset().version()));
         size.setText(Texts.size(r.picture().width(), r.picture().height()));
@@ -85,6 +86,10 @@ final class TitleBlock extends GridPane {
         passes.setText(done ? "" + r.entry().passes() : s != null ? "" + s.passes() : "\u2013");
         time.setText(done ? Texts.time(r.entry().seconds()) : s != null && s.left() >= 0 ? Texts.time(s.seconds()) + " of about " + Texts.time(s.seconds()
                 + s.left()) : r.estimate() != null ? "about " + Texts.about(r.estimate().seconds()) : "not known yet");
+    }
+
+    private static String head(Preset p) {
+        return p.aimsAtDenoised() ? "Error left" : "Noise";
     }
 
     /** The noise of a print before it was denoised, or better how wrong what is seen still is. */
@@ -96,10 +101,10 @@ final class TitleBlock extends GridPane {
     }
 
     private void refresh() {
-        noiseHead.setText("Noise");
         noise.setTooltip(null);
         Preset p = bench.prover().presetProperty().get();
         if (bench.view() == null || p == null) return;
+        noiseHead.setText(head(p));
         int c = bench.prover().changes();
         due.setText(Texts.due(bench.project().due()));
         Finals.Row last = bench.stationProperty().get() == Station.FINALS ? row() : null;

@@ -3,6 +3,8 @@ package bake.desktop.text;
 import bake.core.cache.IrradianceCache;
 import bake.core.film.PixelFilter;
 import bake.core.path.BounceSettings;
+import bake.formats.project.Preset;
+import bake.studio.proof.Proof;
 import bake.studio.render.RenderJob;
 import java.time.Duration;
 import java.time.LocalDateTime;
@@ -46,6 +48,16 @@ public final class Texts {
     /** 2.1 %, or a dash where there is none yet. */
     public static String noise(double percent) {
         return Double.isFinite(percent) ? String.format(L, percent < 10 ? "%.1f %%" : "%.0f %%", percent) : "\u2013";
+    }
+
+    /** What a preset's aim is of. */
+    public static String aimed(Preset p) {
+        return p.aimsAtDenoised() ? "error left" : "noise";
+    }
+
+    /** How wrong a proof is as it is seen, or how noisy where that was not judged. */
+    public static String figure(Proof p) {
+        return p.error() == null ? "noise " + noise(p.noise()) : "error left " + noise(p.error());
     }
 
     /** 84,200 lx, 312 lx, 0.24 lx: three figures, for nobody sees more. */

@@ -39,6 +39,8 @@ import java.util.Map;
  * @param edges paths that each pass gives a pixel in which something ends, 1 to 16; absent means 1
  * @param clay whether all is matt grey but for what is clear or glows; absent means no
  * @param adaptive how much paths go where noise is left, 0 to 1; absent means not at all
+ * @param aimDenoised whether {@code noiseAim} is of the denoised picture, as the halves of its samples tell it; absent means of the noise
+ *     before, and so it is where nothing is denoised
  * @param clamp most that one indirect path may add, in multiples of the camera's saturation; 0 for no limit
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -48,8 +50,11 @@ public record Preset(
         Boolean denoise, Integer diffuse, Integer mirrored, Integer refracted, String filter, Double filterRadius,
         String firstBounce, String laterBounces, Boolean cachedSurroundings, Integer gatherRays, Double gatherRadius, Double nearField,
         Integer photons, String caustics, Boolean exact, Double darkCorners, Double darkWithin, Integer edges, Boolean clay,
-                Double adaptive,
+                Double adaptive, Boolean aimDenoised,
         @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+
+    /** Noise before denoising over what is left after it, about, in pictures near their aim (docs/presets.md). */
+    public static final double RAW = 4;
 
     public Preset {
         other = other == null ? Map.of() : other;
@@ -60,7 +65,7 @@ public record Preset(
     public static Preset of(String name, int version, String purpose, String setting, int width, double noiseAim, double timeLimit,
             int samples, int bounces, double clamp, boolean denoise) {
         return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, clamp, denoise, null, null, null,
-                null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
+                null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
     }
 
     private Preset with(Object... namesAndValues) {
@@ -155,6 +160,23 @@ public record Preset(
     /** @param strength 0 to 1, or null for all pixels alike */
     public Preset withAdaptive(Double strength) {
         return with("adaptive", strength);
+    }
+
+    /** Whether the aim is of the denoised picture; null for no. */
+    public Preset withAimDenoised(Boolean d) {
+        return with("aimDenoised", d);
+    }
+
+    /** Whether the picture is done when what is left of its noise after denoising is at the aim. */
+    @JsonIgnore
+    public boolean aimsAtDenoised() {
+        return denoise && Boolean.TRUE.equals(aimDenoised);
+    }
+
+    /** Noise before denoising that a picture at the aim has, about; percent, 0 for none. */
+    @JsonIgnore
+    public double rawAim() {
+        return aimsAtDenoised() ? noiseAim * RAW : noiseAim;
     }
 
     /** Whether all is matt grey; null for no. */

@@ -4,7 +4,7 @@ package bake.studio.estimate;
  * What a picture will take.
  *
  * @param seconds most likely; in eight of ten cases between {@code low} and {@code high}
- * @param noise percent at the end
+ * @param noise percent at the end, of what the preset's aim is of
  * @param passes until then
  * @param caches seconds before the passes, {@code rendering} of the passes, {@code finish} of all else with saving
  * @param basis in words what it stands on

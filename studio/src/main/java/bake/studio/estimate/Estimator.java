@@ -35,6 +35,8 @@ public final class Estimator {
      * save half a million.
      */
     private static final double FINISH = 10;
+    /** With which power of the pixels the error that is left after denoising falls (docs/presets.md). */
+    private static final double FINER = 0.2;
     /** Spread of predictions before any was checked, as factors. */
     private static final double[] UNSURE = {1.45, 1.2};
     private static final int RECENT = 24;
@@ -53,11 +55,15 @@ public final class Estimator {
      * What is known of the cost of a view.
      *
      * @param pass seconds of a pass for a pixel, {@code cold} what the first ones take beyond that, for a pixel
-     * @param noise percent after {@code passes}, {@code falling} with this power of them
+     * @param noise percent after {@code passes} of a picture of so many pixels, {@code falling} with this power of them
      */
-    private record Costs(double pass, double cold, double passes, double noise, double falling, double caches, long cachePixels,
-            boolean probed,
-            int pictures) {}
+    private record Costs(double pass, double cold, double passes, double noise, long noisePixels, double falling, double caches,
+            long cachePixels, boolean probed, int pictures) {
+        /** After those passes in a picture of another size, of which denoising leaves less the more pixels show the same thing. */
+        double noise(Preset p, double pixels) {
+            return p.aimsAtDenoised() ? noise * Math.pow(noisePixels / pixels, FINER) : noise;
+        }
+    }
 
     /**
      * Predicts a picture; takes some seconds where none like it was made before.
@@ -102,7 +108,7 @@ public final class Estimator {
         // Of several the one with most passes says most of what more of them would do.
         Work longest = last.stream().reduce((a, b) -> b.passes() >= a.passes() ? b : a).orElseThrow();
         Work cached = last.stream().reduce((a, b) -> b.caches() >= a.caches() ? b : a).orElseThrow();
-        return new Costs(pass, cold, longest.passes(), longest.noise(), longest.falling() > 0 ? longest.falling() : falling,
+        return new Costs(pass, cold, longest.passes(), longest.noise(), longest.pixels(), longest.falling() > 0 ? longest.falling() : falling,
                 cached.caches(),
                 cached.pixels(), false, like.size());
     }
@@ -125,13 +131,13 @@ public final class Estimator {
         int n = j.progress().passes();
         if (stop.getAsBoolean() || n < 2) return null;
         double pass = n > 3 ? (j.phases().passes() - early[0]) / (n - early[1]) : j.phases().passes() / n;
-        double noise = j.finish().noise(j.film(), j.order().region());
-        return new Costs(pass / ((double) w * h), Math.max(0, j.phases().passes() - n * pass) / ((double) w * h), n, noise, j.falling(),
+        double noise = j.progress().noise();
+        return new Costs(pass / ((double) w * h), Math.max(0, j.phases().passes() - n * pass) / ((double) w * h), n, noise, (long) w * h, j.falling(),
                 j.phases().caches(), (long) w * h, true, 0);
     }
 
     private static Estimate predicted(Costs c, List<Work> all, Preset p, int[] size, String solvers) {
-        double pixels = (double) size[0] * size[1];
+        double pixels = (double) size[0] * size[1], noise = c.noise(p, pixels);
         String basis = c.probed ? "probe" : "pictures";
         double[] off = all.stream().filter(w -> w.basis().equals(basis) && w.solvers().equals(solvers) && w.off() > 0.05 && w.off() < 20
                 && w.seconds() >= TELLING)
@@ -147,7 +153,7 @@ public final class Estimator {
         double passes = Double.POSITIVE_INFINITY;
         String limit = "passes";
         if (p.samples() > 0) passes = p.samples();
-        double aim = p.noiseAim() > 0 ? Math.max(8, NoiseFall.passes(c.passes, c.noise, c.falling, p.noiseAim()))
+        double aim = p.noiseAim() > 0 ? Math.max(8, NoiseFall.passes(c.passes, noise, c.falling, p.noiseAim()))
                 : Double.POSITIVE_INFINITY;
         if (aim < passes) {
             passes = aim;
@@ -165,7 +171,7 @@ public final class Estimator {
         double seconds = before + rendering + finish, spread = timed ? 1.05 : spread(recent, mend, c.probed);
         String words = c.probed ? String.format(java.util.Locale.ROOT, "a small picture made for this%s", checked(recent.length))
                 : c.pictures + (c.pictures == 1 ? " picture" : " pictures") + " of this view made here" + checked(recent.length);
-        return new Estimate(seconds, seconds / spread, seconds * spread, NoiseFall.noise(c.passes, c.noise, c.falling, Math.max(1, passes)),
+        return new Estimate(seconds, seconds / spread, seconds * spread, NoiseFall.noise(c.passes, noise, c.falling, Math.max(1, passes)),
                 (int) Math.ceil(passes),
                 before, rendering, finish, words, limit, c.probed);
     }

@@ -18,7 +18,7 @@ import java.security.MessageDigest;
  * @param scene what was seen and lit, as a digest: the same for pictures of other sizes and presets
  * @param solvers how light was computed, in words
  * @param caches seconds before the passes, {@code rendering} of the passes, {@code finish} of all else with saving
- * @param noise percent at the end, {@code falling} the power of the passes that it fell with; 0 where that is not known
+ * @param noise percent at the end, of what the preset's aim is of, {@code falling} the power of the passes that it fell with; 0 where that is not known
  * @param predicted seconds, and {@code predictedNoise} percent; 0 where nothing was
  * @param steady seconds of a pass once the first ones were made; 0 where that is not known
  * @param basis what the prediction stood on: "pictures" or "probe"; empty for none
@@ -60,6 +60,8 @@ public record Work(String scene, String solvers, int threads, long pixels, int p
         var b = RenderJob.bounced(p);
         String how = b.cached() ? b.first() + ", " + b.later() : "traced";
         if (p.adaptive() != null && p.adaptive() > 0) how += ", adaptive";
+        // Noise of one kind says nothing of the other.
+        if (p.aimsAtDenoised()) how += ", denoised";
         return p.edges() == null || p.edges() == 1 ? how : how + ", edges " + p.edges();
     }
 }

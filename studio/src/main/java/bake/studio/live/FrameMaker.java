@@ -50,6 +50,9 @@ final class FrameMaker {
     /** What was denoised last, and what its pixels show where that was asked for. */
     private record Clean(Film film, int passes, float[] gains, float[] light, Seen seen) {}
 
+    /** Mean luminance of each plane of a film. */
+    private record Means(Film film, int passes, double[] luminance) {}
+
     /** The same {@code k} times smaller each way. */
     private record Small(Clean of, int k, int w, int h, float[] light, Seen seen) {}
 
@@ -58,6 +61,7 @@ final class FrameMaker {
     private volatile Kept kept;
     private volatile Clean clean;
     private volatile Small small;
+    private volatile Means means;
     /** Seconds that the last whole finish took for a pixel. */
     private volatile double pixelCost;
 
@@ -124,7 +128,7 @@ final class FrameMaker {
 
     private void hand(Shown s, Way way, float[] gains, int w, int h, int[] argb) {
         if (argb == null) return;
-        double[] light = way.lit() ? s.film().planeLuminance() : new double[0];
+        double[] light = way.lit() ? means(s).clone() : new double[0];
         // A plane's mean luminance scales with what its gains do to white.
         if (gains != null)
             for (int g = 0; g < light.length; g++) light[g] *= 0.2126 * gains[3 * g] + 0.7152 * gains[3 * g + 1] + 0.0722 * gains[3 * g
@@ -136,6 +140,14 @@ final class FrameMaker {
                 lights.groups(),
                 light, way.aimed(), lights.dome().horizontalIlluminance(), sun,
                 spots ? new Spots(s.scene(), s.camera(), s.film(), gains) : null));
+    }
+
+    /** A walk over the whole film, which a change of the finish need not wait for. */
+    private double[] means(Shown s) {
+        Means m = means;
+        if (m == null || m.film != s.film() || m.passes != s.passes())
+            means = m = new Means(s.film(), s.passes(), s.film().planeLuminance());
+        return m.luminance;
     }
 
     private Clean clean(Shown s, float[] gains, boolean lit, Finish finish, BooleanSupplier stop) {
@@ -153,10 +165,11 @@ final class FrameMaker {
         return clean = c;
     }
 
-    /** Made once for many changes of a finish; one that is about as small serves as well. */
-    private Small small(Clean c, int k, int w, int h) {
+    /** Made once for many changes of a finish, a little smaller than it must be: one that is about as small serves as well. */
+    private Small small(Clean c, int least, int w, int h) {
         Small m = small;
-        if (m != null && m.of == c && m.k >= k && m.k <= 2 * k) return m;
+        if (m != null && m.of == c && m.k >= least && m.k <= 2 * least) return m;
+        int k = Math.min(least + least / 4, Math.min(w, h) / 8);
         int sw = w / k, sh = h / k;
         float[] light = shrunk(c.light(), 3, w, k, sw, sh);
         Seen seen = c.seen() == null ? null

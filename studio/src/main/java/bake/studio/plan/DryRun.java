@@ -53,7 +53,7 @@ public final class DryRun {
 
     private Small small(RenderScene scene, Deliveries.Picture x, Path folder) throws IOException {
         int w = Math.clamp(x.width() / PART, LEAST_WIDTH, MOST_WIDTH), h = Math.max(1, (int) ((long) w * x.height() / x.width()));
-        Preset q = x.preset().withLimits(NOISE, SECONDS, 0).withDenoise(true);
+        Preset q = x.preset().withLimits(NOISE, SECONDS, 0).withDenoise(true).withAimDenoised(null);
         RenderJob j = new RenderJob(scene, new RenderJob.Order(x.view().name(), x.view().camera().camera(), Looks.of(folder, x.view()), q,
                 w, h,
                 null, 1, false), workers);

@@ -16,7 +16,7 @@ public final class PresetChanges {
     private static final Map<String, String[]> WORDS = new LinkedHashMap<>();
 
     static {
-        String[][] all = {{"purpose", "purpose"}, {"setting", "setting"}, {"width", "width", " px"}, {"noiseAim", "noise aim", " %"},
+        String[][] all = {{"purpose", "purpose"}, {"setting", "setting"}, {"width", "width", " px"}, {"noiseAim", "noise aim", " %"}, {"aimDenoised", "aim after denoising"},
             {"timeLimit", "time limit", " s"}, {"samples", "most passes"}, {"bounces", "bounces"}, {"clamp", "clamp"},
             {"denoise", "denoised"}, {"diffuse", "matt bounces"}, {"mirrored", "gloss bounces"}, {"refracted", "clear bounces"},
             {"filter", "pixel filter"}, {"filterRadius", "filter radius", " px"}, {"firstBounce", "first bounce"},

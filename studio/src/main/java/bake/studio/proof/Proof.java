@@ -46,9 +46,14 @@ public record Proof(int number, String title, String note, View view, Preset pre
     /** What ended it, in words: a limit of its preset, or somebody. */
     public String endedBy() {
         if (stopped) return "stopped by hand";
-        if (preset.noiseAim() > 0 && noise <= preset.noiseAim()) return "by its noise aim";
+        if (preset.noiseAim() > 0 && figure() <= preset.noiseAim()) return "by its noise aim";
         if (preset.samples() > 0 && passes >= preset.samples()) return "by its samples";
-        return preset.timeLimit() > 0 ? "by its time limit" : "by itself";
+        return preset.timeLimit() > 0 ? "by its time limit" : preset.noiseAim() > 0 ? "by its noise aim" : "by itself";
+    }
+
+    /** What the preset's aim is of, percent: noise before denoising or what is left after it. */
+    public double figure() {
+        return preset.aimsAtDenoised() && error != null ? error : noise;
     }
 
     /** Whether some words are all found in its number, name, note, view or preset, whatever their case. */

@@ -6,6 +6,7 @@ import bake.core.film.Region;
 import bake.core.guide.Guides;
 import bake.core.work.Workers;
 import bake.formats.FormatException;
+import bake.formats.project.Preset;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Locale;
@@ -31,7 +32,9 @@ public final class BandedRender {
     public BandedRender(RenderScene scene, RenderJob.Order order, Guides guides, Workers workers) {
         this.guides = guides;
         this.scene = scene;
-        this.order = order;
+        // What is that large is never denoised: its noise is judged as it is rendered.
+        Preset p = order.preset();
+        this.order = order.with(p.withLimits(p.rawAim(), p.timeLimit(), p.samples()).withAimDenoised(null));
         this.workers = workers;
     }
 

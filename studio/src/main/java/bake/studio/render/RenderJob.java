@@ -49,12 +49,17 @@ public final class RenderJob {
                 boolean keepGroups) {
             this(view, camera, look, preset, width, height, region, seed, Film.Split.of(keepGroups, false));
         }
+
+        /** The same by another preset. */
+        Order with(Preset p) {
+            return new Order(view, camera, look, p, width, height, region, seed, split);
+        }
     }
 
     /**
      * How far a job is.
      *
-     * @param noise percent; infinite before the second pass
+     * @param noise percent, of the picture that the preset's aim is of: before or after denoising; infinite while it cannot be judged
      * @param prepared how far the caches and guides are that come before the first pass, 0 to 1
      * @param fraction done, 0 to 1, of the limit that will be reached first; 0 where there is no limit
      * @param secondsLeft estimate from this job's own passes; NaN while there is none
@@ -77,6 +82,8 @@ public final class RenderJob {
     public record Phases(double caches, double passes, double finish) {}
 
     private static final int COLD = 2;
+    /** Passes before which no picture is done, and pixels that are denoised to judge it while it is rendered. */
+    private static final int FEWEST = 8, JUDGED = 60_000;
 
     private final Order order;
     private final Workers workers;
@@ -97,6 +104,8 @@ public final class RenderJob {
     private int resting;
     private long restedFrom, rested;
     private final NoiseFall fall = new NoiseFall();
+    /** Percent, before denoising. */
+    private volatile double rawNoise = Double.POSITIVE_INFINITY;
 
     public RenderJob(RenderScene scene, Order order, Workers workers) {
         this(scene, order, workers, film(order, scene, null));
@@ -165,7 +174,7 @@ public final class RenderJob {
     /** How a preset has bounced light computed. */
     public static BounceSettings bounced(Preset p) {
         if (Boolean.TRUE.equals(p.exact())) return BounceSettings.TRACED;
-        int rays = p.gatherRays() != null ? p.gatherRays() : BounceSettings.gatherRays(p.noiseAim() > 0 ? p.noiseAim() : 5);
+        int rays = p.gatherRays() != null ? p.gatherRays() : BounceSettings.gatherRays(p.rawAim() > 0 ? p.rawAim() : 5);
         return new BounceSettings(BounceSettings.First.of(p.firstBounce()), BounceSettings.Later.of(p.laterBounces()),
                 Boolean.TRUE.equals(p.cachedSurroundings()), rays,
                 p.gatherRadius() == null ? 0 : p.gatherRadius(), p.nearField() == null ? 0 : p.nearField(),
@@ -252,7 +261,7 @@ public final class RenderJob {
 
     /** How wrong the picture is as it would be delivered now; null where it is not denoised, or has too few samples to tell. */
     public DeliveredError delivered() {
-        return order.preset.denoise() ? DeliveredError.of(film(), order.region, finish, () -> false) : null;
+        return order.preset.denoise() ? DeliveredError.of(film(), order.region, finish, DeliveredError.MOST, () -> false) : null;
     }
 
     /** Luminance of caustics that were left out, as a share of the picture's mean with them. */
@@ -302,14 +311,14 @@ public final class RenderJob {
         int most = p.samples() > 0 ? p.samples() : Integer.MAX_VALUE;
         long worked = 0, begun = System.nanoTime(), idle = 0;
         double noise = Double.POSITIVE_INFINITY;
-        int checkAt = 2, pass = 0;
+        int checkAt = judgedAfter(0), pass = 0;
         long resumed = 0;
         Checkpoint.State saved = checkpoint == null ? null : checkpoint.load(film());
         if (saved != null) {
             resumedAt = pass = saved.passes();
             worked = resumed = saved.worked();
             renderer.goOn(saved.rays(), saved.clamped());
-            noise = finish.noise(film(), order.region);
+            noise = judge();
             checkAt = judgedAfter(pass);
         }
         boolean done = saved != null && saved.done();
@@ -342,12 +351,12 @@ public final class RenderJob {
             keep(pass, worked, false);
             // Estimating noise costs a walk over the film; rarer checks suffice as passes add up.
             if (pass >= checkAt || pass == most) {
-                noise = finish.noise(film(), order.region);
+                noise = judge();
                 fall.judged(pass, noise);
                 checkAt = judgedAfter(pass);
             }
             double seconds = worked / 1e9;
-            done = p.noiseAim() > 0 && noise <= p.noiseAim() && pass >= 8 || p.timeLimit() > 0 && seconds >= p.timeLimit();
+            done = p.noiseAim() > 0 && noise <= p.noiseAim() && pass >= FEWEST || p.timeLimit() > 0 && seconds >= p.timeLimit();
             report(each, done ? State.DONE : State.RENDERING, pass, noise, seconds);
         }
         double seconds = worked / 1e9;
@@ -355,16 +364,33 @@ public final class RenderJob {
         state = stop && !timeUp ? State.STOPPED : State.DONE;
         // Until the picture is in its file its passes are kept: what comes between would cost all of them.
         if (state == State.DONE && pass > 0) keep(pass, worked, true);
-        noise = finish.noise(film(), order.region);
+        noise = judge();
         progress = new Progress(state, pass, noise, seconds, 0, state == State.DONE ? 1 : progress.fraction, renderer.rays());
         each.accept(progress);
     }
 
-    /** The next pass after which noise is judged: the same ones whether the picture was begun anew or gone on with. */
-    private static int judgedAfter(int pass) {
-        int at = 2;
-        while (at <= pass) at += Math.max(1, at / 12);
+    /** The noise that the preset's aim is of, percent; infinite while it cannot be known. */
+    private double judge() {
+        rawNoise = finish.noise(film(), order.region);
+        if (!order.preset.aimsAtDenoised()) return rawNoise;
+        DeliveredError e = DeliveredError.of(film(), order.region, finish, JUDGED, () -> false);
+        return e == null ? Double.POSITIVE_INFINITY : e.percent();
+    }
+
+    /**
+     * The next pass after which noise is judged: the same ones whether the picture was begun anew or gone on with. What is left after denoising
+     * takes a second to find, and is not there for the first passes.
+     */
+    private int judgedAfter(int pass) {
+        boolean denoised = order.preset.aimsAtDenoised();
+        int at = denoised ? FEWEST : 2;
+        while (at <= pass) at += Math.max(1, at / (denoised ? 4 : 12));
         return at;
+    }
+
+    /** Noise before denoising, percent; infinite before the second pass. To be asked when the job is done or stopped. */
+    public double rawNoise() {
+        return rawNoise;
     }
 
     private void keep(int pass, long worked, boolean done) {

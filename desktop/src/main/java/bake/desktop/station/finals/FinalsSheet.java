@@ -216,7 +216,7 @@ public final class FinalsSheet extends VBox {
         if (bench.project() == null) return;
         for (Preset p : Presets.all(bench.project())) {
             if (!p.isFinal()) continue;
-            presets.getChildren().add(Ui.line(p.name(), Ui.label("noise " + Texts.noise(p.noiseAim()) + ", " + p.bounces() + " bounces",
+            presets.getChildren().add(Ui.line(p.name(), Ui.label(Texts.aimed(p) + " " + Texts.noise(p.noiseAim()) + ", " + p.bounces() + " bounces",
                     "figure")));
         }
     }

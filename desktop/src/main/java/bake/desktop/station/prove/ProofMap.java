@@ -4,6 +4,7 @@ import bake.desktop.parts.Ui;
 import bake.desktop.text.Texts;
 import bake.desktop.work.Workbench;
 import bake.studio.estimate.Estimate;
+import bake.formats.project.Preset;
 import bake.studio.proof.Proof;
 import java.util.List;
 import javafx.collections.ListChangeListener;
@@ -48,7 +49,13 @@ final class ProofMap extends Pane {
 
     private List<Proof> proofs() {
         return bench.view() == null ? List.of() : bench.prints().all().stream().filter(p -> p.view().name().equals(bench.view().name())
-                && p.seconds() > 0 && p.noise() > 0 && p.noise() < 100).toList();
+                && p.seconds() > 0 && noise(p) > 0 && noise(p) < 100).toList();
+    }
+
+    /** Of what the preset in use aims at, where the proof knows it. */
+    private double noise(Proof p) {
+        Preset now = bench.prover().presetProperty().get();
+        return now != null && now.aimsAtDenoised() && p.error() != null ? p.error() : p.noise();
     }
 
     private void fill() {
@@ -59,7 +66,7 @@ final class ProofMap extends Pane {
         if (all.isEmpty()) return;
         double least = all.stream().mapToDouble(Proof::seconds).min().orElse(1), most = all.stream().mapToDouble(
                 Proof::seconds).max().orElse(1),
-                low = all.stream().mapToDouble(Proof::noise).min().orElse(1), high = all.stream().mapToDouble(Proof::noise).max().orElse(1);
+                low = all.stream().mapToDouble(this::noise).min().orElse(1), high = all.stream().mapToDouble(this::noise).max().orElse(1);
         t0 = least / 2;
         t1 = Math.max(most, e == null ? most : e.seconds()) * 8;
         n0 = Math.min(low, e == null ? low : e.noise()) / 3;
@@ -125,11 +132,11 @@ final class ProofMap extends Pane {
     }
 
     private void point(Proof p) {
-        Circle c = new Circle(x(p.seconds()), y(p.noise()), p == bench.prints().aProperty().get() || p == bench.prints().bProperty().get()
+        Circle c = new Circle(x(p.seconds()), y(noise(p)), p == bench.prints().aProperty().get() || p == bench.prints().bProperty().get()
                 ? 4.5 : 3);
         c.getStyleClass().add(p == bench.prints().aProperty().get() ? "hook-a" : p == bench.prints().bProperty().get() ? "hook-b" : "map-point");
         Tooltip.install(c, Ui.tip("Proof " + p.number() + (p.title().isEmpty() ? "" : ", " + p.title()) + "\n" + p.preset().name() + "\n"
-                + Texts.time(p.seconds()) + ", noise " + Texts.noise(p.noise())));
+                + Texts.time(p.seconds()) + ", " + Texts.figure(p)));
         c.setOnMouseClicked(e -> {
             bench.prints().aProperty().set(p);
             e.consume();

@@ -24,7 +24,7 @@ public final class ProveSheet extends VBox {
     private final Dial quality, width, noise, time, bounces, clamp;
     private final Dial fine, radius, diffuse, mirrored, refracted;
     private final VBox filters = new VBox(1);
-    private final CheckBox denoise = new CheckBox("Denoise the picture"), adaptive = new CheckBox("More paths where noise is");
+    private final CheckBox denoise = new CheckBox("Denoise the picture"), delivered = new CheckBox("Aim at the denoised picture"), adaptive = new CheckBox("More paths where noise is");
     private final Label foreseen = Ui.note(""), size = Ui.note(""), state = Ui.label("", "figure");
     private final ProgressBar bar = new ProgressBar(0);
     private final Button pause;
@@ -70,12 +70,15 @@ public final class ProveSheet extends VBox {
         VBox edges = Ui.card("Edges", null, fine, filters, radius);
         kinds = Ui.card("Bounces of each kind", null, diffuse, mirrored, refracted,
                 Ui.note("The total above holds as well; 64 stands for no limit of its own."));
-        VBox card = Ui.card("Quality", null, quality, foreseen, width, noise, time, bounces, clamp, adaptive, denoise, size);
+        VBox card = Ui.card("Quality", null, quality, foreseen, width, noise, time, bounces, clamp, adaptive, denoise, delivered, size);
         adaptive.setId("adaptive");
         adaptive.setTooltip(Ui.tip("Pixels get paths by the noise that is left in them, as it is seen: the same noise in about two thirds of the time. A region then has other noise than the whole has there."));
         adaptive.selectedProperty().addListener((o, a, b) -> change(q -> q.withAdaptive(b ? 1.0 : null)));
         denoise.setId("denoise");
-        denoise.setTooltip(Ui.tip("Smooths what noise is left; fine shadows and reflections may soften. The noise figure is that before denoising; EXR and HDR are never denoised."));
+        denoise.setTooltip(Ui.tip("Smooths what noise is left; fine shadows and reflections may soften. EXR and HDR are never denoised."));
+        delivered.setId("aim-denoised");
+        delivered.setTooltip(Ui.tip("The picture is done when what is left after denoising, judged by the halves of its samples, is at the aim. Off: the noise before denoising, which is what EXR and HDR hold."));
+        delivered.selectedProperty().addListener((o, a, b) -> change(q -> aimed(q, b)));
         denoise.selectedProperty().addListener((o, a, b) -> change(q -> q.withDenoise(b)));
         pause = Ui.button("pause", "Pause", "Rest the proof; it goes on where it stood", () -> p.pause(!p.pausedProperty().get()), "small");
         Button stop = Ui.button("stop", "Stop and keep", "End the proof and hang what was made", p::stop, "small");
@@ -176,6 +179,8 @@ public final class ProveSheet extends VBox {
         adaptive.setDisable(busy);
         denoise.setSelected(p.denoise());
         denoise.setDisable(busy);
+        delivered.setSelected(p.aimsAtDenoised());
+        delivered.setDisable(busy || !p.denoise());
         size.setText(Texts.size(s[0], s[1]) + " pixels" + (bench.prover().regionProperty().get() == null ? "" : ", only the region") + ". "
                 + limits(p));
         // Where light does not go on there is nothing to tell apart.
@@ -183,6 +188,13 @@ public final class ProveSheet extends VBox {
         setting = false;
         for (Dial d : new Dial[] {quality, width, noise, time, bounces, clamp, fine, radius, diffuse, mirrored, refracted}) d.setDisable(
                 busy);
+    }
+
+    /** The same quality by the other figure, about. */
+    private static Preset aimed(Preset p, boolean denoised) {
+        if (denoised == p.aimsAtDenoised()) return p;
+        double aim = denoised ? p.noiseAim() / Preset.RAW : p.rawAim();
+        return p.withLimits(aim, p.timeLimit(), p.samples()).withAimDenoised(denoised ? true : null);
     }
 
     private static String limits(Preset p) {
