@@ -279,7 +279,8 @@ final class RenderCommand implements Callable<Integer> {
         if (clamp != null && !(clamp >= 0 && clamp < 1e9)) throw new IllegalArgumentException("--clamp takes 0 or more");
         Preset bounced = bounces == null ? given : given.withBounces(bounces), p = clamp == null ? bounced : bounced.withClamp(clamp);
         if (samples != null && samples < 1) throw new IllegalArgumentException("--samples takes 1 or more");
-        if (noise != null && !(noise >= 0 && noise <= 100) || error != null && !(error >= 0 && error <= 100) || time != null && !(time >= 0))
+        if (noise != null && !(noise >= 0 && noise <= 100) || error != null && !(error >= 0 && error <= 100)
+                || time != null && !(time >= 0))
             throw new IllegalArgumentException("--noise and --error take 0 to 100 percent, --time 0 seconds or more");
         if (noise != null && error != null)
             throw new IllegalArgumentException("--noise is of the picture before denoising, --error of the denoised one: give one of them");

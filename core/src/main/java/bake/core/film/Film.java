@@ -29,6 +29,8 @@ public final class Film {
     private final int[] counts;
     /** Seven a pixel: sums of base colour, normal and distance of what was met first; null where not kept. */
     private final float[] features;
+    /** How many of these were looks that brought no light; null where none are kept. */
+    private final byte[] looks;
     /** Two a pixel: sums of how much of the backdrop is covered, and of its square. */
     private final float[] cover;
     /** How many paths a pass pixels are to get, as {@link #rate} says it; 0 where that is not decided. */
@@ -73,12 +75,13 @@ public final class Film {
         rays = new float[(int) pixels];
         cover = new float[(int) (2 * pixels)];
         features = pixels <= MOST_FEATURES ? new float[(int) (7 * pixels)] : null;
+        looks = features == null ? null : new byte[(int) pixels];
         odd = features == null ? null : new float[(int) (3 * pixels)];
     }
 
     /** Bytes that a film takes for each pixel that it keeps, features included. */
     public static int bytesPerPixel(int planes) {
-        return 4 * (3 * planes + 6 + 7 + 3) + 1;
+        return 4 * (3 * planes + 6 + 7 + 3) + 2;
     }
 
     private int at(int x, int y) {
@@ -101,6 +104,7 @@ public final class Film {
         Floats.write(out, cover);
         if (features == null) return;
         Floats.write(out, features);
+        out.accept(ByteBuffer.wrap(looks));
         Floats.write(out, odd);
     }
 
@@ -119,6 +123,7 @@ public final class Film {
         Floats.read(in, cover);
         if (features == null) return;
         Floats.read(in, features);
+        in.accept(ByteBuffer.wrap(looks));
         Floats.read(in, odd);
     }
 
@@ -256,6 +261,18 @@ public final class Film {
         for (int k = 0; k < 7; k++) features[o + k] += f[k];
     }
 
+    /** Adds what a look met first that brings no light, at most 255 of them: what a pixel shows is then known better than its light. */
+    public void addLook(int x, int y, float[] f) {
+        if (features == null || looks[at(x, y)] == (byte) 255) return;
+        addFeatures(x, y, f);
+        looks[at(x, y)]++;
+    }
+
+    /** Looks of a pixel so far. */
+    public int looks(int x, int y) {
+        return looks == null ? 0 : looks[at(x, y)] & 255;
+    }
+
     /**
      * Mean light of every second sample of a pixel, all planes together, into {@code out}, cd/m2; with fewer than two
      * samples the mean of all.
@@ -288,8 +305,8 @@ public final class Film {
 
     /** Mean features of a pixel into {@code out[0..6]}. */
     public void features(int x, int y, float[] out) {
-        int i = at(x, y);
-        float k = counts[i] > 0 ? 1f / counts[i] : 0;
+        int i = at(x, y), n = counts[i] + (looks[i] & 255);
+        float k = n > 0 ? 1f / n : 0;
         for (int c = 0; c < 7; c++) out[c] = features[7 * i + c] * k;
     }
 

@@ -56,7 +56,8 @@ public record DeliveredError(double percent, double worst) {
         for (int y = 0; y < down; y++)
             for (int x = 0; x < across; x++) {
                 int at = y * across + x;
-                out.add(new Region(r.x() + place(x, across, r.width(), w, 2 * at), r.y() + place(y, down, r.height(), h, 2 * at + 1), w, h));
+                out.add(new Region(r.x() + place(x, across, r.width(), w, 2 * at), r.y() + place(y, down, r.height(), h, 2 * at + 1), w,
+                        h));
             }
         return out;
     }

@@ -27,7 +27,7 @@ public final class PathSampler {
      * sequence aside begins.
      */
     private static final int DIRECTION = 6, LIGHT = 8, BOUNCE = 256, BRANCH = 1 << 16, MANY = 1 << 29,
-            ASIDE = 1 << 30;
+            ASIDE = 1 << 30, OTHER = 0x68e31da4;
     private int pixelSeed, pictureSeed, x, y, sample, dimension, blue, branch, kept, keptSeed, keptSample,
             aside;
 
@@ -53,6 +53,13 @@ public final class PathSampler {
         this.x = x;
         this.y = y;
         pictureSeed = hash((int) seed ^ (int) (seed >>> 32) * 0xc2b2ae3d);
+    }
+
+    /** Goes on as another path of the same pixel, whose numbers have nothing to do with those so far. */
+    public void other() {
+        pixelSeed = hash(pixelSeed ^ OTHER);
+        dimension = branch = blue = 0;
+        aside = ASIDE;
     }
 
     /** A number that is this path's own, for choices that are no part of the path. */

@@ -45,7 +45,7 @@ final class Passage {
         ray.set(ray.ox + t * ray.dx, ray.oy + t * ray.dy, ray.oz + t * ray.dz, ray.dx, ray.dy, ray.dz, Float.POSITIVE_INFINITY);
     }
 
-    /** A clear sheet: goes on straight or mirrors, by chance. */
+    /** A clear sheet: goes on straight or mirrors, by chance; of the first one before the camera both. */
     boolean pane() {
         Ray ray = path.ray;
         SurfacePoint p = path.point;
@@ -54,7 +54,10 @@ final class Passage {
         float tr = t * p.baseR, tg = t * p.baseG, tb = t * p.baseB, mirror = 1 - clear;
         float chance = SurfaceTable.chance(tr, tg, tb, mirror);
         if (!(chance + mirror > 0)) return false;
-        if (path.random.aside() < chance) {
+        if (chance > 0 && mirror > 0 && path.look.keep(path, mirror, cos)) {
+            path.scale(tr, tg, tb);
+            path.step(-1, ray.dx, ray.dy, ray.dz);
+        } else if (path.random.aside() < chance) {
             path.trail.passed(tr, tg, tb, chance);
             path.scale(tr / chance, tg / chance, tb / chance);
             path.step(-1, ray.dx, ray.dy, ray.dz);

@@ -55,7 +55,7 @@ public final class PathTracer {
     private final MetLight met;
     private final SplitBounce split; // null in one that does not split
     /** Whether the path only looks for the first matt point, and how far it is. */
-    private boolean probing;
+    private boolean probing, seeing;
     private float found;
     /**
      * Whether what gives light is not to be counted before the path has met a surface: light is looked for where it comes from.
@@ -82,6 +82,7 @@ public final class PathTracer {
      */
     private static final float GATHERED = 0.3f;
     private final Passage passage;
+    final MirroredLook look = new MirroredLook();
     private Occlusion occlusion = Occlusion.NONE;
     /** What it leaves of light that has bounced, at the first matt point; 1 elsewhere. */
     float shade;
@@ -243,7 +244,19 @@ public final class PathTracer {
         from.none();
         onlook.begin(true);
         first.nothing(dx, dy, dz);
+        look.begin(!probing && !cells.on());
         walk(0);
+        if (!seeing && look.go(this)) {
+            random.other();
+            trail.none();
+            fresh();
+            from.none();
+            onlook.begin(true);
+            onlook.mirror();
+            mirrored();
+            walk(0);
+            look.end(this);
+        }
         if (cells.on()) cells.end();
     }
 
@@ -316,28 +329,42 @@ public final class PathTracer {
         return found;
     }
 
+    /** Looks for nothing but what a path along a ray meets first behind panes, which is in {@link #first} then. */
+    public void see(float ox, float oy, float oz, float dx, float dy, float dz, PathSampler sampler, float[] spare) {
+        begin(sampler, spare, 1);
+        seeing = true;
+        follow(ox, oy, oz, dx, dy, dz);
+        seeing = false;
+    }
+
     private void begin(PathSampler sampler, float[] add, float weight) {
         random = sampler;
-        lastBounce = false;
         onlook.begin(false);
         trail.none();
-        point = ownPoint;
-        scatter = ownScatter;
-        System.arraycopy(most, 0, allowed, 0, allowed.length);
         ray.width = ray.spread = 0;
         out = add;
         limit = clamp;
         br = bg = bb = weight;
+        bounced = 0;
+        travelled = 0;
+        fresh();
+        cells.begin();
+        direct.begin(sampler);
+        look.begin(false);
+    }
+
+    /** Nothing was met so far. */
+    private void fresh() {
+        lastBounce = false;
+        point = ownPoint;
+        scatter = ownScatter;
+        System.arraycopy(most, 0, allowed, 0, allowed.length);
         indirect = false;
         part = LightPart.SEEN;
         scattered = 0;
-        bounced = 0;
-        travelled = 0;
         passage.begin();
         roughest = 0;
         wide = 0;
-        cells.begin();
-        direct.begin(sampler);
     }
 
     private void walk(int bounce) {
@@ -388,6 +415,7 @@ public final class PathTracer {
                 float[] b = onlook.seen();
                 add(onlook.seenGroup(), b[0], b[1], b[2]);
             }
+            if (seeing) return;
             if (point.emitR + point.emitG + point.emitB > 0) met.glow();
             if (past) reached = travelled;
             past = false;

@@ -233,6 +233,9 @@ public final class Renderer implements Passes {
                     settings.edges(), settings.seed(), workers, stop);
             if (effort == null) return false;
         }
+        if (number == EdgeLooks.PASS && film.hasFeatures() && !settings.prompt()
+                && !new EdgeLooks(lens, settings.filter(), film, region, settings.seed()).take(tracers, samplers, paths, workers, stop))
+            return false;
         if (adaptivity.on() && Adaptivity.due(number)) adaptivity.share(film, region, effort, number);
         workers.run(across * down, (worker, tile) -> {
             if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;

@@ -7,6 +7,7 @@ import bake.formats.project.ShippedPresets;
 import bake.studio.preset.PresetChanges;
 import bake.studio.preset.PresetShelf;
 import bake.studio.preset.Presets;
+import bake.studio.render.NoiseFall;
 import bake.studio.preset.Shelves;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -219,17 +220,22 @@ public final class PresetHand {
         if (base == null) return;
         double more = Math.pow(2, doublings);
         prover.change(p -> {
-            Preset q = p.withLimits(Math.min(100, base.noiseAim() / Math.sqrt(more)), base.timeLimit() * more,
+            Preset q = p.withLimits(Math.min(100, base.noiseAim() / Math.pow(more, falling(base))), base.timeLimit() * more,
                     (int) Math.min(1 << 24, Math.round(base.samples() * more)));
             return base.gatherRays() == null ? q : q.withGatherRays((int) Math.clamp(Math.round(base.gatherRays() * more), 32, 16384));
         });
+    }
+
+    /** With which power of the samples the noise falls that a preset aims at. */
+    private static double falling(Preset p) {
+        return p.aimsAtDenoised() ? NoiseFall.DENOISED : 0.5;
     }
 
     /** By how many doublings of its samples the settings differ from their preset. */
     public double quality() {
         Preset base = base(), now = prover.presetProperty().get();
         if (base == null || now == null) return 0;
-        if (base.noiseAim() > 0 && now.noiseAim() > 0) return 2 * Math.log(base.noiseAim() / now.noiseAim()) / Math.log(2);
+        if (base.noiseAim() > 0 && now.noiseAim() > 0) return Math.log(base.noiseAim() / now.noiseAim()) / Math.log(2) / falling(base);
         return base.samples() > 0 && now.samples() > 0 ? Math.log((double) now.samples() / base.samples()) / Math.log(2) : 0;
     }
 }

@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import bake.desktop.work.Prover;
+import bake.formats.project.Preset;
 import java.io.IOException;
 import java.nio.file.Files;
 import javafx.application.Platform;
@@ -107,6 +108,14 @@ class ProofsTest extends WindowFixture {
         until("a final", () -> p.get().isFinal() && p.get().name().equals("Small final"));
         r.clickOn("#purpose-test");
         until("a test", () -> p.get().name().equals("Quick"));
+        // The aim goes over to the other figure at about the same quality, and is of the noise as rendered where nothing is denoised.
+        double aim = 2 * Preset.RAW;
+        QuickRobot.interact(() -> bench.prover().change(q -> q.withLimits(aim, q.timeLimit(), q.samples()).withDenoise(true)));
+        CheckBox denoised = r.lookup("#aim-denoised").queryAs(CheckBox.class);
+        QuickRobot.interact(denoised::fire);
+        until("aim of the denoised picture", () -> p.get().aimsAtDenoised() && p.get().noiseAim() == 2);
+        QuickRobot.interact(() -> r.lookup("#denoise").queryAs(CheckBox.class).fire());
+        until("nothing to aim at", () -> p.get().noiseAim() == aim && p.get().aimDenoised() == null && denoised.isDisabled() && !denoised.isSelected());
     }
 
     /**

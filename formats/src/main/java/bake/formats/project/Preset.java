@@ -54,7 +54,7 @@ public record Preset(
         @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
 
     /** Noise before denoising over what is left after it, about, in pictures near their aim (docs/presets.md). */
-    public static final double RAW = 4;
+    public static final double RAW = 2;
 
     public Preset {
         other = other == null ? Map.of() : other;

@@ -36,7 +36,7 @@ public final class Estimator {
      */
     private static final double FINISH = 10;
     /** With which power of the pixels the error that is left after denoising falls (docs/presets.md). */
-    private static final double FINER = 0.2;
+    private static final double FINER = 0.25;
     /** Spread of predictions before any was checked, as factors. */
     private static final double[] UNSURE = {1.45, 1.2};
     private static final int RECENT = 24;
@@ -108,7 +108,8 @@ public final class Estimator {
         // Of several the one with most passes says most of what more of them would do.
         Work longest = last.stream().reduce((a, b) -> b.passes() >= a.passes() ? b : a).orElseThrow();
         Work cached = last.stream().reduce((a, b) -> b.caches() >= a.caches() ? b : a).orElseThrow();
-        return new Costs(pass, cold, longest.passes(), longest.noise(), longest.pixels(), longest.falling() > 0 ? longest.falling() : falling,
+        return new Costs(pass, cold, longest.passes(), longest.noise(), longest.pixels(),
+                longest.falling() > 0 ? longest.falling() : falling,
                 cached.caches(),
                 cached.pixels(), false, like.size());
     }
@@ -132,7 +133,8 @@ public final class Estimator {
         if (stop.getAsBoolean() || n < 2) return null;
         double pass = n > 3 ? (j.phases().passes() - early[0]) / (n - early[1]) : j.phases().passes() / n;
         double noise = j.progress().noise();
-        return new Costs(pass / ((double) w * h), Math.max(0, j.phases().passes() - n * pass) / ((double) w * h), n, noise, (long) w * h, j.falling(),
+        return new Costs(pass / ((double) w * h), Math.max(0, j.phases().passes() - n * pass) / ((double) w * h), n, noise,
+                (long) w * h, j.falling(),
                 j.phases().caches(), (long) w * h, true, 0);
     }
 

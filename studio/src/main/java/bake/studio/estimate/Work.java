@@ -18,7 +18,8 @@ import java.security.MessageDigest;
  * @param scene what was seen and lit, as a digest: the same for pictures of other sizes and presets
  * @param solvers how light was computed, in words
  * @param caches seconds before the passes, {@code rendering} of the passes, {@code finish} of all else with saving
- * @param noise percent at the end, of what the preset's aim is of, {@code falling} the power of the passes that it fell with; 0 where that is not known
+ * @param noise percent at the end, of what the preset's aim is of, {@code falling} the power of the passes that it fell with; 0 where
+ *     that is not known
  * @param predicted seconds, and {@code predictedNoise} percent; 0 where nothing was
  * @param steady seconds of a pass once the first ones were made; 0 where that is not known
  * @param basis what the prediction stood on: "pictures" or "probe"; empty for none

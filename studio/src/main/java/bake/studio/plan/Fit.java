@@ -65,13 +65,13 @@ public final class Fit {
             List<Object[]> tries = new ArrayList<>();
             String name = x.view().name();
             if (spare) {
-                if (x.preset().noiseAim() > 0.5) tries.add(new Object[] {percent(name + ": noise ", x, 1 / COARSER), i.with("noise", round(x.preset()
+                if (x.preset().noiseAim() > 0.5) tries.add(new Object[] {percent(name + aimed(x), x, 1 / COARSER), i.with("noise", round(x.preset()
                         .noiseAim() / COARSER))});
             } else {
                 double scale = (i.scale() == null ? 1 : i.scale()) * SMALLER;
                 if (scale > 0.2 && x.preset().width() == 0) tries.add(new Object[] {String.format(Locale.ROOT, "%s: %.0f %% of its size", name,
                         100 * scale), i.with("scale", round(scale))});
-                if (x.preset().noiseAim() > 0) tries.add(new Object[] {percent(name + ": noise ", x, COARSER), i.with("noise", round(x.preset()
+                if (x.preset().noiseAim() > 0) tries.add(new Object[] {percent(name + aimed(x), x, COARSER), i.with("noise", round(x.preset()
                         .noiseAim() * COARSER))});
                 if (!RenderJob.bounced(x.preset()).cached()) tries.add(new Object[] {name + ": bounced light from caches", i.with("cached", true)});
             }
@@ -113,6 +113,10 @@ public final class Fit {
         List<Plan.Work> other = new ArrayList<>(works);
         other.set(at, instead);
         return new Way(words, q, works.get(at).seconds() - instead.seconds(), Plan.of(other, hours, now, due).chance());
+    }
+
+    private static String aimed(Deliveries.Picture x) {
+        return x.preset().aimsAtDenoised() ? ": error left " : ": noise ";
     }
 
     private static String percent(String words, Deliveries.Picture x, double factor) {

@@ -90,7 +90,8 @@ public final class ProofStore {
         DeliveredError off = job.delivered();
         Proof p = new Proof(number, "", "", view, job.order().preset(), below == null ? r.width() : w, below == null ? r.height() : h,
                 LocalDateTime.now().truncatedTo(ChronoUnit.SECONDS).toString(),
-                g.seconds(), job.phases().caches(), g.passes(), Double.isFinite(job.rawNoise()) ? job.rawNoise() : 100, g.rays(), job.clampedShare(),
+                g.seconds(), job.phases().caches(), g.passes(), Double.isFinite(job.rawNoise()) ? job.rawNoise() : 100, g.rays(),
+                job.clampedShare(),
                 job.order().seed(), job.state() == RenderJob.State.STOPPED, false, below == null ? 0 : below.number(), threads,
                 off == null ? null : off.percent(), off == null ? null : off.worst());
         Path at = of(number);

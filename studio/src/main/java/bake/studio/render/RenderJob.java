@@ -174,7 +174,8 @@ public final class RenderJob {
     /** How a preset has bounced light computed. */
     public static BounceSettings bounced(Preset p) {
         if (Boolean.TRUE.equals(p.exact())) return BounceSettings.TRACED;
-        int rays = p.gatherRays() != null ? p.gatherRays() : BounceSettings.gatherRays(p.rawAim() > 0 ? p.rawAim() : 5);
+        // What records are wrong by is in both halves of a picture and never denoised: it has to be as small as what is left is to be.
+        int rays = p.gatherRays() != null ? p.gatherRays() : BounceSettings.gatherRays(p.noiseAim() > 0 ? p.noiseAim() : 5);
         return new BounceSettings(BounceSettings.First.of(p.firstBounce()), BounceSettings.Later.of(p.laterBounces()),
                 Boolean.TRUE.equals(p.cachedSurroundings()), rays,
                 p.gatherRadius() == null ? 0 : p.gatherRadius(), p.nearField() == null ? 0 : p.nearField(),
@@ -378,8 +379,8 @@ public final class RenderJob {
     }
 
     /**
-     * The next pass after which noise is judged: the same ones whether the picture was begun anew or gone on with. What is left after denoising
-     * takes a second to find, and is not there for the first passes.
+     * The next pass after which noise is judged: the same ones whether the picture was begun anew or gone on with. What is left after
+     * denoising takes a second to find, and is not there for the first passes.
      */
     private int judgedAfter(int pass) {
         boolean denoised = order.preset.aimsAtDenoised();

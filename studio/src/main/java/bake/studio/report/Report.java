@@ -38,8 +38,8 @@ public record Report(String title, String round, LocalDate date, String due, Lis
      * @param changes since the last round in words; null where there was none
      * @param levels illuminance at the delivery's points under this picture's light
      */
-    public record Made(String view, int width, int height, String preset, double seconds, double noise, int passes, String light,
-            BufferedImage preview, BufferedImage before, List<Path> files, List<String> sums, List<String> changes,
+    public record Made(String view, int width, int height, String preset, double seconds, double noise, boolean denoised, int passes,
+            String light, BufferedImage preview, BufferedImage before, List<Path> files, List<String> sums, List<String> changes,
             List<LightLevels.Level> levels) {
         /** Facts in the order in which they are told: name and value. */
         public List<String[]> facts() {
@@ -48,7 +48,7 @@ public record Report(String title, String round, LocalDate date, String due, Lis
             out.add(new String[] {"Preset", preset});
             out.add(new String[] {"Light", light});
             out.add(new String[] {"Time", time(seconds)});
-            out.add(new String[] {"Noise", String.format(Locale.ROOT, "%.2f %%, %d passes", noise, passes)});
+            out.add(new String[] {denoised ? "Error left" : "Noise", String.format(Locale.ROOT, "%.2f %%, %d passes", noise, passes)});
             if (!levels.isEmpty()) out.add(new String[] {"Light levels", String.join(", ", levels.stream().map(LightLevels.Level::words).toList())});
             return out;
         }
@@ -99,7 +99,7 @@ public record Report(String title, String round, LocalDate date, String due, Lis
                     p, v, j.preset()))
                     .stream().map(d -> d.part().word() + ": " + d.what() + " " + d.a() + " \u2192 " + d.b()).toList();
         }
-        return new Made(j.view(), j.width(), j.height(), j.preset().name() + " v" + j.preset().version(), e.seconds(), e.noise(), e.passes(), light(v),
+        return new Made(j.view(), j.width(), j.height(), j.preset().name() + " v" + j.preset().version(), e.seconds(), e.noise(), j.preset().aimsAtDenoised(), e.passes(), light(v),
                 preview(files), before == null ? null : preview(before.job().files().stream().map(Path::of).toList()), files, e.sums(),
                         changes,
                 levels.at(p, v, points));

@@ -86,7 +86,7 @@ class AimTest {
         }
         Preset p = preset(1, 0);
         assertTrue(!Work.solvers(p).equals(Work.solvers(p.withAimDenoised(true))));
-        assertEquals(4, p.withAimDenoised(true).rawAim());
+        assertEquals(2, p.withAimDenoised(true).rawAim());
         assertEquals(1, p.withAimDenoised(true).withDenoise(false).rawAim(), "where nothing is denoised it is noise as rendered");
     }
 }

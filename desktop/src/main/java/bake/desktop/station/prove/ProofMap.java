@@ -6,6 +6,7 @@ import bake.desktop.work.Workbench;
 import bake.studio.estimate.Estimate;
 import bake.formats.project.Preset;
 import bake.studio.proof.Proof;
+import bake.studio.render.NoiseFall;
 import java.util.List;
 import javafx.collections.ListChangeListener;
 import javafx.scene.control.Label;
@@ -115,10 +116,12 @@ final class ProofMap extends Pane {
         getChildren().add(l);
     }
 
-    /** Noise after some seconds in all: it falls with the root of what is rendered after the caches. */
-    private static double noise(Estimate e, double seconds) {
+    /** Noise after some seconds in all: it falls with a power of what is rendered after the caches. */
+    private double noise(Estimate e, double seconds) {
+        Preset now = bench.prover().presetProperty().get();
+        double power = now != null && now.aimsAtDenoised() ? NoiseFall.DENOISED : 0.5;
         double other = e.caches() + e.finish(), left = seconds - other;
-        return left <= 0 || e.rendering() <= 0 ? Double.NaN : e.noise() * Math.sqrt(e.rendering() / left);
+        return left <= 0 || e.rendering() <= 0 ? Double.NaN : e.noise() * Math.pow(e.rendering() / left, power);
     }
 
     private void line(Estimate e) {

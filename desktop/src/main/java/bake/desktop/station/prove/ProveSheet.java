@@ -38,7 +38,7 @@ public final class ProveSheet extends VBox {
         Prover p = bench.prover();
         width = new Dial("proof-width", "Width", "%.0f px", 160, 4000, 640, true, "Time goes with the square of the width.",
                 x -> change(q -> q.withWidth((int) Math.round(x))));
-        noise = new Dial("noise-aim", "Noise aim", "%.1f %%", 0.2, 30, 6, true, "Half the noise takes four times the time.",
+        noise = new Dial("noise-aim", "Noise aim", "%.1f %%", 0.2, 30, 6, true, "Half the noise takes four times the time, half of what is left after denoising about ten times.",
                 x -> change(q -> q.withLimits(x, q.timeLimit(), q.samples())));
         time = new Dial("time-limit", "Time limit", "%.0f s", 0, 3600, 45, false, "The proof ends here whatever its noise; 0 is no limit.",
                 x -> change(q -> q.withLimits(q.noiseAim(), Math.rint(x), q.samples())));
@@ -79,7 +79,7 @@ public final class ProveSheet extends VBox {
         delivered.setId("aim-denoised");
         delivered.setTooltip(Ui.tip("The picture is done when what is left after denoising, judged by the halves of its samples, is at the aim. Off: the noise before denoising, which is what EXR and HDR hold."));
         delivered.selectedProperty().addListener((o, a, b) -> change(q -> aimed(q, b)));
-        denoise.selectedProperty().addListener((o, a, b) -> change(q -> q.withDenoise(b)));
+        denoise.selectedProperty().addListener((o, a, b) -> change(q -> (b ? q : aimed(q, false)).withDenoise(b)));
         pause = Ui.button("pause", "Pause", "Rest the proof; it goes on where it stood", () -> p.pause(!p.pausedProperty().get()), "small");
         Button stop = Ui.button("stop", "Stop and keep", "End the proof and hang what was made", p::stop, "small");
         bar.setMaxWidth(Double.MAX_VALUE);
