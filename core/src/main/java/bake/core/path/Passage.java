@@ -54,6 +54,7 @@ final class Passage {
         float tr = t * p.baseR, tg = t * p.baseG, tb = t * p.baseB, mirror = 1 - clear;
         float chance = SurfaceTable.chance(tr, tg, tb, mirror);
         if (!(chance + mirror > 0)) return false;
+        if (path.past) path.paned = Math.min(path.paned, path.travelled);
         if (chance > 0 && mirror > 0 && path.look.keep(path, mirror, cos)) {
             path.scale(tr, tg, tb);
             path.step(-1, ray.dx, ray.dy, ray.dz);

@@ -65,6 +65,8 @@ public final class PathTracer {
     /** Whether the surroundings count though nothing was met yet. */
     boolean sky;
     private float reached;
+    /** How far the first pane was that a gathered ray has passed. */
+    float paned;
     int wide; // bounces off what has width
     PathSampler random;
     private float[] out;
@@ -291,10 +293,15 @@ public final class PathTracer {
         roughest = GATHERED;
         sky = looks > 0;
         direct.leaveTo(from, looks / (float) among);
-        reached = Float.POSITIVE_INFINITY;
+        reached = paned = Float.POSITIVE_INFINITY;
         walk(1);
         past = false;
         return reached;
+    }
+
+    /** How far the first pane is that the last ray of {@link #gather} has passed, metres; infinite for none. */
+    public float paned() {
+        return paned;
     }
 
     /** Where photons go that are sent from now on; see {@link #photon}. Null for nowhere. */

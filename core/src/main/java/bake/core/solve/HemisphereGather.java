@@ -112,7 +112,8 @@ public final class HemisphereGather {
                     light[c + 1] += sample[c + 1];
                     light[c + 2] += sample[c + 2];
                 }
-                inverse += 1 / distance[i];
+                // What is behind a window changes with the way to its frame.
+                inverse += 1 / Math.min(distance[i], tracer.paned());
                 seen++;
             }
         return (float) inverse;
