@@ -132,7 +132,8 @@ public final class Estimator {
         int n = j.progress().passes();
         if (stop.getAsBoolean() || n < 2) return null;
         double pass = n > 3 ? (j.phases().passes() - early[0]) / (n - early[1]) : j.phases().passes() / n;
-        double noise = j.progress().noise();
+        // Of fewer samples than the denoiser wants only the noise before is known.
+        double noise = Double.isFinite(j.progress().noise()) ? j.progress().noise() : j.rawNoise() / Preset.RAW;
         return new Costs(pass / ((double) w * h), Math.max(0, j.phases().passes() - n * pass) / ((double) w * h), n, noise,
                 (long) w * h, j.falling(),
                 j.phases().caches(), (long) w * h, true, 0);
@@ -198,13 +199,13 @@ public final class Estimator {
      */
     public void made(Project project, Path folder, View v, RenderJob job, int threads, double saving, Estimate before) throws IOException {
         RenderJob.Progress g = job.progress();
-        // A picture that was gone on with or stopped says nothing about what a whole one takes.
-        if (g.state() != RenderJob.State.DONE || job.resumedAt() > 0 || g.passes() < 1 || g.seconds() < 0.5 * TELLING)
-            return;
+        // A picture that was gone on with or stopped says nothing about what a whole one takes, one of few passes nothing of its noise.
+        if (g.state() != RenderJob.State.DONE || job.resumedAt() > 0 || g.passes() < 1 || g.seconds() < 0.5 * TELLING
+                || !Double.isFinite(g.noise())) return;
         RenderJob.Order o = job.order();
         RenderJob.Phases t = job.phases();
         log.add(new Work(Work.scene(project, folder, v), Work.solvers(o.preset()), threads, (long) o.region().width() * o.region().height(),
-                g.passes(), t.caches(), t.passes(), t.finish() + saving, Double.isFinite(g.noise()) ? g.noise() : 100, job.falling(),
+                g.passes(), t.caches(), t.passes(), t.finish() + saving, g.noise(), job.falling(),
                 before == null ? 0 : before.seconds(), before == null ? 0 : before.noise(), before == null ? "" : before.probed() ? "probe"
                         : "pictures", job.steadyPass()));
     }

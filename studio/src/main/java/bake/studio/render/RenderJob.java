@@ -459,6 +459,8 @@ public final class RenderJob {
         double each = seconds / pass, left = Double.NaN;
         if (p.noiseAim() > 0 && Double.isFinite(noise))
             left = Math.max(0, each * (NoiseFall.passes(pass, noise, fall.power(), p.noiseAim()) - pass));
+        // Before it is judged what is sure is that it goes on up to then.
+        else if (p.aimsAtDenoised() && p.noiseAim() > 0) left = each * Math.max(1, FEWEST - pass);
         if (p.timeLimit() > 0) left = min(left, Math.max(0, p.timeLimit() - seconds));
         if (p.samples() > 0) left = min(left, each * (p.samples() - pass));
         return left;
