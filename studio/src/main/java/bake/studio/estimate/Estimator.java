@@ -30,6 +30,8 @@ public final class Estimator {
      * s for 7.7 in one room.
      */
     private static final double CACHE_GROWTH = 0.8, CACHE_LEAST = 150_000;
+    /** Rays of a record in whose time all else of caches is made: 15 and 22 s for 89 and 288, 145 and 448 s for 144 and 1,600. */
+    private static final double CACHE_RAYS = 450;
     /**
      * Seconds to denoise and save a million pixels where no picture has told: 16 s to denoise two million, 0.9 s to
      * save half a million.
@@ -58,7 +60,13 @@ public final class Estimator {
      * @param noise percent after {@code passes} of a picture of so many pixels, {@code falling} with this power of them
      */
     private record Costs(double pass, double cold, double passes, double noise, long noisePixels, double falling, double caches,
-            long cachePixels, boolean probed, int pictures) {
+            long cachePixels, int rays, boolean probed, int pictures) {
+        /** Seconds of caches of another size, whose records gather with other rays. */
+        double caches(Preset p, double pixels) {
+            double more = rays > 0 ? (RenderJob.bounced(p).gatherRays() + CACHE_RAYS) / (rays + CACHE_RAYS) : 1;
+            return caches * more * Math.pow((pixels + CACHE_LEAST) / (cachePixels + CACHE_LEAST), CACHE_GROWTH);
+        }
+
         /** After those passes in a picture of another size, of which denoising leaves less the more pixels show the same thing. */
         double noise(Preset p, double pixels) {
             return p.aimsAtDenoised() ? noise * Math.pow(noisePixels / pixels, FINER) : noise;
@@ -111,13 +119,14 @@ public final class Estimator {
         return new Costs(pass, cold, longest.passes(), longest.noise(), longest.pixels(),
                 longest.falling() > 0 ? longest.falling() : falling,
                 cached.caches(),
-                cached.pixels(), false, like.size());
+                cached.pixels(), cached.rays(), false, like.size());
     }
 
     /** A small picture that is really made. */
     private static Costs probe(View v, Preset p, int[] size, RenderScene scene, Workers workers, BooleanSupplier stop) throws IOException {
         int w = Math.min(SMALL, size[0]), h = Math.max(8, (int) Math.round((double) w * size[1] / size[0]));
-        Preset q = p.withLimits(0, 0, 0);
+        // How many rays records gather with goes by the aim, which this one has not.
+        Preset q = p.withLimits(0, 0, 0).withGatherRays(RenderJob.bounced(p).gatherRays());
         RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), q, w, h, null, 1, false), workers);
         double[] early = new double[2];
         j.run(g -> {
@@ -136,7 +145,7 @@ public final class Estimator {
         double noise = Double.isFinite(j.progress().noise()) ? j.progress().noise() : j.rawNoise() / Preset.RAW;
         return new Costs(pass / ((double) w * h), Math.max(0, j.phases().passes() - n * pass) / ((double) w * h), n, noise,
                 (long) w * h, j.falling(),
-                j.phases().caches(), (long) w * h, true, 0);
+                j.phases().caches(), (long) w * h, q.gatherRays(), true, 0);
     }
 
     private static Estimate predicted(Costs c, List<Work> all, Preset p, int[] size, String solvers) {
@@ -148,7 +157,7 @@ public final class Estimator {
         double[] recent = Arrays.copyOfRange(off, Math.max(0, off.length - RECENT), off.length);
         // A few are not yet believed whole: the mean of logarithms, as if two more had been right.
         double mend = Math.exp(Arrays.stream(recent).map(Math::log).sum() / (recent.length + 2));
-        double caches = c.caches * Math.pow((pixels + CACHE_LEAST) / (c.cachePixels + CACHE_LEAST), CACHE_GROWTH), pass = c.pass * pixels,
+        double caches = c.caches(p, pixels), pass = c.pass * pixels,
                 cold = c.cold * pixels;
         double[] finishes = all.stream().filter(w -> w.pixels() > 10_000).mapToDouble(w -> w.finish() / w.pixels()).toArray();
         double finish = pixels * (finishes.length == 0 ? FINISH * 1e-6 : median(Arrays.copyOfRange(finishes,
@@ -207,7 +216,7 @@ public final class Estimator {
         log.add(new Work(Work.scene(project, folder, v), Work.solvers(o.preset()), threads, (long) o.region().width() * o.region().height(),
                 g.passes(), t.caches(), t.passes(), t.finish() + saving, g.noise(), job.falling(),
                 before == null ? 0 : before.seconds(), before == null ? 0 : before.noise(), before == null ? "" : before.probed() ? "probe"
-                        : "pictures", job.steadyPass()));
+                        : "pictures", job.steadyPass(), RenderJob.bounced(o.preset()).gatherRays()));
     }
 
     /**

@@ -22,11 +22,12 @@ import java.security.MessageDigest;
  *     that is not known
  * @param predicted seconds, and {@code predictedNoise} percent; 0 where nothing was
  * @param steady seconds of a pass once the first ones were made; 0 where that is not known
+ * @param rays that records of its caches gathered with; 0 where that is not known
  * @param basis what the prediction stood on: "pictures" or "probe"; empty for none
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Work(String scene, String solvers, int threads, long pixels, int passes, double caches, double rendering, double finish,
-        double noise, double falling, double predicted, double predictedNoise, String basis, double steady) {
+        double noise, double falling, double predicted, double predictedNoise, String basis, double steady, int rays) {
 
     /** Seconds of a pass, the first ones left out where that is known. */
     double pass() {

@@ -26,6 +26,9 @@ public record Proof(int number, String title, String note, View view, Preset pre
         double caches, int passes, double noise, long rays, double clamped, long seed, boolean stopped, boolean pinned, int over,
         int threads, Double error, Double worst) {
 
+    /** Share of its time limit from which on it has ended a proof. */
+    private static final double NEARLY = 0.98;
+
     public Proof {
         title = title == null ? "" : title;
         note = note == null ? "" : note;
@@ -46,9 +49,9 @@ public record Proof(int number, String title, String note, View view, Preset pre
     /** What ended it, in words: a limit of its preset, or somebody. */
     public String endedBy() {
         if (stopped) return "stopped by hand";
-        if (preset.noiseAim() > 0 && figure() <= preset.noiseAim()) return "by its noise aim";
         if (preset.samples() > 0 && passes >= preset.samples()) return "by its samples";
-        return preset.timeLimit() > 0 ? "by its time limit" : preset.noiseAim() > 0 ? "by its noise aim" : "by itself";
+        if (preset.timeLimit() > 0 && seconds >= NEARLY * preset.timeLimit()) return "by its time limit";
+        return preset.noiseAim() > 0 ? "by its noise aim" : "by itself";
     }
 
     /** What the preset's aim is of, percent: noise before denoising or what is left after it. */
