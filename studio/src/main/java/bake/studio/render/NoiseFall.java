@@ -13,7 +13,7 @@ public final class NoiseFall {
     /** How much is believed of what was seen of the last two thirds, and how what is missing to the root goes. */
     private static final double BELIEF = 0.9, CATCHING_UP = 0.3;
 
-    /** With which power of its passes what is left after denoising falls, about: 0.2 to 0.4 in the demo's rooms. */
+    /** With which power of its passes what is left after denoising falls, about: 0.16 and 0.3 were seen (docs/decisions/0023). */
     public static final double DENOISED = 0.3;
 
     /** Passes and noise, in turn, as they were judged. */
