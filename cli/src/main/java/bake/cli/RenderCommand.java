@@ -79,6 +79,9 @@ final class RenderCommand implements Callable<Integer> {
     @Option(names = "--error", paramLabel = "PERCENT", description = "aim of what noise is left once the picture is denoised; 0 for none")
     private Double error;
 
+    /** Whether the picture ends by what is left after denoising. */
+    private boolean aimed;
+
     @Option(names = "--time", paramLabel = "SECONDS", description = "time limit; 0 for none")
     private Double time;
 
@@ -184,6 +187,7 @@ final class RenderCommand implements Callable<Integer> {
             Caches before = store == null ? Caches.NONE : store.fitting(p.project(), p.folder(), v, RenderJob.bounced(settings), false);
             long cells = before.cells() == null ? 0 : before.cells().cells(),
                     records = before.records() == null ? 0 : before.records().records();
+            aimed = order.preset().aimsAtDenoised();
             RenderJob job = new RenderJob(scene, order, workers).guidedBy(guides).with(before);
             if (resume) {
                 String identity = Begun.identity(p.project(), p.folder(), v, order, store);
@@ -290,7 +294,10 @@ final class RenderCommand implements Callable<Integer> {
         boolean any = samples != null || noise != null || error != null || time != null;
         if (!any) return p;
         double aim = noise != null ? noise : error != null ? error : 0;
-        return p.withLimits(aim, time != null ? time : 0, samples != null ? samples : 0).withAimDenoised(error != null ? true : null);
+        double seconds = time != null ? time : 0;
+        int most = samples != null ? samples : 0;
+        return aim > 0 ? p.withLimits(aim, seconds, most).withAimDenoised(error != null ? true : null)
+                : RenderJob.ending(p, 0, seconds, most).withAimDenoised(null);
     }
 
     static int[] size(String size) {
@@ -310,7 +317,8 @@ final class RenderCommand implements Callable<Integer> {
         if (json) return;
         if (g.passes() == 0) spec.commandLine().getErr().printf(Locale.ROOT, "\rcaching bounced light, %.0f %%   %.0f s      ",
                 100 * g.prepared(), g.seconds());
-        else spec.commandLine().getErr().printf(Locale.ROOT, "\rpass %d   noise %s   %.0f s%s      ", g.passes(), noise(g), g.seconds(),
+        else spec.commandLine().getErr().printf(Locale.ROOT, "\rpass %d   %s %s   %.0f s%s      ", g.passes(), aimed ? "error left" : "noise",
+                noise(g), g.seconds(),
                 Double.isNaN(g.secondsLeft()) ? "" : String.format(Locale.ROOT, ", about %.0f s left", g.secondsLeft()));
         spec.commandLine().getErr().flush();
     }
@@ -322,7 +330,8 @@ final class RenderCommand implements Callable<Integer> {
     private void done(RenderJob job) {
         RenderJob.Progress g = job.progress();
         Region r = job.order().region();
-        spec.commandLine().getOut().printf(Locale.ROOT, "%s: %dx%d, %d passes, noise %s, %.1f s%n", out, r.width(), r.height(), g.passes(),
-                noise(g), g.seconds());
+        spec.commandLine().getOut().printf(Locale.ROOT, "%s: %dx%d, %d passes, %s, %.1f s%n", out, r.width(), r.height(), g.passes(),
+                aimed && Double.isFinite(job.rawNoise()) ? String.format(Locale.ROOT, "noise %.2f %% as rendered, %s left when denoised",
+                        job.rawNoise(), noise(g)) : "noise " + noise(g), g.seconds());
     }
 }

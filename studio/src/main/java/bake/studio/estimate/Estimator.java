@@ -125,8 +125,7 @@ public final class Estimator {
     /** A small picture that is really made. */
     private static Costs probe(View v, Preset p, int[] size, RenderScene scene, Workers workers, BooleanSupplier stop) throws IOException {
         int w = Math.min(SMALL, size[0]), h = Math.max(8, (int) Math.round((double) w * size[1] / size[0]));
-        // How many rays records gather with goes by the aim, which this one has not.
-        Preset q = p.withLimits(0, 0, 0).withGatherRays(RenderJob.bounced(p).gatherRays());
+        Preset q = RenderJob.ending(p, 0, 0, 0);
         RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), q, w, h, null, 1, false), workers);
         double[] early = new double[2];
         j.run(g -> {
@@ -145,7 +144,7 @@ public final class Estimator {
         double noise = Double.isFinite(j.progress().noise()) ? j.progress().noise() : j.rawNoise() / Preset.RAW;
         return new Costs(pass / ((double) w * h), Math.max(0, j.phases().passes() - n * pass) / ((double) w * h), n, noise,
                 (long) w * h, j.falling(),
-                j.phases().caches(), (long) w * h, q.gatherRays(), true, 0);
+                j.phases().caches(), (long) w * h, RenderJob.bounced(p).gatherRays(), true, 0);
     }
 
     private static Estimate predicted(Costs c, List<Work> all, Preset p, int[] size, String solvers) {

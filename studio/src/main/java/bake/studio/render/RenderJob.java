@@ -171,6 +171,15 @@ public final class RenderJob {
                 p.darkWithin() == null ? Occlusion.NONE.metres() : p.darkWithin());
     }
 
+    /**
+     * A preset that ends pictures elsewhere, with records as good as before: how many rays those gather with goes by the aim where nothing
+     * else is said.
+     */
+    public static Preset ending(Preset p, double noise, double seconds, int most) {
+        Preset q = p.withLimits(noise, seconds, most);
+        return bounced(p).cached() ? q.withGatherRays(bounced(p).gatherRays()) : q;
+    }
+
     /** How a preset has bounced light computed. */
     public static BounceSettings bounced(Preset p) {
         if (Boolean.TRUE.equals(p.exact())) return BounceSettings.TRACED;
@@ -312,7 +321,7 @@ public final class RenderJob {
         int most = p.samples() > 0 ? p.samples() : Integer.MAX_VALUE;
         long worked = 0, begun = System.nanoTime(), idle = 0;
         double noise = Double.POSITIVE_INFINITY;
-        int checkAt = judgedAfter(0), pass = 0;
+        int checkAt = judgedAfter(0), pass = 0, judged = -1;
         long resumed = 0;
         Checkpoint.State saved = checkpoint == null ? null : checkpoint.load(film());
         if (saved != null) {
@@ -346,13 +355,17 @@ public final class RenderJob {
             worked += end - start;
             phases = new Phases(phases.caches + Math.min(ready, end) / 1e9 - start / 1e9, phases.passes + Math.max(0, end - ready) / 1e9,
                     Math.max(0, (end + rested - begun - idle - worked + resumed) / 1e9));
-            if (!whole) break;
+            if (!whole) {
+                judged = -1;
+                break;
+            }
             pass++;
             if (pass == resumedAt + COLD) cold = phases.passes;
             keep(pass, worked, false);
             // Estimating noise costs a walk over the film; rarer checks suffice as passes add up.
             if (pass >= checkAt || pass == most) {
                 noise = judge();
+                judged = pass;
                 fall.judged(pass, noise);
                 checkAt = judgedAfter(pass);
             }
@@ -365,7 +378,7 @@ public final class RenderJob {
         state = stop && !timeUp ? State.STOPPED : State.DONE;
         // Until the picture is in its file its passes are kept: what comes between would cost all of them.
         if (state == State.DONE && pass > 0) keep(pass, worked, true);
-        noise = judge();
+        if (judged != pass) noise = judge();
         progress = new Progress(state, pass, noise, seconds, 0, state == State.DONE ? 1 : progress.fraction, renderer.rays());
         each.accept(progress);
     }

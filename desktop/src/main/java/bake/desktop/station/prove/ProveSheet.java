@@ -145,8 +145,9 @@ public final class ProveSheet extends VBox {
 
     /** What the proof will take, and why that can be said. */
     private void foresee(Estimate e) {
-        foreseen.setText(e == null ? "How long it takes is known after the first proof of this view, or when its ways are measured below."
-                : "About " + Texts.time(e.seconds()) + ", " + Texts.time(e.low()) + " to " + Texts.time(e.high()) + "; " + Texts.aimed(bench.prover().presetProperty().get()) + " about "
+        Preset p = bench.prover().presetProperty().get();
+        foreseen.setText(e == null || p == null ? "How long it takes is known after the first proof of this view, or when its ways are measured below."
+                : "About " + Texts.time(e.seconds()) + ", " + Texts.time(e.low()) + " to " + Texts.time(e.high()) + "; " + Texts.aimed(p) + " about "
                         + Texts.noise(e.noise()) + ". From " + e.basis() + ".");
     }
 
