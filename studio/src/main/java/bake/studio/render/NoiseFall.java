@@ -16,8 +16,15 @@ public final class NoiseFall {
     /** With which power of its passes what is left after denoising falls, about: 0.16 and 0.3 were seen (docs/decisions/0023). */
     public static final double DENOISED = 0.3;
 
+    /** The power while nothing is known. */
+    private final double usual;
     /** Passes and noise, in turn, as they were judged. */
     private final List<double[]> seen = new ArrayList<>();
+
+    /** @param denoised whether it is what is left after denoising that falls */
+    NoiseFall(boolean denoised) {
+        usual = denoised ? DENOISED : ROOT;
+    }
 
     void judged(int passes, double noise) {
         if (Double.isFinite(noise) && noise > 0) seen.add(new double[] {passes, noise});
@@ -47,13 +54,13 @@ public final class NoiseFall {
         return from * Math.exp(hi);
     }
 
-    /** The power; that of the root while nothing is known. */
+    /** The power; the usual one while nothing is known. */
     double power() {
-        if (seen.size() < 3) return ROOT;
+        if (seen.size() < 3) return usual;
         double[] last = seen.getLast(), before = seen.getFirst();
         for (double[] s : seen) if (s[0] <= last[0] / 3) before = s;
-        if (last[0] < 2 * before[0]) return ROOT;
+        if (last[0] < 2 * before[0]) return usual;
         double a = Math.log(before[1] / last[1]) / Math.log(last[0] / before[0]);
-        return Math.clamp(BELIEF * a + (1 - BELIEF) * ROOT, LEAST, MOST);
+        return Math.clamp(BELIEF * a + (1 - BELIEF) * usual, LEAST, MOST);
     }
 }

@@ -20,6 +20,8 @@ import bake.core.solve.Caches;
 import bake.core.work.Workers;
 import bake.formats.project.Preset;
 import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.function.Consumer;
 
 /**
@@ -96,14 +98,14 @@ public final class RenderJob {
     private boolean guided;
     private volatile boolean stop, pause;
     private volatile Phases phases = new Phases(0, 0, 0);
-    /** Seconds of the first two passes, which find everything cold. */
-    private double cold;
+    /** Seconds of the passes of this run, in turn. */
+    private final List<Double> passTimes = new ArrayList<>();
     private volatile Progress progress = new Progress(State.WAITING, 0, Double.POSITIVE_INFINITY, 0, Double.NaN, 0, 0);
     private volatile long endsAt = Long.MAX_VALUE;
     /** How many threads rest, since when, and how long this pass has rested, nanoseconds. */
     private int resting;
     private long restedFrom, rested;
-    private final NoiseFall fall = new NoiseFall();
+    private final NoiseFall fall;
     /** Percent, before denoising. */
     private volatile double rawNoise = Double.POSITIVE_INFINITY;
 
@@ -125,6 +127,7 @@ public final class RenderJob {
         this.order = order;
         this.workers = workers;
         Preset p = order.preset;
+        fall = new NoiseFall(p.aimsAtDenoised());
         finish = new Finish(order.camera.saturation(), order.look);
         renderer = new Renderer(scene, order.camera, paths(p, order.seed), film, order.region, workers,
                 p.adaptive() == null ? Adaptivity.NONE : new Adaptivity(p.adaptive(), finish));
@@ -360,7 +363,7 @@ public final class RenderJob {
                 break;
             }
             pass++;
-            if (pass == resumedAt + COLD) cold = phases.passes;
+            passTimes.add(Math.max(0, end - ready) / 1e9);
             keep(pass, worked, false);
             // Estimating noise costs a walk over the film; rarer checks suffice as passes add up.
             if (pass >= checkAt || pass == most) {
@@ -396,7 +399,16 @@ public final class RenderJob {
      * denoising takes a second to find, and is not there for the first passes.
      */
     private int judgedAfter(int pass) {
-        boolean denoised = order.preset.aimsAtDenoised();
+        return judgedAfter(pass, order.preset.aimsAtDenoised());
+    }
+
+    /** The passes of a picture that is at its preset's aim after {@code passes}: more where it is judged later. */
+    public static double ends(Preset p, double passes) {
+        double least = Math.max(FEWEST, passes);
+        return p.aimsAtDenoised() && least < Integer.MAX_VALUE ? judgedAfter((int) Math.ceil(least) - 1, true) : least;
+    }
+
+    private static int judgedAfter(int pass, boolean denoised) {
         int at = denoised ? FEWEST : 2;
         while (at <= pass) at += Math.max(1, at / (denoised ? 4 : 12));
         return at;
@@ -455,10 +467,15 @@ public final class RenderJob {
         each.accept(progress);
     }
 
-    /** Seconds of a pass once the first ones are made, in this run; 0 where too few were. */
+    /**
+     * Seconds of a usual pass of this run once the first ones are made, which find everything cold; 0 where too few were. The one in which
+     * edges are looked at is none of them.
+     */
     public double steadyPass() {
-        int n = progress.passes - resumedAt;
-        return n < 2 * COLD ? 0 : (phases.passes - cold) / (n - COLD);
+        int n = passTimes.size();
+        if (n < 2 * COLD) return 0;
+        double[] t = passTimes.stream().skip(COLD).mapToDouble(x -> x).sorted().toArray();
+        return (t[(t.length - 1) / 2] + t[t.length / 2]) / 2;
     }
 
     /** With which power of its passes the picture's noise falls. */

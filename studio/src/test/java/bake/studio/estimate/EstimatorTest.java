@@ -13,6 +13,7 @@ import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
 import bake.formats.project.View;
 import bake.studio.render.NoiseFall;
+import bake.studio.render.RenderJob;
 import bake.studio.scene.SceneAssembly;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -67,7 +68,19 @@ class EstimatorTest {
         assertEquals(30, same.caches(), 1e-6);
         assertEquals(30 * 2050.0 / 650, more.caches(), 1e-6);
         assertEquals(4, same.noise(), 1e-6);
-        assertEquals(2, large.noise(), 1e-6, "sixteen times the pixels, to the power of a quarter");
+        assertEquals(4 * Math.pow(16, -0.18), large.noise(), 1e-6, "less is left of sixteen times the pixels");
+        assertEquals(16 * same.rendering() * Math.pow(16, -0.1), large.rendering(), 1e-6, "which share records");
+    }
+
+    /** A picture that aims at what is left after denoising is judged at steps, and ends at the next one. */
+    @Test
+    void endsWhereItIsJudged() {
+        Preset p = TRACED.withDenoise(true).withAimDenoised(true);
+        assertEquals(8, RenderJob.ends(p, 3));
+        assertEquals(8, RenderJob.ends(p, 8));
+        assertEquals(10, RenderJob.ends(p, 8.1));
+        assertEquals(15, RenderJob.ends(p, 12.5));
+        assertEquals(12.5, RenderJob.ends(TRACED, 12.5), "noise before denoising is judged nearly after each pass");
     }
 
     /**
