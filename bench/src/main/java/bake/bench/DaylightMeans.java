@@ -43,7 +43,7 @@ public final class DaylightMeans {
         Path folder = DemoProject.ensure(Files.createTempDirectory("bake-bench").resolve("demo"), LocalDate.of(2026, 11, 1));
         ProjectSession session = ProjectSession.open(Files.isDirectory(folder) ? folder.resolve("project.json") : folder);
         View view = session.project().view("Reading room, morning");
-        view = view.withAround(view.around().withSkyType(1)).withOff(LightTable.GLOW, true);
+        view = view.withAround(view.around().withStandardSky(1)).withOff(LightTable.GLOW, true);
         for (var l : session.project().lamps()) view = view.withOff(l.groupName(), true);
         RenderScene scene = RenderScene.compile(new SceneAssembly(session.folder()).scene(session.project(), view), Workers.COMPILING);
         ForkJoinPool pool = ForkJoinPool.commonPool();

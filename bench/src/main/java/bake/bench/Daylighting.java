@@ -53,7 +53,7 @@ public final class Daylighting {
         ProjectSession session = ProjectSession.open(Files.isDirectory(folder) ? folder.resolve("project.json") : folder);
         View morning = session.project().view(name);
         // Under an overcast sky (type 1 of ISO 15469): all light of the view is that of the surroundings.
-        View view = morning.withAround(morning.around().withSkyType(1)).withOff("Pendants", true);
+        View view = morning.withAround(morning.around().withStandardSky(1)).withOff("Pendants", true);
         for (var l : session.project().lamps()) view = view.withOff(l.groupName(), true);
         view = view.withOff(bake.core.light.LightTable.GLOW, true);
         RenderScene scene = RenderScene.compile(new SceneAssembly(session.folder()).scene(session.project(), view), Workers.COMPILING);

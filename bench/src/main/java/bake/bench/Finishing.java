@@ -113,7 +113,7 @@ public final class Finishing {
                 for (int k = 0; k < first.length; k++) {
                     Thread.sleep(50);
                     frames.clear();
-                    v = v.withFinish(v.finish().with("lighten", 0.01 * (k + 1)));
+                    v = v.withFinish(v.finish().withLighten(0.01 * (k + 1)));
                     long asked = System.nanoTime();
                     live.show(project, v, size[0], size[1]);
                     frames.take();

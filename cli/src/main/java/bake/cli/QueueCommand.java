@@ -85,8 +85,8 @@ final class QueueCommand implements Runnable {
         for (String name : projects) {
             Projects.Opened p = Projects.open(name, sets);
             DeliverySpec d = Deliveries.current(p.project());
-            if (files != null) d = d.with("files", List.copyOf(files));
-            if (to != null) d = d.with("folder", to.toAbsolutePath().toString());
+            if (files != null) d = d.withFiles(List.copyOf(files));
+            if (to != null) d = d.withFolder(to.toAbsolutePath().toString());
             List<Deliveries.Picture> wanted = new ArrayList<>();
             for (Deliveries.Picture x : Deliveries.pictures(p.project(), p.folder(), d, LocalDate.now())) {
                 if (views == null ? x.off() : !views.contains(x.view().name())) continue;

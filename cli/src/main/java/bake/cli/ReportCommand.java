@@ -45,7 +45,7 @@ final class ReportCommand implements Callable<Integer> {
         Projects.Opened o = Projects.open(project, List.of());
         Project p = o.project();
         String name = delivery == null ? Deliveries.current(p).name() : delivery;
-        DeliverySpec d = p.deliveries().stream().filter(x -> x.name().equals(name)).findFirst().orElse(Deliveries.FIRST.with("name", name));
+        DeliverySpec d = p.deliveries().stream().filter(x -> x.name().equals(name)).findFirst().orElse(Deliveries.FIRST.withName(name));
         RenderQueue q = new RenderQueue(queue == null ? UserFolders.queue() : queue);
         Report r = Report.of(q, p, o.folder(), name, Deliveries.before(p, name), Deliveries.due(p, d));
         List<Path> made = Handover.write(to == null ? Deliveries.folder(o.folder(), d) : to.toAbsolutePath(), r);

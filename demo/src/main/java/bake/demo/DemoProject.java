@@ -83,7 +83,7 @@ public final class DemoProject {
         return new Project(Project.VERSION, "Fernlow Library", due + "T12:00", new Project.Place(47.1, 8.9, "Europe/Zurich", 0, Map.of()),
                 List.of(Project.ModelRef.of("model/fernlow.gltf")), List.of(), List.of(), lamps,
                 List.of(), List.of(), views(), List.of(),
-                "Reading room, morning", List.of(), null, List.of(), Map.of());
+                "Reading room, morning", List.of(), null, List.of(), List.of(), Map.of());
     }
 
     private static List<View> views() {

@@ -45,12 +45,12 @@ public final class Lamps {
             spots.tube(new Vec3(x, 1.3, 4.62), new Vec3(x, 1.12, 4.52), 0.04, 0.05, 16)
                     .tube(new Vec3(x, 1.3, Room.H + 0.01), new Vec3(x, 1.3, 4.6), 0.008, 0.008, 8);
             out.add(LampSpec.of("Washer " + (x < 4 ? 1 : 2), WASHERS, "spot", new double[] {x, 1.08, 4.49}, new double[] {0, -0.85, -0.53})
-                    .with("lumens", 1400, "kelvin", 3000, "beam", 50, "field", 110, "visible", false));
+                    .withLumens(1400.0).withKelvin(3000.0).withBeam(50.0).withField(110.0).withVisible(false));
         }
         k.add("Lamps", "Gallery washers", "dark steel", spots);
         for (double x : new double[] {6.8, 8.0})
             out.add(LampSpec.of("Lobby lamp " + (x < 7 ? 1 : 2), LOBBY, "disc", new double[] {x, 0.95, 2.405}, new double[] {0, 0, -1})
-                    .with("diameter", 0.22, "lumens", 900, "kelvin", 3000, "visible", true));
+                    .withDiameter(0.22).withLumens(900.0).withKelvin(3000.0).withVisible(true));
         k.add("Lamps", "Exit sign", "exit sign", new MeshBuilder().quad(new Vec3(6.05, 2.41, 2.44), new Vec3(5.75, 2.41, 2.44),
                 new Vec3(5.75, 2.41, 2.59), new Vec3(6.05, 2.41, 2.59)));
         exitCoordinates(k);
@@ -66,7 +66,7 @@ public final class Lamps {
 
     private static LampSpec sphere(String name, String group, double x, double y, double z, double diameter, double lm, double kelvin) {
         return LampSpec.of(name, group, "sphere", new double[] {x, y, z}, null)
-                .with("diameter", diameter, "lumens", lm, "kelvin", kelvin, "visible", true);
+                .withDiameter(diameter).withLumens(lm).withKelvin(kelvin).withVisible(true);
     }
 
     private static void tableLamps(Kit k, List<LampSpec> out) {

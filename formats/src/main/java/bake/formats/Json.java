@@ -66,22 +66,4 @@ public final class Json {
             throw new IllegalArgumentException(e.getOriginalMessage(), e);
         }
     }
-
-    /**
-     * A copy of a value with other fields.
-     *
-     * @param keysAndValues names of fields as written and what they are to be, in turn; null takes a field away
-     */
-    public static <T> T with(T value, Class<T> type, Object... keysAndValues) {
-        com.fasterxml.jackson.databind.node.ObjectNode n = MAPPER.valueToTree(value);
-        for (int i = 0; i < keysAndValues.length; i += 2) {
-            if (keysAndValues[i + 1] == null) n.remove((String) keysAndValues[i]);
-            else n.set((String) keysAndValues[i], MAPPER.valueToTree(keysAndValues[i + 1]));
-        }
-        try {
-            return MAPPER.treeToValue(n, type);
-        } catch (com.fasterxml.jackson.core.JsonProcessingException e) {
-            throw new IllegalArgumentException(e.getOriginalMessage(), e);
-        }
-    }
 }

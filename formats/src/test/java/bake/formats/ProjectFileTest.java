@@ -146,7 +146,7 @@ class ProjectFileTest {
     void viewsKeepTheirLook() throws IOException {
         Project p = ProjectFile.read(file(GOOD));
         assertEquals(bake.core.finish.Look.NEUTRAL, p.currentView().look().whiteBalance());
-        Project q = p.withViews(java.util.List.of(p.currentView().withWhiteBalance(3200).withCurve("linear")));
+        Project q = p.withViews(java.util.List.of(p.currentView().withWhiteBalance(3200.0).withCurve("linear")));
         ProjectFile.write(dir.resolve("project.json"), q);
         var look = ProjectFile.read(dir.resolve("project.json")).currentView().look();
         assertEquals(3200, look.whiteBalance());

@@ -58,17 +58,11 @@ public record RenderScene(
         LightTable.Surround around = sameSky ? before.surround : sky.join();
         Scenery scenery = Scenery.of(scene.outlook(), around, scene.catches(), before == null ? 1.5 : before.scenery.aspect(),
                 before == null ? null : before.scenery);
-        LightTable lights = new LightTable(around, scene.lamps(), geometry, surfaces, scenery.apart(), false);
+        LightTable lights = new LightTable(around, scene.lamps(), geometry, surfaces, scenery.apart());
         Tracer tracer = Tracer.of(geometry, new LampShapes(scene.lamps()), surfaces, pool);
         Openings openings = sameShape && sameLook && old.portals().equals(scene.portals()) ? before.openings
                 : Openings.find(scene.portals(), geometry, surfaces, pool);
         return new RenderScene(scene, geometry, surfaces, around, lights, tracer, openings, scenery);
-    }
-
-    /** This scene with lamps chosen by their power alone, to measure the choice by place against. */
-    public RenderScene lampsByPower() {
-        return new RenderScene(scene, geometry, surfaces, surround, new LightTable(surround, scene.lamps(), geometry, surfaces,
-                scenery.apart(), true), tracer, openings, scenery);
     }
 
     /** This scene with other openings; the light is the same, only how it is found is not. */

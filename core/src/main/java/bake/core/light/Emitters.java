@@ -23,19 +23,12 @@ public final class Emitters {
     private final LightTree tree;
     /** Choice of emitters by what they give in all. */
     private final Distribution powers;
-    /** Whether emitters are chosen by their power alone: what the choice by place is measured against. */
-    private final boolean byPower;
 
     /**
      * @param groupOf source group of each lamp
      * @param glowGroup source group of glowing materials
      */
     public Emitters(List<Lamp> lampList, int[] groupOf, Geometry geometry, SurfaceTable surfaces, int glowGroup) {
-        this(lampList, groupOf, geometry, surfaces, glowGroup, false);
-    }
-
-    Emitters(List<Lamp> lampList, int[] groupOf, Geometry geometry, SurfaceTable surfaces, int glowGroup, boolean byPower) {
-        this.byPower = byPower;
         lamps = lampList.size();
         lampTable = new LampTable(lampList);
         glow = new GlowTable(geometry, surfaces);
@@ -45,7 +38,7 @@ public final class Emitters {
         float[] all = new float[count];
         for (int i = 0; i < count; i++) all[i] = power(i);
         powers = count > 0 ? new Distribution(all) : null;
-        tree = count > FEW && !byPower ? new LightTree(this) : null;
+        tree = count > FEW ? new LightTree(this) : null;
     }
 
     public int count() {
@@ -64,7 +57,6 @@ public final class Emitters {
 
     /** About what an emitter could give to what {@code at} says of the surface at a place. */
     float weight(int i, float px, float py, float pz, LightSample at) {
-        if (byPower) return power(i);
         float w = weight(i, px, py, pz);
         return w > 0 ? w * (i < lamps ? lampTable.facing(i, px, py, pz, at) : glow.facing(i - lamps, px, py, pz, at)) : w;
     }

@@ -96,14 +96,11 @@ public final class LightTable {
     }
 
     public LightTable(Surround s, List<Lamp> lamps, Geometry geometry, SurfaceTable surfaces) {
-        this(s, lamps, geometry, surfaces, false, false);
+        this(s, lamps, geometry, surfaces, false);
     }
 
-    /**
-     * @param apart whether what lies behind the model is a source group of its own
-     * @param byPower whether emitters are chosen by their power alone, for comparison
-     */
-    public LightTable(Surround s, List<Lamp> lamps, Geometry geometry, SurfaceTable surfaces, boolean apart, boolean byPower) {
+    /** @param apart whether what lies behind the model is a source group of its own */
+    public LightTable(Surround s, List<Lamp> lamps, Geometry geometry, SurfaceTable surfaces, boolean apart) {
         List<String> names = new ArrayList<>(List.of("Sun", s.of() instanceof Surroundings.SunSky
                 || s.of() instanceof Surroundings.General ? "Sky" : "Surroundings"));
         int[] groupOf = new int[lamps.size()];
@@ -123,7 +120,7 @@ public final class LightTable {
         if (apart) names.add(BACKDROP);
         groups = List.copyOf(names);
         dome = s.dome();
-        emitters = new Emitters(lamps, groupOf, geometry, surfaces, glow, byPower);
+        emitters = new Emitters(lamps, groupOf, geometry, surfaces, glow);
         disc = !(s.of() instanceof Surroundings.SunSky k && !k.disc() || s.of() instanceof Surroundings.General g && !g.disc());
         sunDirection = s.toSun();
         sunIlluminance = s.sunLux();

@@ -32,4 +32,32 @@ public record CameraForm(Kind kind, double sensor, double roll, double clip, int
         if (blades != 0 && (blades < 3 || blades > 16)) throw new IllegalArgumentException("an aperture has 3 to 16 blades, or 0 for a round one");
         if (!(across > 0 && across <= 100_000)) throw new IllegalArgumentException("a parallel view is 0 to 100,000 metres wide");
     }
+
+    public CameraForm withKind(Kind k) {
+        return new CameraForm(k, sensor, roll, clip, blades, catEye, across, eyes);
+    }
+
+    public CameraForm withSensor(double mm) {
+        return new CameraForm(kind, mm, roll, clip, blades, catEye, across, eyes);
+    }
+
+    public CameraForm withRoll(double degrees) {
+        return new CameraForm(kind, sensor, degrees, clip, blades, catEye, across, eyes);
+    }
+
+    public CameraForm withClip(double metres) {
+        return new CameraForm(kind, sensor, roll, metres, blades, catEye, across, eyes);
+    }
+
+    public CameraForm withBlades(int n) {
+        return new CameraForm(kind, sensor, roll, clip, n, catEye, across, eyes);
+    }
+
+    public CameraForm withCatEye(double hidden) {
+        return new CameraForm(kind, sensor, roll, clip, blades, hidden, across, eyes);
+    }
+
+    public CameraForm withAcross(double metres) {
+        return new CameraForm(kind, sensor, roll, clip, blades, catEye, metres, eyes);
+    }
 }

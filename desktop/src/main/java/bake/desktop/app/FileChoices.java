@@ -70,7 +70,7 @@ final class FileChoices {
      */
     void take(Path p) {
         String n = p.getFileName().toString().toLowerCase(Locale.ROOT);
-        if (n.endsWith(".hdr") || n.endsWith(".exr")) bench.useHdri(p);
+        if (n.endsWith(".hdr") || n.endsWith(".exr")) bench.lighting().useHdri(p);
         else if (n.endsWith(".ies")) bench.lighting().lamps().placeFile(p);
         else if (isPreset(p)) bench.prover().presets().files().bring(p);
         else bench.opener().open(p.toString());

@@ -4,30 +4,17 @@ import bake.desktop.easel.Easel;
 import bake.desktop.easel.Welcome;
 import bake.desktop.parts.Field;
 import bake.desktop.parts.WrongInput;
-import bake.desktop.station.finals.FinalsPane;
-import bake.desktop.station.finals.FinalsSheet;
-import bake.desktop.station.light.LightSheet;
-import bake.desktop.station.light.LightStrip;
-import bake.desktop.station.model.ModelSheet;
-import bake.desktop.station.model.ModelStrip;
-import bake.desktop.station.prove.ProveSheet;
-import bake.desktop.station.prove.ProveStrip;
-import bake.desktop.station.view.ViewPages;
-import bake.desktop.station.view.ViewStrip;
 import bake.desktop.work.Station;
 import bake.desktop.work.Workbench;
 import bake.studio.user.RecentProjects;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.geometry.Pos;
-import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.input.InputEvent;
@@ -52,12 +39,11 @@ public final class MainWindow {
     private final BooleanProperty railShown = new SimpleBooleanProperty(true);
     private final Looks looks;
     private final FileChoices files;
-    private final Map<Station, Node> strips = new EnumMap<>(Station.class), sheets = new EnumMap<>(Station.class);
+    private final Stations stations;
     private final StackPane strip = new StackPane();
     private final ScrollPane sheet = new ScrollPane();
     private final Easel easel;
     private final VBox center;
-    private final FinalsPane finals;
     private final NoticeStack notices;
     private final Pages pages = new Pages();
     private final RecentProjects recent;
@@ -102,17 +88,7 @@ public final class MainWindow {
         VBox.setVgrow(stand, Priority.ALWAYS);
         center = new VBox(rail, stand, strip, new Foot(bench));
         center.getStyleClass().add("center");
-        finals = new FinalsPane(bench);
-        strips.put(Station.MODEL, new ModelStrip(bench));
-        strips.put(Station.LIGHT, new LightStrip(bench));
-        ViewPages view = new ViewPages(bench, easel.hand());
-        strips.put(Station.VIEW, new ViewStrip(bench, easel.hand(), view::show));
-        strips.put(Station.PROVE, new ProveStrip(bench));
-        sheets.put(Station.MODEL, new ModelSheet(bench));
-        sheets.put(Station.LIGHT, new LightSheet(bench));
-        sheets.put(Station.VIEW, view);
-        sheets.put(Station.PROVE, new ProveSheet(bench));
-        sheets.put(Station.FINALS, new FinalsSheet(bench));
+        stations = new Stations(bench, easel.hand());
         sheet.setFitToWidth(true);
         sheet.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         sheet.getStyleClass().add("sheet-scroll");
@@ -176,11 +152,11 @@ public final class MainWindow {
 
     private void show(Station s) {
         boolean finalsHere = s == Station.FINALS;
-        stand.getChildren().setAll(finalsHere ? finals : easel, notices, pages);
+        stand.getChildren().setAll(finalsHere ? stations.finals() : easel, notices, pages);
         center.getChildren().setAll(finalsHere ? List.of(stand, center.getChildren().getLast())
                 : List.of(rail, stand, strip, center.getChildren().getLast()));
-        if (!finalsHere) strip.getChildren().setAll(strips.get(s));
-        sheet.setContent(sheets.get(s));
+        if (!finalsHere) strip.getChildren().setAll(stations.strip(s));
+        sheet.setContent(stations.sheet(s));
         sheet.setVvalue(0);
     }
 

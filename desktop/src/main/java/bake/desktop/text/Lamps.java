@@ -17,15 +17,15 @@ public final class Lamps {
 
     /** A lamp with the output and size that such lamps usually have (common practice, no source). */
     public static LampSpec standard(LampSpec l) {
-        LampSpec k = l.with("kelvin", 3000);
+        LampSpec k = l.withKelvin(3000.0);
         return switch (l.kind()) {
-            case "point" -> k.with("lumens", 800);
-            case "spot" -> k.with("lumens", 700, "beam", 24, "field", 48);
-            case "disc" -> k.with("lumens", 900, "diameter", 0.18);
-            case "rectangle" -> k.with("lumens", 3500, "width", 0.6, "height", 0.6, "kelvin", 4000);
-            case "tube" -> k.with("lumens", 2500, "diameter", 0.03, "height", 1.2, "kelvin", 4000);
+            case "point" -> k.withLumens(800.0);
+            case "spot" -> k.withLumens(700.0).withBeam(24.0).withField(48.0);
+            case "disc" -> k.withLumens(900.0).withDiameter(0.18);
+            case "rectangle" -> k.withLumens(3500.0).withWidth(0.6).withHeight(0.6).withKelvin(4000.0);
+            case "tube" -> k.withLumens(2500.0).withDiameter(0.03).withHeight(1.2).withKelvin(4000.0);
             case "ies" -> k;
-            default -> k.with("lumens", 800, "diameter", 0.12);
+            default -> k.withLumens(800.0).withDiameter(0.12);
         };
     }
 }

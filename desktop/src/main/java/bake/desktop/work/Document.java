@@ -1,10 +1,12 @@
 package bake.desktop.work;
 
+import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.project.ProjectSession;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.Map;
 import java.util.concurrent.Executor;
 import java.util.function.BiConsumer;
 import java.util.function.UnaryOperator;
@@ -22,6 +24,7 @@ public final class Document {
     private final ReadOnlyObjectWrapper<View> view = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyBooleanWrapper changed = new ReadOnlyBooleanWrapper(), recovery = new ReadOnlyBooleanWrapper(),
             readOnly = new ReadOnlyBooleanWrapper(), outside = new ReadOnlyBooleanWrapper();
+    private final ReadOnlyObjectWrapper<Map<String, Preset>> drafts = new ReadOnlyObjectWrapper<>(Map.of());
     private ProjectSession session;
 
     /** @param changes told of the project before and after whatever changed; the first may be null */
@@ -36,8 +39,35 @@ public final class Document {
         return project.getReadOnlyProperty();
     }
 
+    /** The project that is open, or null. */
+    public Project project() {
+        return project.get();
+    }
+
+    /** The view that is worked on, or null. */
+    public View view() {
+        return view.get();
+    }
+
     public ReadOnlyObjectProperty<View> viewProperty() {
         return view.getReadOnlyProperty();
+    }
+
+    /** Presets as they were chosen or changed for the next proofs, by name. */
+    public ReadOnlyObjectProperty<Map<String, Preset>> draftsProperty() {
+        return drafts.getReadOnlyProperty();
+    }
+
+    /** @see ProjectSession#chosen */
+    void chosen(Preset p) {
+        if (session == null) return;
+        session.chosen(p);
+        drafts.set(session.drafts());
+    }
+
+    /** @see ProjectSession#draft */
+    void draft(String key, Preset before, Preset after) {
+        if (session != null) session.draft(key, before, after);
     }
 
     public ReadOnlyBooleanProperty changedProperty() {
@@ -96,12 +126,14 @@ public final class Document {
     void leave() {
         close();
         for (ReadOnlyBooleanWrapper b : new ReadOnlyBooleanWrapper[] {changed, recovery, readOnly, outside}) b.set(false);
+        drafts.set(Map.of());
         view.set(null);
         project.set(null);
     }
 
     private void refresh() {
         Project before = project.get(), p = session.project();
+        drafts.set(session.drafts());
         project.set(p);
         view.set(p.currentView());
         changed.set(session.changed());

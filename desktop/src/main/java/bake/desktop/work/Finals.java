@@ -19,6 +19,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Executor;
+import java.util.function.UnaryOperator;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleBooleanProperty;
@@ -54,15 +55,13 @@ public final class Finals {
     private final Executor background;
     private final ObservableList<Row> rows = FXCollections.observableArrayList();
     private final BooleanProperty running = new SimpleBooleanProperty();
-    private final ObjectProperty<List<Path>> existing = new SimpleObjectProperty<>(List.of());
     private final QueueHand queue;
     private final PlanHand plan;
     private final TryOut tryOut;
+    private final FinalsStart start;
     /** What is known of each picture, by view; and what it was known for. */
     private final Map<String, Estimate> known = new HashMap<>();
     private Project knownFor;
-    /** Whether pictures are on their way into the queue. */
-    private boolean adding;
 
     Finals(Workbench bench, Executor background) {
         this.bench = bench;
@@ -70,6 +69,7 @@ public final class Finals {
         queue = new QueueHand(bench, background);
         plan = new PlanHand(bench, background, this);
         tryOut = new TryOut(bench, background, this);
+        start = new FinalsStart(bench, background, this);
         bench.projectProperty().addListener((o, a, b) -> refresh());
         queue.seenProperty().addListener((o, a, b) -> refresh());
     }
@@ -108,19 +108,14 @@ public final class Finals {
         return bench.folder() == null ? null : Deliveries.folder(bench.folder(), delivery());
     }
 
-    /** Finals that are there already, while it is asked what is to become of them; empty while nothing is asked. */
-    public ObjectProperty<List<Path>> existingProperty() {
-        return existing;
-    }
-
     /** Changes the delivery, as one step that can be undone. */
-    public void change(Object... namesAndValues) {
-        bench.edit(null, p -> Deliveries.with(p, Deliveries.current(p).with(namesAndValues)));
+    public void change(UnaryOperator<DeliverySpec> how) {
+        bench.edit(null, p -> Deliveries.with(p, how.apply(Deliveries.current(p))));
     }
 
     /** Changes what is otherwise for a view. */
-    public void changeView(String view, Object... namesAndValues) {
-        bench.edit(null, p -> Deliveries.with(p, Deliveries.current(p).item(view).with(namesAndValues)));
+    public void changeView(String view, UnaryOperator<DeliverySpec.Item> how) {
+        bench.edit(null, p -> Deliveries.with(p, how.apply(Deliveries.current(p).item(view))));
     }
 
     /** Names of the presets that finals may be made with. */
@@ -184,75 +179,12 @@ public final class Finals {
     }
 
     public void choose(Row r, boolean chosen) {
-        changeView(r.view(), "off", chosen ? null : Boolean.TRUE);
+        changeView(r.view(), i -> i.withOff(chosen ? null : Boolean.TRUE));
     }
 
-    /** Adds the pictures that are open to the queue and has it worked; where that would replace finals it is asked first. */
-    public void start() {
-        Project p = bench.project();
-        // A second click, before the first is seen, adds nothing twice.
-        if (adding || p == null) return;
-        adding = true;
-        List<Path> files = wanted().stream().flatMap(r -> r.picture().files().stream()).toList();
-        // A share may take its time to say what it has.
-        background.execute(() -> {
-            List<Path> there = files.stream().filter(Files::exists).toList();
-            bench.later(() -> {
-                adding = false;
-                if (bench.project() != p) return;
-                existing.set(there);
-                if (there.isEmpty()) add(false);
-            });
-        });
-    }
-
-    private List<Row> wanted() {
-        return rows.stream().filter(r -> r.open() && !r.queued()).toList();
-    }
-
-    /** Makes the finals anew; each that is there goes once its new one is whole. */
-    public void replace() {
-        existing.set(List.of());
-        add(true);
-    }
-
-    /** Makes the finals beside those that are there, under numbered names. */
-    public void number() {
-        existing.set(List.of());
-        add(false);
-    }
-
-    /** Leaves everything as it is. */
-    public void leave() {
-        existing.set(List.of());
-    }
-
-    private void add(boolean replace) {
-        Project p = bench.project();
-        Path folder = bench.folder();
-        DeliverySpec d = delivery();
-        List<Row> wanted = wanted();
-        if (adding || p == null || wanted.isEmpty()) return;
-        adding = true;
-        List<Double> expected = wanted.stream().map(r -> r.estimate() == null ? 0.0 : r.estimate().seconds()).toList();
-        background.execute(() -> {
-            try {
-                RenderQueue q = queue.open();
-                // A picture that was stopped goes on where it was.
-                List<Row> fresh = new ArrayList<>();
-                for (Row r : wanted) if (r.entry() != null && r.entry().state() == QueueEntry.State.KEPT) q.again(r.entry().job().id());
-                else fresh.add(r);
-                Deliveries.add(q, p, folder, d, fresh.stream().map(Row::picture).toList(), replace, fresh.stream().map(r -> expected.get(
-                        wanted
-                        .indexOf(r))).toList());
-                queue.work();
-            } catch (IOException | RuntimeException e) {
-                bench.notices().fail(e);
-            } finally {
-                // After what the queue now holds was shown.
-                bench.later(() -> adding = false);
-            }
-        });
+    /** Adding pictures to the queue. */
+    public FinalsStart start() {
+        return start;
     }
 
     /** What the picture in work says of itself, where it is this row's; null elsewhere. */

@@ -5,14 +5,11 @@ import bake.core.finish.Finish;
 import bake.core.finish.SplineCurve;
 import bake.formats.picture.CubeFile;
 import bake.formats.project.FinishSpec;
-import bake.formats.project.SavedLook;
 import bake.formats.project.View;
 import bake.studio.live.LiveRender;
-import bake.studio.look.LookShelf;
 import bake.studio.look.SoftProof;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.List;
 import java.util.concurrent.Executor;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
@@ -20,35 +17,24 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
-import javafx.collections.FXCollections;
-import javafx.collections.ObservableList;
 
-/** How the picture of the current view is finished, and the looks that have a name. */
+/** How the picture of the current view is finished. */
 public final class FinishHand {
     private final Workbench bench;
     private final SkyFiles files;
     private final Executor background;
-    private final ObservableList<SavedLook> looks = FXCollections.observableArrayList();
-    private List<SavedLook> versions = List.of();
     private final ObjectProperty<Through> through = new SimpleObjectProperty<>(Through.NOTHING);
     private final ObjectProperty<SoftProof> paper = new SimpleObjectProperty<>();
     private final ReadOnlyObjectWrapper<Looked> looked = new ReadOnlyObjectWrapper<>();
     private int asked;
     private final BooleanProperty picking = new SimpleBooleanProperty();
-    /** The finish that was there before the last look was put on, to look at it once more. */
-    private FinishSpec other;
-    private String otherCurve;
 
     FinishHand(Workbench bench, SkyFiles files, Executor background) {
         this.bench = bench;
         this.files = files;
         this.background = background;
         bench.viewProperty().addListener((o, a, b) -> {
-            if (b == null || a == null || !a.name().equals(b.name())) {
-                other = null;
-                picking.set(false);
-            }
-            if (a == null && b != null && bench.stationProperty().get() == Station.VIEW) list();
+            if (b == null || a == null || !a.name().equals(b.name())) picking.set(false);
         });
         bench.easel().frameProperty().addListener((o, a, b) -> look());
         through.addListener((o, a, b) -> look());
@@ -56,7 +42,6 @@ public final class FinishHand {
         bench.stationProperty().addListener((o, a, b) -> {
             look();
             picking.set(false);
-            if (b == Station.VIEW) list();
         });
     }
 
@@ -153,8 +138,8 @@ public final class FinishHand {
             double[] found = Finish.balanceOf(rgb);
             bench.later(() -> {
                 if (found == null) bench.notices().say("No light makes that grey: it is too colourful, or black. Click something white or grey.");
-                else bench.editView(null, v -> v.withWhiteBalance(Math.rint(found[0] / 10) * 10).withFinish(v.finish().with("tint",
-                        Math.abs(found[1]) < 0.005 ? null : Math.rint(found[1] * 100) / 100)));
+                else bench.editView(null, v -> v.withWhiteBalance(Math.rint(found[0] / 10) * 10)
+                        .withFinish(v.finish().withTint(Math.abs(found[1]) < 0.005 ? null : Math.rint(found[1] * 100) / 100)));
             });
         });
         return true;
@@ -176,98 +161,5 @@ public final class FinishHand {
     /** A colour table for the view. */
     public void table(Path file) {
         files.file(file, "luts", () -> CubeFile.read(file), name -> set("lut", name));
-    }
-
-    /** The look that the view began with, in its own version; null where it began with none that is on a shelf. */
-    public SavedLook began() {
-        String title = bench.view() == null ? null : bench.view().finish().look();
-        return title == null ? null : versions.stream().filter(l -> l.title().equals(title)).findFirst().orElse(null);
-    }
-
-    /** A newer version of that; null where there is none. */
-    public SavedLook newer() {
-        SavedLook l = began();
-        return l == null ? null : looks.stream().filter(x -> x.name().equals(l.name()) && x.version() > l.version()).findFirst().orElse(
-                null);
-    }
-
-    /** Puts a value back to what the look says. */
-    public void back(String difference) {
-        SavedLook l = began();
-        if (l == null) return;
-        if (difference.equals("tone curve")) bench.editView(null, v -> v.withCurve(l.curve()));
-        else set(difference, l.finish().get(difference));
-    }
-
-    /** Looks of all shelves, newest versions. */
-    public ObservableList<SavedLook> looks() {
-        return looks;
-    }
-
-    /** Looks for them anew. */
-    public void list() {
-        Path folder = bench.folder();
-        if (folder == null) return;
-        background.execute(() -> {
-            List<LookShelf> shelves = LookShelf.all(folder);
-            List<SavedLook> found = LookShelf.current(shelves), every = shelves.stream().flatMap(x -> x.versions().stream()).toList();
-            bench.later(() -> {
-                if (folder.equals(bench.folder())) versions = every;
-                if (folder.equals(bench.folder()) && !looks.equals(found)) looks.setAll(found);
-            });
-        });
-    }
-
-    /**
-     * Keeps the finish of the view as a look.
-     *
-     * @param shelf number of the shelf: 0 the project's, 1 the artist's own, 2 the studio's
-     */
-    public void save(String name, int shelf) {
-        View v = bench.view();
-        Path folder = bench.folder();
-        if (v == null || name.isBlank()) throw new IllegalArgumentException("A look needs a name.");
-        background.execute(() -> {
-            try {
-                List<LookShelf> all = LookShelf.all(folder);
-                if (shelf >= all.size()) throw new IOException("There is no studio shelf; choose one at Prove.");
-                SavedLook l = all.get(shelf).save(SavedLook.of(v, name), System.getProperty("user.name"), null);
-                bench.later(() -> {
-                    bench.notices().say("Look " + l.name() + " v" + l.version() + " is kept.");
-                    View now = bench.view();
-                    // The view stands on it now, unless it was changed meanwhile.
-                    if (now != null && now.name().equals(v.name()) && l.differences(now).isEmpty())
-                        bench.editView(null, x -> x.withFinish(x.finish().with("look", l.title())));
-                });
-                list();
-            } catch (IOException | IllegalArgumentException e) {
-                bench.notices().fail(e);
-            }
-        });
-    }
-
-    /** Finishes the view as a look says. */
-    public void use(SavedLook l) {
-        View v = bench.view();
-        if (v == null) return;
-        other = v.finish();
-        otherCurve = v.curve();
-        bench.editView(null, l::on);
-    }
-
-    /** Whether there is a finish to go back and forth to. */
-    public boolean hasOther() {
-        return other != null;
-    }
-
-    /** Changes between the finish there is and the one before the last look. */
-    public void swap() {
-        View v = bench.view();
-        if (v == null || other == null) return;
-        FinishSpec f = other;
-        String c = otherCurve;
-        other = v.finish();
-        otherCurve = v.curve();
-        bench.editView(null, x -> x.withFinish(f).withCurve(c));
     }
 }

@@ -8,13 +8,13 @@ import java.util.ArrayList;
 import java.util.List;
 
 /** Makes a view from inside a building: in its largest room with glass, looking along it, exposed for rooms by day. */
-public final class GoInside {
+final class GoInside {
     /** A room by day, EV at ISO 100 (common practice, no source): 8 to 10. */
     private static final double EV = 9;
 
     private GoInside() {}
 
-    public static void from(Workbench bench) {
+    static void from(Workbench bench) {
         LiveRender.Frame f = bench.easel().frameProperty().get();
         if (f == null || f.spots() == null || bench.view() == null) return;
         bench.notices().say("Looking for a room\u2026");

@@ -83,7 +83,7 @@ public final class LampHand {
         String name = word + " " + n;
         Vec3 d = kind.equals("tube") ? across(p.normal()) : p.normal();
         LampSpec l = Lamps.standard(LampSpec.of(name, "Placed lamps", kind, array(before(p)), array(d))
-                .with("file", kind.equals("ies") ? iesFile : null));
+                .withFile(kind.equals("ies") ? iesFile : null));
         bench.edit(null, q -> {
             List<LampSpec> all = new ArrayList<>(q.lamps());
             all.add(l);
@@ -129,7 +129,7 @@ public final class LampHand {
     private void by(String name, Vec3 way) {
         Set<String> all = with(name);
         bench.edit("lamp moved " + all, p -> p.withLamps(p.lamps().stream()
-                .map(z -> all.contains(z.name()) ? z.with("position", array(position(z).plus(way))) : z).toList()));
+                .map(z -> all.contains(z.name()) ? z.withPosition(array(position(z).plus(way))) : z).toList()));
     }
 
     /** Moves the chosen lamps by so much, metres. */
@@ -145,7 +145,7 @@ public final class LampHand {
         Set<String> all = with(name);
         bench.edit("lamp aimed " + all, q -> q.withLamps(q.lamps().stream().map(z -> {
             Vec3 d = p.at().minus(position(z));
-            return all.contains(z.name()) && d.length() > 1e-3 ? z.with("direction", array(d.normalized())) : z;
+            return all.contains(z.name()) && d.length() > 1e-3 ? z.withDirection(array(d.normalized())) : z;
         }).toList()));
     }
 
@@ -167,8 +167,8 @@ public final class LampHand {
         if (wanted.isEmpty()) throw new IllegalArgumentException("A lamp has a name.");
         if (wanted.equals(name)) return;
         if (find(wanted) != null) throw new IllegalArgumentException("There is a lamp called '" + wanted + "' already; choose another name.");
-        bench.edit(null, p -> p.withLamps(p.lamps().stream().map(l -> l.name().equals(name) ? l.with("name", wanted)
-                : name.equals(l.like()) ? l.with("like", wanted) : l).toList()));
+        bench.edit(null, p -> p.withLamps(p.lamps().stream().map(l -> l.name().equals(name) ? l.withName(wanted)
+                : name.equals(l.like()) ? l.withLike(wanted) : l).toList()));
         chosen.set(wanted);
     }
 
@@ -220,7 +220,7 @@ public final class LampHand {
         bench.edit(null, p -> {
             List<LampSpec> all = new ArrayList<>(p.lamps());
             LampSpec c = LampSpec.of(copy, l.group(), null, at, l.direction())
-                    .with("like", l.like() != null ? l.like() : l.name(), "turn", l.turn());
+                    .withLike(l.like() != null ? l.like() : l.name()).withTurn(l.turn());
             all.add(all.indexOf(l) + 1, c);
             return p.withLamps(all);
         });

@@ -92,9 +92,9 @@ public final class LampOutput {
     }
 
     private static LampSpec brighter(LampSpec l, double k) {
-        return l.with("lumens", l.lumens() == null ? null : l.lumens() * k, "candela", l.candela() == null ? null : l.candela() * k,
-                "luminance", l.luminance() == null ? null : l.luminance() * k, "lux", l.lux() == null ? null : l.lux() * k,
-                "multiplier", l.file() == null || l.lumens() != null ? l.multiplier()
+        return l.withLumens(l.lumens() == null ? null : l.lumens() * k).withCandela(l.candela() == null ? null : l.candela() * k)
+                .withLuminance(l.luminance() == null ? null : l.luminance() * k).withLux(l.lux() == null ? null : l.lux() * k)
+                .withMultiplier(l.file() == null || l.lumens() != null ? l.multiplier()
                 : Double.valueOf((l.multiplier() == null ? 1 : l.multiplier()) * k));
     }
 }

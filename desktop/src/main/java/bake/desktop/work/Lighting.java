@@ -2,6 +2,7 @@ package bake.desktop.work;
 
 import bake.studio.live.LiveRender;
 import bake.studio.live.Spots;
+import java.nio.file.Path;
 import java.util.HashSet;
 import java.util.Set;
 import java.util.concurrent.ExecutorService;
@@ -53,6 +54,11 @@ public final class Lighting {
         tool.set(Tool.LOOK);
         lamps.begin();
         openings.begin();
+    }
+
+    /** Copies an HDRI into the project's folder if it is not there, and uses it as light. */
+    public void useHdri(Path file) {
+        bench.skyFiles().panorama(file, name -> bench.editView(null, v -> v.withAround(v.around().withFile(name).withKind("hdri"))));
     }
 
     /** What is done with lamps. */

@@ -10,15 +10,16 @@ import java.util.Map;
  * What the Model station says about the files of a project.
  *
  * @param size of everything, metres, or null where there is nothing
+ * @param coplanar objects with faces in one plane, largest overlap first
  */
 public record ModelFacts(List<String> layers, long[] triangles, long unique, long placed, List<Finding> findings, List<Material> materials,
-        double[] size, Map<String, SceneAssembly.Copies> objects) {
-    static final ModelFacts NONE = new ModelFacts(List.of(), new long[0], 0, 0, List.of(), List.of(), null, Map.of());
+        double[] size, Map<String, SceneAssembly.Copies> objects, List<SceneAssembly.Coplanar> coplanar) {
+    static final ModelFacts NONE = new ModelFacts(List.of(), new long[0], 0, 0, List.of(), List.of(), null, Map.of(), List.of());
 
     static ModelFacts of(SceneAssembly a) {
         if (a.layers().isEmpty()) return NONE;
         long[] t = a.layerTriangles();
         return new ModelFacts(a.layers(), t, a.uniqueTriangles(), java.util.Arrays.stream(t).sum(), a.findings(), a.materials(), a.size(),
-                a.objects());
+                a.objects(), a.coplanar());
     }
 }

@@ -19,6 +19,8 @@ import javafx.beans.property.SimpleObjectProperty;
 
 /** The model files of the open project: what is known of them, and newer ones in their place. */
 public final class ModelFiles {
+    /** How far what lies in another's plane is lifted, metres. */
+    private static final double LIFT = 0.001;
     private final Workbench bench;
     private final Executor background;
     private final ReadOnlyObjectWrapper<ModelFacts> facts = new ReadOnlyObjectWrapper<>(ModelFacts.NONE);
@@ -172,6 +174,13 @@ public final class ModelFiles {
             else out.set(at, now);
             return p.withModels(List.copyOf(out));
         });
+    }
+
+    /** Lifts an object off the plane in which another one has a face. */
+    public void lift(SceneAssembly.Coplanar c) {
+        var by = c.normal().times(LIFT);
+        bench.edit(null, p -> p.withNudges(Stream.concat(p.nudges().stream(), Stream.of(new Project.Nudge(c.smaller(), new double[] {by.x(),
+                by.y(), by.z()}, Map.of()))).toList()));
     }
 
     /** What is picked and measured on the picture. */

@@ -7,6 +7,7 @@ import bake.studio.estimate.WorkLog;
 import bake.studio.plan.Deliveries;
 import bake.studio.plan.Fit;
 import bake.studio.plan.Foresight;
+import bake.studio.plan.LockedOrder;
 import bake.studio.plan.Plan;
 import bake.studio.plan.Score;
 import bake.studio.queue.QueueEntry;
@@ -193,9 +194,33 @@ public final class PlanHand {
     public void move(String view, String before) {
         Project p = bench.project();
         if (p == null || view.equals(before)) return;
+        if (locked(view)) {
+            bench.notices().say(view + " is locked where it is.");
+            return;
+        }
         QueueEntry e = queued(view), b = before == null ? null : queued(before);
-        if (e != null) finals.queue().tell(q -> q.move(e.job().id(), b == null ? 0 : b.job().id()));
-        else bench.edit(null, x -> Deliveries.move(x, bench.folder(), view, before));
+        if (e == null) bench.edit(null, x -> Deliveries.move(x, bench.folder(), view, before));
+        else finals.queue().tell(q -> {
+            List<Integer> waiting = q.entries().stream().filter(x -> x.state() == QueueEntry.State.WAITING).map(x -> x.job().id()).toList(),
+                    kept = finals.rows().stream().filter(r -> r.queued() && locked(r.view())).map(r -> r.entry().job().id()).toList(),
+                    order = LockedOrder.moved(waiting, kept::contains, e.job().id(), b == null ? null : b.job().id());
+            if (order.equals(waiting)) return;
+            for (int i = order.size() - 1; i >= 0; i--) q.move(order.get(i), i == order.size() - 1 ? 0 : order.get(i + 1));
+        });
+    }
+
+    /** Whether a picture keeps its place and its settings. */
+    public boolean locked(String view) {
+        return bench.project() != null && finals.delivery().item(view).isLocked();
+    }
+
+    /** Whether it is a picture of this delivery. */
+    public boolean has(String view) {
+        return finals.rows().stream().anyMatch(r -> r.view().equals(view));
+    }
+
+    public void lock(String view, boolean locked) {
+        finals.changeView(view, i -> i.withLocked(locked ? true : null));
     }
 
     private QueueEntry queued(String view) {

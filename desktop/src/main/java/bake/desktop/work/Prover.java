@@ -17,8 +17,6 @@ import bake.studio.proof.ProofOnly;
 import bake.studio.proof.ProofStore;
 import bake.studio.render.RenderJob;
 import java.nio.file.Path;
-import java.util.HashMap;
-import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.Executor;
 import java.util.function.UnaryOperator;
@@ -40,10 +38,8 @@ public final class Prover {
     private final Executor background;
     private final Making making;
     private final BooleanProperty running = new SimpleBooleanProperty(), paused = new SimpleBooleanProperty(),
-            wantsFinal = new SimpleBooleanProperty(), marking = new SimpleBooleanProperty();
-    private final ObjectProperty<Preset> preset = new SimpleObjectProperty<>();
-    /** Presets as they were last changed here, by name: they are there again when their view is. */
-    private final Map<String, Preset> edited = new HashMap<>();
+            marking = new SimpleBooleanProperty();
+    private final PresetDraft draft;
     private Path of;
     private final ObjectProperty<Region> region = new SimpleObjectProperty<>();
     private final ObjectProperty<ProofOnly> only = new SimpleObjectProperty<>(ProofOnly.NOTHING);
@@ -63,29 +59,14 @@ public final class Prover {
         region.addListener((o, a, b) -> {
             if (b != null) marking.set(true);
         });
-        caches = new CacheHand(bench, background, preset);
+        draft = new PresetDraft(bench);
+        caches = new CacheHand(bench, background, draft.presetProperty());
         costs = new CostHand(bench, background, this);
         presets = new PresetHand(bench, background, this);
         bench.viewProperty().addListener((o, a, b) -> {
-            boolean other = !Objects.equals(of, bench.folder());
+            if (!Objects.equals(of, bench.folder())) only.set(ProofOnly.NOTHING);
             of = bench.folder();
-            if (other) {
-                edited.clear();
-                only.set(ProofOnly.NOTHING);
-            }
-            if (b != null && (other || a == null || preset.get() == null || !a.setting().equals(b.setting())
-                    || !a.name().equals(b.name()))) suit();
         });
-        wantsFinal.addListener((o, a, b) -> suit());
-        preset.addListener((o, a, b) -> {
-            if (b != null) edited.put(b.name(), b);
-        });
-    }
-
-    private void suit() {
-        if (bench.view() == null) return;
-        Preset p = Presets.suiting(bench.project(), bench.view(), wantsFinal.get());
-        preset.set(edited.getOrDefault(p.name(), p));
     }
 
     public ReadOnlyObjectProperty<RenderJob.Progress> progressProperty() {
@@ -106,7 +87,7 @@ public final class Prover {
 
     /** Test or Final. */
     public BooleanProperty wantsFinalProperty() {
-        return wantsFinal;
+        return draft.wantsFinalProperty();
     }
 
     /** The caches of bounced light. */
@@ -126,12 +107,17 @@ public final class Prover {
 
     /** Settings of the next proof: a preset, perhaps changed. */
     public ObjectProperty<Preset> presetProperty() {
-        return preset;
+        return draft.presetProperty();
     }
 
     /** Changes the settings of the next proof. */
     public void change(UnaryOperator<Preset> how) {
-        if (preset.get() != null) preset.set(how.apply(preset.get()));
+        draft.change(how);
+    }
+
+    /** Takes the settings of a print, as part of a step. */
+    void takeBack(String step, Preset p) {
+        draft.change(step, p);
     }
 
     /** What is otherwise in the next proofs alone. */
@@ -162,7 +148,7 @@ public final class Prover {
     /** Starts a proof of the current view. */
     public void start() {
         View v = bench.view();
-        Preset p = preset.get() == null || v == null ? null : only.get().of(preset.get(), v);
+        Preset now = presetProperty().get(), p = now == null || v == null ? null : only.get().of(now, v);
         if (p == null || running.get()) return;
         if (bench.finals().busy()) {
             bench.notices().say("Small pictures for the finals are being made; wait a moment, or stop that first.");

@@ -1,6 +1,5 @@
 package bake.desktop.work;
 
-import bake.formats.Json;
 import bake.formats.project.Project;
 import bake.formats.project.View.Around;
 import bake.formats.project.View;
@@ -25,6 +24,10 @@ public final class Sights {
         public Around of(Around a) {
             return this == BACKDROP ? a.backdrop() : a.mirrored();
         }
+
+        Around in(Around a, Around seen) {
+            return this == BACKDROP ? a.withBackdrop(seen) : a.withMirrored(seen);
+        }
     }
 
     /** Name of the ground that is laid out, and of its material; its height below what it lies under, metres. */
@@ -47,13 +50,13 @@ public final class Sights {
     public void choose(Part p, String kind) {
         if (bench.view() == null || java.util.Objects.equals(kind, kind(p))) return;
         change(null, a -> {
-            if (kind == null) return a.with(p.key, null);
-            Around of = Around.DEFAULT.with("kind", kind, "date", null, "time", null, "haze", null, "sunStops", null, "skyStops", null,
-                    "sunSize", null, "albedo", null);
-            if (kind.equals("plain")) of = of.with("luminance", new double[] {500, 500, 500}, "skyStops", 0.0);
+            if (kind == null) return p.in(a, null);
+            Around of = Around.DEFAULT.withKind(kind).withDate(null).withTime(null).withHaze(null).withSunStops(null).withSkyStops(null)
+                    .withSunSize(null).withAlbedo(null);
+            if (kind.equals("plain")) of = of.withLuminance(new double[] {500, 500, 500}).withSkyStops(0.0);
             // A panorama that lights the model already is a good one to begin with, at another level or turned.
-            if (kind.equals("hdri") && a.file() != null) of = of.with("file", a.file());
-            return a.with(p.key, of);
+            if (kind.equals("hdri") && a.file() != null) of = of.withFile(a.file());
+            return p.in(a, of);
         });
     }
 
@@ -61,8 +64,8 @@ public final class Sights {
     public void use(Part p, String kind, Path file) {
         java.util.function.Consumer<String> take = name -> change(null, a -> {
             Around of = p.of(a) != null && kind.equals(p.of(a).kind()) ? p.of(a)
-                    : Around.hdri(name, 0, 0).with("kind", kind, "rotation", null);
-            return a.with(p.key, of.with("file", name));
+                    : Around.hdri(name, 0, 0).withKind(kind).withRotation(null);
+            return p.in(a, of.withFile(name));
         });
         if (kind.equals("picture")) bench.skyFiles().picture(file, take);
         else bench.skyFiles().panorama(file, take);
@@ -70,7 +73,7 @@ public final class Sights {
 
     /** Changes what is seen. */
     public void change(Part p, String key, UnaryOperator<Around> how) {
-        change(key, a -> p.of(a) == null ? a : a.with(p.key, how.apply(p.of(a))));
+        change(key, a -> p.of(a) == null ? a : p.in(a, how.apply(p.of(a))));
     }
 
     public void change(String key, UnaryOperator<Around> how) {
@@ -82,7 +85,7 @@ public final class Sights {
         View v = bench.view();
         if (v == null) return;
         double[] at = v.camera().position();
-        change(null, a -> a.with("ground", onGround ? new View.GroundSpec(round(at[0]), round(at[1]), 0.0, null, null, null, null, Map.of())
+        change(null, a -> a.withGround(onGround ? new View.GroundSpec(round(at[0]), round(at[1]), 0.0, null, null, null, null, Map.of())
                 : null));
     }
 
@@ -101,8 +104,7 @@ public final class Sights {
         bench.edit(null, p -> {
             List<Project.Surface> out = new ArrayList<>(p.materials());
             Project.Surface s = out.stream().filter(x -> x.name().equals(material)).findFirst().orElse(null);
-            Project.Surface now = Json.with(s == null ? Project.Surface.of(material, null) : s, Project.Surface.class, "catcher",
-                    on ? true : null);
+            Project.Surface now = (s == null ? Project.Surface.of(material, null) : s).withCatcher(on ? true : null);
             if (s == null) out.add(now);
             else out.set(out.indexOf(s), now);
             return p.withMaterials(List.copyOf(out));
@@ -130,8 +132,8 @@ public final class Sights {
                         : new double[] {g.x(), g.y(), g.z() - BELOW};
                 shapes.add(new Project.Shape(GROUND, "disc", middle, new double[] {g == null ? WIDE : 2 * g.radius()},
                         new double[] {0, 0, 1}, GROUND, GROUND, Map.of()));
-                materials.add(Json.with(Project.Surface.of(GROUND, null), Project.Surface.class, "base", new double[] {0.3, 0.3, 0.3},
-                        "ior", 1.0, "roughness", 1.0, "catcher", true));
+                materials.add(Project.Surface.of(GROUND, null).withBase(new double[] {0.3, 0.3, 0.3}).withIor(1.0).withRoughness(1.0)
+                        .withCatcher(true));
             }
             return p.withShapes(shapes).withMaterials(List.copyOf(materials));
         });

@@ -88,8 +88,9 @@ public final class TakeBackHand {
         if (f == null) return;
         List<Part> parts = new ArrayList<>(f.wanted);
         offer.set(null);
-        bench.edit(null, x -> Part.back(x, f.proof, f.then, parts));
-        if (parts.contains(Part.PRESET)) bench.prover().presetProperty().set(f.proof.preset());
+        String step = "take back #" + System.nanoTime();
+        bench.edit(step, x -> Part.back(x, f.proof, f.then, parts));
+        if (parts.contains(Part.PRESET)) bench.prover().takeBack(step, f.proof.preset());
     }
 
     public void leave() {

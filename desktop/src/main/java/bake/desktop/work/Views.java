@@ -15,6 +15,11 @@ public final class Views {
         this.bench = bench;
     }
 
+    /** Makes a view from inside the building. */
+    public void inside() {
+        GoInside.from(bench);
+    }
+
     /** Looks at a view; nothing to undo. */
     public void choose(String name) {
         if (bench.document().session() != null) bench.document().session().look(name);

@@ -7,9 +7,6 @@ import bake.studio.project.ProjectSession;
 import java.nio.file.Path;
 import java.util.concurrent.Executor;
 import java.util.concurrent.ExecutorService;
-import java.util.concurrent.SynchronousQueue;
-import java.util.concurrent.ThreadPoolExecutor;
-import java.util.concurrent.TimeUnit;
 import java.util.function.UnaryOperator;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -22,13 +19,7 @@ import javafx.beans.property.SimpleObjectProperty;
 public final class Workbench implements AutoCloseable {
     private final Executor ui;
     private final Workers workers;
-    /** What is asked for while the window closes is nobody's business any more. */
-    private final ExecutorService background = new ThreadPoolExecutor(0, Integer.MAX_VALUE, 60, TimeUnit.SECONDS,
-            new SynchronousQueue<>(), r -> {
-        Thread t = new Thread(r, "workbench");
-        t.setDaemon(true);
-        return t;
-    }, new ThreadPoolExecutor.DiscardPolicy());
+    private final ExecutorService background = Threads.background();
     private final ObjectProperty<Station> station = new SimpleObjectProperty<>(Station.LIGHT);
     private final Document document;
     private final Opener opener = new Opener(this, this::making, this::take, this::leave);
@@ -47,7 +38,9 @@ public final class Workbench implements AutoCloseable {
     private final Sights sights = new Sights(this);
     private final GuideHand guides;
     private final FinishHand finish;
+    private final LooksHand looks;
     private final NoiseHand noise;
+    private final Tones tones;
 
     public Workbench(Executor ui) {
         this(ui, Runtime.getRuntime().availableProcessors());
@@ -69,7 +62,9 @@ public final class Workbench implements AutoCloseable {
         takingBack = new TakeBackHand(this, background);
         leaving = new Leaving(this);
         finish = new FinishHand(this, skyFiles, background);
+        looks = new LooksHand(this, background);
         noise = new NoiseHand(this, background);
+        tones = new Tones(this);
     }
 
     public ObjectProperty<Station> stationProperty() {
@@ -92,7 +87,7 @@ public final class Workbench implements AutoCloseable {
 
     /** The project that is open, or null. */
     public Project project() {
-        return document.projectProperty().get();
+        return document.project();
     }
 
     public ReadOnlyObjectProperty<View> viewProperty() {
@@ -101,7 +96,7 @@ public final class Workbench implements AutoCloseable {
 
     /** The view that is worked on, or null. */
     public View view() {
-        return document.viewProperty().get();
+        return document.view();
     }
 
     public Path folder() {
@@ -165,9 +160,19 @@ public final class Workbench implements AutoCloseable {
         return finish;
     }
 
+    /** Looks that have a name. */
+    public LooksHand looks() {
+        return looks;
+    }
+
     /** Where noise comes from. */
     public NoiseHand noise() {
         return noise;
+    }
+
+    /** The tones of the live picture. */
+    public Tones tones() {
+        return tones;
     }
 
     SkyFiles skyFiles() {
@@ -236,12 +241,8 @@ public final class Workbench implements AutoCloseable {
             guides.look();
         }
         if (before != null && before.portals() != p.portals()) lighting.openings().check();
-        if (before != null && (before.models() != p.models() || before.materials() != p.materials())) models.learn(p);
-    }
-
-    /** Copies an HDRI into the project's folder if it is not there, and uses it as light. */
-    public void useHdri(Path file) {
-        skyFiles.panorama(file, name -> editView(null, v -> v.withAround(v.around().withFile(name).withKind("hdri"))));
+        if (before != null && (before.models() != p.models() || before.materials() != p.materials()
+                || before.nudges() != p.nudges())) models.learn(p);
     }
 
     @Override

@@ -42,7 +42,7 @@ class CompareTest extends WindowFixture {
         // Light, a material and the preset change.
         QuickRobot.interact(() -> {
             bench.edit(null, p -> p.withMaterials(List.of(p.materials().getFirst().withRoughness(0.5)))
-                    .withLamps(List.of(p.lamps().getFirst().with("lumens", 50_000.0))));
+                    .withLamps(List.of(p.lamps().getFirst().withLumens(50_000.0))));
             bench.prover().change(p -> p.withBounces(1));
         });
         proof(r);
@@ -86,7 +86,7 @@ class CompareTest extends WindowFixture {
         open();
         QuickRobot.interact(() -> bench.stationProperty().set(Station.PROVE));
         proof(r);
-        QuickRobot.interact(() -> bench.edit(null, p -> p.withLamps(List.of(p.lamps().getFirst().with("lumens", 9000.0)))));
+        QuickRobot.interact(() -> bench.edit(null, p -> p.withLamps(List.of(p.lamps().getFirst().withLumens(9000.0)))));
         QuickRobot.interact(() -> bench.prover().regionProperty().set(new Region(0, 0, 500, 500)));
         proof(r);
         BufferedImage whole = picture(1), one = picture(0);

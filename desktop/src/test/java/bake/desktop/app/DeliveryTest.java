@@ -17,7 +17,6 @@ import java.nio.file.Path;
 import java.time.LocalDateTime;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
-import javafx.scene.control.ButtonBase;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextField;
@@ -34,11 +33,6 @@ class DeliveryTest extends WindowFixture {
     @Start
     void start(Stage stage) throws IOException {
         show(stage);
-    }
-
-    private void press(FxRobot r, String id) {
-        until(id + " is there", () -> r.lookup(id).tryQuery().isPresent() && !r.lookup(id).query().isDisabled());
-        QuickRobot.interact(() -> r.lookup(id).<ButtonBase>query().fire());
     }
 
     private QueueEntry entry(int row) {
@@ -58,7 +52,7 @@ class DeliveryTest extends WindowFixture {
         r.push(KeyCode.CONTROL, KeyCode.A).write(due.toString().replace('T', ' ')).type(KeyCode.ENTER);
         until("it is promised", () -> bench.project().due() != null && bench.project().due().startsWith(due.toString()));
         // Every picture small.
-        press(r, "#finals-try");
+        fire(r, "#finals-try");
         until("both are seen small", () -> !bench.finals().tryOut().runningProperty().get() && bench.finals().tryOut().sheetProperty().get().size() == 2);
         assertTrue(bench.finals().tryOut().sheetProperty().get().stream().allMatch(s -> s.argb() != null && s.trouble() == null));
         // What is known of them: seven minutes each at two percent.
@@ -73,18 +67,18 @@ class DeliveryTest extends WindowFixture {
         until("both again", () -> !bench.finals().rows().get(1).picture().off());
         // Coarser, and in two kinds of file.
         QuickRobot.interact(() -> {
-            bench.finals().changeView("One", "noise", 30.0, "samples", 400);
-            bench.finals().changeView("Two", "noise", 30.0, "samples", 400);
+            bench.finals().changeView("One", i -> i.withNoise(30.0).withSamples(400));
+            bench.finals().changeView("Two", i -> i.withNoise(30.0).withSamples(400));
         });
-        press(r, "#kind-jpg");
+        fire(r, "#kind-jpg");
         until("two kinds", () -> bench.finals().delivery().files().equals(List.of("png", "jpg")));
-        press(r, "#finals-start");
+        fire(r, "#finals-start");
         until("it is in work", () -> entry(0) != null && entry(0).state() != QueueEntry.State.WAITING);
         endWorker();
-        press(r, "#finals-go-on");
+        fire(r, "#finals-go-on");
         until("both are done", () -> entry(0).state() == QueueEntry.State.DONE && entry(1).state() == QueueEntry.State.DONE);
         for (String f : new String[] {"one.png", "one.jpg", "two.png", "two.jpg"}) assertTrue(Files.size(dir.resolve("finals").resolve(f)) > 100, f);
-        press(r, "#finals-report");
+        fire(r, "#finals-report");
         Path html = dir.resolve("finals/test-room-r1-report.html"), pdf = dir.resolve("finals/test-room-r1-report.pdf"),
                 zip = dir.resolve("finals/test-room-r1.zip");
         until("it is handed over", () -> Files.isRegularFile(zip));
@@ -101,7 +95,7 @@ class DeliveryTest extends WindowFixture {
             assertNotNull(z.getEntry("SHA256SUMS"));
         }
         // The next round begins as this one is, and its pictures are its own.
-        press(r, "#finals-round");
+        fire(r, "#finals-round");
         until("R2", () -> bench.finals().delivery().name().equals("R2"));
         assertEquals(List.of("png", "jpg"), bench.finals().delivery().files());
         until("not made yet", () -> entry(0) == null);
@@ -126,17 +120,17 @@ class DeliveryTest extends WindowFixture {
                 "\"noiseAim\": 0, \"timeLimit\": 0, \"samples\": 0"));
         open();
         QuickRobot.interact(() -> bench.stationProperty().set(Station.FINALS));
-        press(r, "#finals-start");
+        fire(r, "#finals-start");
         until("it is in work", () -> bench.finals().status(bench.finals().rows().getFirst()) != null
                 && bench.finals().status(bench.finals().rows().getFirst()).passes() > 1);
-        press(r, "#finals-pause");
+        fire(r, "#finals-pause");
         until("it rests", () -> bench.finals().status(bench.finals().rows().getFirst()) != null
                 && bench.finals().status(bench.finals().rows().getFirst()).state().equals("resting"));
         until("and says so at every station", () -> r.lookup("#foot-finals").<javafx.scene.control.Label>query().getText().contains("resting"));
-        press(r, "#finals-pause");
+        fire(r, "#finals-pause");
         until("it works again", () -> bench.finals().status(bench.finals().rows().getFirst()) != null
                 && bench.finals().status(bench.finals().rows().getFirst()).state().equals("rendering"));
-        press(r, "#finals-stop");
+        fire(r, "#finals-stop");
         until("it is kept", () -> entry(0).state() == QueueEntry.State.KEPT);
     }
 
@@ -156,26 +150,32 @@ class DeliveryTest extends WindowFixture {
         until("Two comes first", () -> bench.finals().rows().getFirst().view().equals("Two"));
         r.push(KeyCode.CONTROL, KeyCode.Z);
         until("as before", () -> bench.finals().rows().getFirst().view().equals("One"));
+        // A locked one stays where it is.
+        foretold(r, 420);
+        seen(r, "#plan-lock-1");
+        r.clickOn("#plan-lock-1");
+        until("Two is locked", () -> bench.finals().plan().locked("Two"));
+        QuickRobot.interact(() -> bench.finals().plan().move("One", null));
+        QuickRobot.interact(() -> bench.finals().plan().move("Two", "One"));
+        assertEquals("One", bench.finals().rows().getFirst().view());
+        until("it is said", () -> bench.notices().lastProperty().get().text().contains("locked"));
+        QuickRobot.interact(bench.document()::undo);
+        assertFalse(bench.finals().plan().locked("Two"));
         // Behind all others.
         foretold(r, 420);
         until("the plan stands again", () -> order().equals(List.of("One", "Two")) && r.lookup("#plan-name-1").tryQuery().isPresent());
         QuickRobot.interact(() -> bench.finals().plan().move("One", null));
         until("One comes last", () -> bench.finals().rows().getLast().view().equals("One"));
         // A place whose light is said.
-        QuickRobot.interact(() -> bench.finals().change("points", List.of(new DeliverySpec.Point("floor", new double[] {1, 1, 0}, null, null))));
-        press(r, "#point-out-0");
+        QuickRobot.interact(() -> bench.finals().change(d -> d.withPoints(List.of(new DeliverySpec.Point("floor", new double[] {1, 1, 0},
+                null, null)))));
+        fire(r, "#point-out-0");
         until("it is left out", () -> bench.finals().delivery().points().isEmpty());
     }
 
     private List<String> order() {
         var p = bench.finals().plan().planProperty().get();
         return p == null ? List.of() : p.bars().stream().map(b -> b.work().name()).toList();
-    }
-
-    private void choose(FxRobot r, String menu, String item) {
-        until(menu + " is there", () -> r.lookup(menu).tryQuery().isPresent());
-        QuickRobot.interact(() -> r.lookup(menu).<MenuButton>query().getItems().stream().filter(i -> i.getText().equals(
-                item)).findFirst().orElseThrow().fire());
     }
 
     /** Sizes by name, paper both ways, and a shape that stays. */

@@ -73,7 +73,7 @@ class FilesAndFinalsTest extends WindowFixture {
         open();
         until("it is offered", () -> bench.document().recoveryProperty().get());
         QuickRobot.interact(() -> bench.views().choose("Two"));
-        QuickRobot.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(4))));
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(4.0))));
         until("kept beside it", () -> Files.exists(dir.resolve("project.autosave.json")));
         assertEquals(1, recovered(), "edits do not destroy it");
         r.push(KeyCode.CONTROL, KeyCode.Z);
@@ -133,8 +133,8 @@ class FilesAndFinalsTest extends WindowFixture {
         open();
         Path far = Files.createTempDirectory("bake-finals");
         Files.writeString(far.resolve("one.png"), "before");
-        QuickRobot.interact(() -> bench.finals().change("folder", far.toString()));
-        QuickRobot.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(4))));
+        QuickRobot.interact(() -> bench.finals().change(d -> d.withFolder(far.toString())));
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withAround(v.around().withHaze(4.0))));
         assertEquals(far, bench.finals().folder());
         r.clickOn("#station-finals").clickOn("#finals-1").clickOn("#finals-start").clickOn("#finals-number");
         until("it is done", () -> state(0) == QueueEntry.State.DONE);
@@ -202,7 +202,7 @@ class FilesAndFinalsTest extends WindowFixture {
     void deliveryFailsInWords(FxRobot r) throws IOException {
         open();
         Path blocked = Files.writeString(dir.resolve("not a folder"), "x");
-        QuickRobot.interact(() -> bench.finals().change("folder", blocked.toString()));
+        QuickRobot.interact(() -> bench.finals().change(d -> d.withFolder(blocked.toString())));
         r.clickOn("#station-finals").clickOn("#finals-1").clickOn("#finals-start");
         until("it has failed", () -> state(0) == QueueEntry.State.FAILED);
         assertFalse(bench.finals().rows().getFirst().entry().note().isBlank(), "it says why");

@@ -42,16 +42,6 @@ class FinishStationTest extends WindowFixture {
         until("some passes were made", () -> frame() != null && frame().width() == bench.easel().size()[0] && frame().passes() >= 2);
     }
 
-    private static void intoSight(FxRobot r, Node n) {
-        QuickRobot.interact(() -> {
-            ScrollPane p = r.lookup(".sheet-scroll").queryAs(ScrollPane.class);
-            double y = p.getContent().sceneToLocal(n.localToScene(0, 0)).getY(),
-                    room = p.getContent().getBoundsInLocal().getHeight() - p.getHeight();
-            p.setVvalue(Math.clamp((y - 40) / room, 0, 1));
-            p.layout();
-        });
-    }
-
     @SuppressWarnings("unchecked")
     private static void kind(FxRobot r, String k) {
         QuickRobot.interact(() -> ((ComboBox<String>) r.lookup("#camera-kind").query()).setValue(k));
@@ -124,7 +114,7 @@ class FinishStationTest extends WindowFixture {
         openFinish(r);
         QuickRobot.interact(() -> r.lookup("#finish-contrast-slider").queryAs(Slider.class).setValue(30));
         r.clickOn("#look-name").write("Crisp").clickOn("#look-keep").clickOn("#look-keep-0");
-        until("it is on the project's shelf", () -> bench.finish().looks().stream().anyMatch(l -> l.name().equals("Crisp")));
+        until("it is on the project's shelf", () -> bench.looks().looks().stream().anyMatch(l -> l.name().equals("Crisp")));
         assertTrue(Files.isRegularFile(dir.resolve("presets/looks/crisp.v1.look.json")));
         until("the view stands on it", () -> text(r, "#look-standing").equals("Crisp v1, as it is."));
         QuickRobot.interact(() -> bench.views().choose("Two"));

@@ -4,6 +4,7 @@ import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
+import bake.desktop.work.Workbench;
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
@@ -58,6 +59,11 @@ class LayeringTest {
 
     @ArchTest
     static final ArchRule STATIONS_STAND_APART = slices().matching("bake.desktop.station.(*)..").should().notDependOnEachOther();
+
+    /** A station gets what it needs, not everything. */
+    @ArchTest
+    static final ArchRule STATIONS_KNOW_NO_HUB = noClasses().that().resideInAPackage("bake.desktop.station..").should()
+            .dependOnClassesThat().areAssignableTo(Workbench.class);
 
     @ArchTest
     static final ArchRule WORK_HOLDS_NO_CONTROL = noClasses().that().resideInAPackage("bake.desktop.work..").should().dependOnClassesThat()

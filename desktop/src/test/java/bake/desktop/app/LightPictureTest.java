@@ -44,11 +44,7 @@ class LightPictureTest extends WindowFixture {
     /** Where a point of the model is on the screen. */
     private Point2D on(FxRobot r, Vec3 p) {
         double[] q = bench.easel().frameProperty().get().spots().on(p);
-        Node pane = r.lookup("#light-handles").query();
-        Point2D corner = pane.localToScreen(0, 0);
-        int[] size = bench.easel().size();
-        double w = pane.getLayoutBounds().getWidth(), h = pane.getLayoutBounds().getHeight(), k = Math.min(w / size[0], h / size[1]);
-        return corner.add((w - k * size[0]) / 2 + q[0] * k * size[0], (h - k * size[1]) / 2 + q[1] * k * size[1]);
+        return at(r, q[0], q[1]);
     }
 
     /**
@@ -59,7 +55,8 @@ class LightPictureTest extends WindowFixture {
     void portalsAreDrawn(FxRobot r) {
         open();
         passes(3);
-        QuickRobot.interact(() -> bench.lighting().toolProperty().set(Lighting.Tool.DRAW));
+        r.clickOn("#station-light");
+        press(r, "#own-portal");
         until("the opening is known to snap to", () -> bench.lighting().drawing().snaps().size() == 4);
         r.moveTo(on(r, new Vec3(1.62, 0, 2.08))).press(MouseButton.PRIMARY);
         r.moveTo(on(r, new Vec3(2.4, 0, 1.5))).moveTo(on(r, new Vec3(3.19, 0, 0.92)));
@@ -231,7 +228,7 @@ class LightPictureTest extends WindowFixture {
         QuickRobot.interact(() -> r.lookup("#guides-keep").queryButton().fire());
         until("it is kept", () -> bench.guides().keptProperty().get() != null);
         assertTrue(bench.guides().keptProperty().get().fits());
-        QuickRobot.interact(() -> bench.lighting().lamps().change("bulb", null, l -> l.with("lumens", 1200)));
+        QuickRobot.interact(() -> bench.lighting().lamps().change("bulb", null, l -> l.withLumens(1200.0)));
         until("it is out of date", () -> !bench.guides().keptProperty().get().fits());
         assertEquals(List.of("the lamps"), bench.guides().keptProperty().get().changed());
         assertTrue(r.lookup((Node n) -> n instanceof Label l && l.getText()

@@ -131,10 +131,9 @@ class LightStationTest extends WindowFixture {
         QuickRobot.interact(() -> bench.lighting().openings().change(name, p -> null));
         assertTrue(bench.project().portals().isEmpty());
         passes(1);
-        QuickRobot.interact(() -> {
-            bench.lighting().toolProperty().set(Lighting.Tool.PORTAL);
-            bench.lighting().click(0.5, 0.5);
-        });
+        r.clickOn("#station-light");
+        press(r, "#draw-portal");
+        r.clickOn(at(r, 0.5, 0.5));
         until("a click puts one on", () -> bench.project().portals().size() == 1);
     }
 
@@ -143,10 +142,9 @@ class LightStationTest extends WindowFixture {
     void lamps(FxRobot r) {
         open();
         passes(1);
-        QuickRobot.interact(() -> {
-            bench.lighting().lamps().place("disc");
-            bench.lighting().click(0.5, 0.95);
-        });
+        r.clickOn("#station-light");
+        choose(r, "#add-lamp", bake.desktop.text.Lamps.title("disc"));
+        r.clickOn(at(r, 0.5, 0.95));
         until("it is there", () -> bench.project().lamps().size() == 2);
         LampSpec l = bench.project().lamps().get(1);
         assertEquals("disc", l.kind());
@@ -156,22 +154,24 @@ class LightStationTest extends WindowFixture {
         passes(1);
         QuickRobot.interact(() -> ((javafx.scene.control.ToggleButton) r.lookup("#lamp-unit-candela").query()).setSelected(true));
         assertEquals(900 / Math.PI, bench.project().lamps().get(1).candela(), 0.01);
-        QuickRobot.interact(() -> bench.lighting().lamps().copy(l.name()));
+        press(r, "#lamp-copy");
+        until("there is a copy", () -> bench.project().lamps().size() == 3);
         assertEquals(l.name(), bench.project().lamps().get(2).like());
-        QuickRobot.interact(() -> bench.lighting().lamps().change(l.name(), null, x -> x.with("kelvin", 4100)));
+        QuickRobot.interact(() -> bench.lighting().lamps().change(l.name(), null, x -> x.withKelvin(4100.0)));
         assertEquals(4100, bench.project().lamps().get(2).alone(bench.project().lamps()).kelvin());
         String copy = bench.project().lamps().get(2).name();
         QuickRobot.interact(() -> bench.lighting().lamps().single(copy));
         assertNull(bench.lighting().lamps().find(copy).like());
         assertEquals(4100, bench.lighting().lamps().find(copy).kelvin());
-        QuickRobot.interact(() -> bench.lighting().lamps().delete(copy));
+        QuickRobot.interact(() -> bench.lighting().lamps().chosenProperty().set(copy));
+        press(r, "#lamp-delete");
+        until("it is gone", () -> bench.project().lamps().size() == 2);
         assertNull(bench.lighting().lamps().find(copy));
         passes(1);
-        QuickRobot.interact(() -> {
-            bench.lighting().lamps().chosenProperty().set(l.name());
-            bench.lighting().toolProperty().set(Lighting.Tool.MOVE);
-            bench.lighting().click(0.1, 0.5);
-        });
+        QuickRobot.interact(() -> bench.lighting().lamps().chosenProperty().set(l.name()));
+        press(r, "#lamp-move");
+        r.clickOn(at(r, 0.1, 0.5));
+        until("it was put down", () -> bench.lighting().toolProperty().get() == Lighting.Tool.LOOK);
         assertTrue(Math.abs(bench.lighting().lamps().find(l.name()).position()[2] - 0.06) > 0.2, "it has moved to a wall");
     }
 
@@ -232,7 +232,7 @@ class LightStationTest extends WindowFixture {
         assertTrue(height[1] > 60);
         assertEquals(14, height[2], 0.3);
         assertEquals(-5, height[3], 0.3);
-        QuickRobot.interact(() -> bench.editView(null, v -> v.withAround(v.around().with("sunAzimuth", 200.0, "sunHeight", 33.0))));
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withAround(v.around().withSunAzimuth(200.0).withSunHeight(33.0))));
         assertEquals(33, bake.studio.scene.SunPosition.of(p, bench.view().around()).height());
         until("the sheet says so", () -> r.lookup((javafx.scene.Node n) -> n instanceof Label l && l.getText().contains("by hand"))
                 .tryQuery().isPresent());
@@ -244,7 +244,7 @@ class LightStationTest extends WindowFixture {
     @Test
     void findings(FxRobot r) {
         open();
-        QuickRobot.interact(() -> bench.editView(null, v -> v.withAround(v.around().with("kind", "plain", "luminance", new double[] {0, 0, 0}))
+        QuickRobot.interact(() -> bench.editView(null, v -> v.withAround(v.around().withKind("plain").withLuminance(new double[] {0, 0, 0}))
                 .withOff("Bulbs", true)));
         until("it is said", () -> r.lookup((javafx.scene.Node n) -> n instanceof Label l && l.isVisible()
                 && l.getText().contains("no light at all")).tryQuery().isPresent());

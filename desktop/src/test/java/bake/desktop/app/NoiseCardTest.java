@@ -19,23 +19,11 @@ class NoiseCardTest extends WindowFixture {
         show(stage);
     }
 
-    private static void intoSight(FxRobot r, String id) {
-        QuickRobot.interact(() -> {
-            Node n = r.lookup(id).query();
-            ScrollPane p = r.lookup(".sheet-scroll").queryAs(ScrollPane.class);
-            double y = p.getContent().sceneToLocal(n.localToScene(0, 0)).getY(),
-                    room = p.getContent().getBoundsInLocal().getHeight() - p.getHeight();
-            p.setVvalue(Math.clamp((y - 60) / room, 0, 1));
-            p.layout();
-        });
-    }
-
     @Test
     void findingsAndARemedy(FxRobot r) {
         open();
         r.clickOn("#station-prove");
-        intoSight(r, "#noise-look");
-        r.clickOn("#noise-look");
+        press(r, "#noise-look");
         until("it looks", () -> bench.noise().busy());
         QuickRobot.interact(() -> bench.prover().start());
         assertTrue(!bench.prover().runningProperty().get(), "one thing at a time");

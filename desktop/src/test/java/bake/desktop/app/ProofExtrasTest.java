@@ -19,7 +19,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import javafx.scene.control.Button;
-import javafx.scene.control.ButtonBase;
 import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -48,11 +47,6 @@ class ProofExtrasTest extends WindowFixture {
         return bench.prints().all().getFirst();
     }
 
-    private void press(FxRobot r, String id) {
-        until(id + " is there", () -> r.lookup(id).tryQuery().isPresent());
-        QuickRobot.interact(() -> r.lookup(id).<ButtonBase>query().fire());
-    }
-
     private BufferedImage picture(Proof p) throws IOException {
         return ImageIO.read(bench.prints().store().picture(p).toFile());
     }
@@ -62,8 +56,8 @@ class ProofExtrasTest extends WindowFixture {
         open();
         QuickRobot.interact(() -> bench.stationProperty().set(Station.PROVE));
         Proof plain = proof(r);
-        press(r, "#only-half");
-        press(r, "#only-clay");
+        fire(r, "#only-half");
+        fire(r, "#only-clay");
         until("layers are listed", () -> r.lookup("#only-layers").tryQuery().isPresent());
         QuickRobot.interact(() -> {
             CheckMenuItem things = (CheckMenuItem) r.lookup("#only-layers").<MenuButton>query().getItems().stream().filter(i -> i.getText()
@@ -81,7 +75,7 @@ class ProofExtrasTest extends WindowFixture {
         assertFalse(bench.prints().store().project(only).layerOn("Things"));
         assertTrue(bench.project().layerOn("Things"), "the project is as it was");
         assertEquals(Boolean.TRUE, bench.prints().store().project(only).clay());
-        press(r, "#only-nothing");
+        fire(r, "#only-nothing");
         assertTrue(bench.prover().onlyProperty().get().nothing());
     }
 
@@ -89,7 +83,7 @@ class ProofExtrasTest extends WindowFixture {
     void moreForSingleThings(FxRobot r) {
         open();
         QuickRobot.interact(() -> bench.stationProperty().set(Station.PROVE));
-        press(r, "#prove-more");
+        fire(r, "#prove-more");
         until("materials can be chosen", () -> !r.lookup("#effort-name").<ComboBox<String>>query().getItems().isEmpty());
         QuickRobot.interact(() -> r.lookup("#effort-name").<ComboBox<String>>query().getSelectionModel().select("wall"));
         until("it is on the list", () -> bench.project().efforts().size() == 1);
@@ -99,7 +93,7 @@ class ProofExtrasTest extends WindowFixture {
         until("three paths a pass", () -> bench.project().efforts().equals(List.of(new EffortSpec("material", "wall").withSamples(3))));
         Proof p = proof(r);
         assertEquals(6, p.passes());
-        press(r, "#effort-remove-0");
+        fire(r, "#effort-remove-0");
         until("it is gone", () -> bench.project().efforts().isEmpty());
         r.push(KeyCode.CONTROL, KeyCode.Z);
         until("and back", () -> bench.project().efforts().size() == 1);
@@ -118,18 +112,18 @@ class ProofExtrasTest extends WindowFixture {
         });
         PrintLight light = bench.comparing().light();
         until("their light was read", () -> light.lightProperty().get() != null && light.lightProperty().get().ofB() != null);
-        press(r, "#same-exposure");
+        fire(r, "#same-exposure");
         until("B is developed as A", () -> light.developedProperty().get() != null);
         int[] a = light.developedProperty().get().ofA(), b = light.developedProperty().get().ofB();
         assertEquals(mean(a), mean(b), 0.06 * mean(a), "one exposure, one light");
-        press(r, "#same-exposure");
+        fire(r, "#same-exposure");
         until("as they are", () -> light.developedProperty().get() == null);
         QuickRobot.interact(() -> r.lookup("#easel").query().requestFocus());
         r.push(KeyCode.CLOSE_BRACKET);
         until("a stop brighter", () -> light.developedProperty().get() != null && light.stopsProperty().get() == 1);
         assertTrue(mean(light.developedProperty().get().ofA()) > 1.05 * mean(a));
         assertTrue(text(r, "#print-stops").startsWith("+1 stop"));
-        press(r, "#print-darker");
+        fire(r, "#print-darker");
         // The pixel under the pointer.
         r.moveTo("#easel").moveBy(-60, 0);
         until("its values are said", () -> r.lookup("#pixel-values").queryAs(Label.class).getText().contains("cd/m"));
@@ -162,9 +156,9 @@ class ProofExtrasTest extends WindowFixture {
             bench.prints().stamp().save(p, plain);
         });
         until("it is saved", () -> Files.isRegularFile(plain));
-        press(r, "#prove-more");
-        press(r, "#stamp-preset");
-        press(r, "#stamp-noise");
+        fire(r, "#prove-more");
+        fire(r, "#stamp-preset");
+        fire(r, "#stamp-noise");
         QuickRobot.interact(() -> bench.prints().stamp().place(Stamp.Corner.TOP_RIGHT));
         QuickRobot.interact(() -> bench.prints().stamp().save(p, stamped));
         until("with a stamp", () -> Files.isRegularFile(stamped));
@@ -191,9 +185,9 @@ class ProofExtrasTest extends WindowFixture {
         until("those that go are named", () -> r.lookup("#tidy-now").tryQuery().isPresent()
                 && bench.prints().tidy().foundProperty().get().gone().size() == 2);
         assertTrue(bench.prints().tidy().foundProperty().get().freed() > 1000);
-        press(r, "#tidy-now");
+        fire(r, "#tidy-now");
         until("two are left", () -> bench.prints().all().size() == 2);
-        press(r, "#put-back");
+        fire(r, "#put-back");
         until("all are back, in their order", () -> bench.prints().all().stream().map(Proof::number).toList().equals(List.of(4, 3, 2, 1)));
     }
 

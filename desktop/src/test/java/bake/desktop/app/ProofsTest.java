@@ -102,6 +102,16 @@ class ProofsTest extends WindowFixture {
         until("denoise", () -> !p.get().denoise());
         assertEquals(3, bench.prover().changes());
         assertTrue(text(r, "#title-preset").contains("3 changes"), text(r, "#title-preset"));
+        r.clickOn("#easel").push(KeyCode.CONTROL, KeyCode.Z);
+        until("denoised again", () -> p.get().denoise());
+        r.push(KeyCode.CONTROL, KeyCode.Z);
+        until("without the time limit", () -> p.get().timeLimit() != 77 && p.get().bounces() == 9);
+        QuickRobot.interact(bench.document()::redo);
+        QuickRobot.interact(bench.document()::redo);
+        assertEquals(3, bench.prover().changes());
+        QuickRobot.interact(() -> bench.views().choose("Two"));
+        QuickRobot.interact(() -> bench.views().choose("One"));
+        assertEquals(3, bench.prover().changes(), "they are there again with their view");
         r.clickOn("#preset-0");
         until("the preset as it was", () -> bench.prover().changes() == 0);
         r.clickOn("#purpose-final");

@@ -12,7 +12,12 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.BooleanSupplier;
 import javafx.application.Platform;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
+import javafx.scene.control.ButtonBase;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.ScrollPane;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -122,6 +127,46 @@ abstract class WindowFixture {
         Platform.runLater(() -> window.take(dir));
         until("the project is open and the easel shows it", () -> bench.easel().frameProperty().get() != null
                 && bench.easel().frameProperty().get().passes() > 0);
+    }
+
+    /** Scrolls the sheet so that something on it can be clicked. */
+    static void intoSight(FxRobot r, Node n) {
+        QuickRobot.interact(() -> {
+            ScrollPane p = r.lookup(".sheet-scroll").queryAs(ScrollPane.class);
+            double y = p.getContent().sceneToLocal(n.localToScene(0, 0)).getY(),
+                    room = p.getContent().getBoundsInLocal().getHeight() - p.getHeight();
+            p.setVvalue(Math.clamp((y - 40) / room, 0, 1));
+            p.layout();
+        });
+    }
+
+    /** Clicks something that may have to be scrolled to. */
+    static void press(FxRobot r, String id) {
+        until(id + " is there", () -> r.lookup(id).tryQuery().isPresent());
+        intoSight(r, r.lookup(id).query());
+        r.clickOn(id);
+    }
+
+    /** Presses a button wherever it is, once it can be pressed. */
+    static void fire(FxRobot r, String id) {
+        until(id + " is there", () -> r.lookup(id).tryQuery().isPresent() && !r.lookup(id).query().isDisabled());
+        QuickRobot.interact(() -> r.lookup(id).<ButtonBase>query().fire());
+    }
+
+    /** Chooses an item of a menu on the sheet. */
+    static void choose(FxRobot r, String menu, String item) {
+        until(menu + " is there", () -> r.lookup(menu).tryQuery().isPresent());
+        QuickRobot.interact(() -> r.lookup(menu).<MenuButton>query().getItems().stream().filter(i -> i.getText().equals(
+                item)).findFirst().orElseThrow().fire());
+    }
+
+    /** Where something is on the screen that is at shares of the picture's width and height from its left and top. */
+    Point2D at(FxRobot r, double x, double y) {
+        Node pane = r.lookup("#light-handles").query();
+        Point2D corner = pane.localToScreen(0, 0);
+        int[] size = bench.easel().size();
+        double w = pane.getLayoutBounds().getWidth(), h = pane.getLayoutBounds().getHeight(), k = Math.min(w / size[0], h / size[1]);
+        return corner.add((w - k * size[0]) / 2 + x * k * size[0], (h - k * size[1]) / 2 + y * k * size[1]);
     }
 
     static String text(FxRobot r, String id) {

@@ -1,10 +1,10 @@
 package bake.formats.project;
 
-import bake.formats.Records;
 import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.databind.JsonNode;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Map;
 
@@ -23,11 +23,12 @@ import java.util.Map;
  *     (srgb, p3, bt2020; absent for srgb), {@code floats} whether EXR is 32 bit throughout
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
+@RecordBuilder
 public record DeliverySpec(String name, String due, String folder, List<String> files, String names, Integer dpi, Integer bits,
         Integer quality, String gamut,
         Boolean floats, List<Item> views, List<String> order, List<Point> points, List<String> channels,
                 @JsonAnySetter @JsonAnyGetter Map<String,
-                JsonNode> other) {
+                JsonNode> other) implements DeliverySpecBuilder.With {
     public DeliverySpec {
         files = files == null || files.isEmpty() ? List.of("png") : List.copyOf(files);
         views = views == null ? List.of() : List.copyOf(views);
@@ -45,24 +46,27 @@ public record DeliverySpec(String name, String due, String folder, List<String> 
      * @param scale on the view's size, 0.05 to 4
      * @param noise aim in percent, {@code time} limit in seconds, {@code samples} most passes; absent for the preset's
      * @param cached whether bounced light comes from caches; absent for as the preset says
+     * @param locked whether it keeps its place and its settings when others are moved and the delivery is made to fit
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
+    @RecordBuilder
     public record Item(String view, Boolean off, String preset, Double scale, Double noise, Double time, Integer samples, Boolean cached,
-            @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+            Boolean locked,
+            @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) implements DeliverySpecItemBuilder.With {
         public Item {
             other = other == null ? Map.of() : other;
         }
 
         public Item(String view) {
-            this(view, null, null, null, null, null, null, null, Map.of());
-        }
-
-        public Item with(Object... namesAndValues) {
-            return Records.with(this, namesAndValues);
+            this(view, null, null, null, null, null, null, null, null, Map.of());
         }
 
         public boolean isOff() {
             return Boolean.TRUE.equals(off);
+        }
+
+        public boolean isLocked() {
+            return Boolean.TRUE.equals(locked);
         }
     }
 
@@ -82,10 +86,6 @@ public record DeliverySpec(String name, String due, String folder, List<String> 
     /** A delivery of all views by what suits them. */
     public static DeliverySpec of(String name) {
         return new DeliverySpec(name, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
-    }
-
-    public DeliverySpec with(Object... namesAndValues) {
-        return Records.with(this, namesAndValues);
     }
 
     /** What is otherwise for a view; nothing where it is not listed. */

@@ -3,12 +3,14 @@ package bake.formats.project;
 import bake.core.finish.Look;
 import bake.core.finish.SplineCurve;
 import bake.core.finish.ToneCurve;
-import bake.formats.Records;
+import bake.formats.Json;
 import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonIgnore;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Map;
 
@@ -21,12 +23,13 @@ import java.util.Map;
  * @param lut file of a colour table (.cube) in the project's folder
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
+@RecordBuilder
 public record FinishSpec(Double toe, Double shoulder, Boolean keepHue, Double lighten, Double tint, Double highlights, Double shadows,
         Double contrast, List<Double> curve, List<Double> red, List<Double> green, List<Double> blue, Double saturation, Double vibrance,
         List<Double> slope, List<Double> offset, List<Double> power, Double glow, Double glowSize, Double vignette, Double fringe,
         Double sharpen, Double grain, Double grainSize, Double outline, Double outlineWeight, Double wobble, Double wash, Double washSize,
         Double skyLighten, Double skySaturation, Double skyWarmth, String look, String lut, Double lutStrength,
-                @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+                @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) implements FinishSpecBuilder.With {
     public static final FinishSpec NONE = new FinishSpec(null, null, null, null, null, null, null, null, null, null, null, null, null, null,
             null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null,
                     Map.of());
@@ -35,9 +38,16 @@ public record FinishSpec(Double toe, Double shoulder, Boolean keepHue, Double li
         other = other == null ? Map.of() : other;
     }
 
-    /** A copy with other values; null takes one away. */
-    public FinishSpec with(Object... keysAndValues) {
-        return Records.with(this, keysAndValues);
+    /**
+     * A copy with another value under a name of the schema, for what goes through them all; null takes it away.
+     *
+     * @throws IllegalArgumentException for a name that is none, and for a value of another kind
+     */
+    public FinishSpec with(String key, Object value) {
+        get(key);
+        ObjectNode n = Json.MAPPER.valueToTree(this);
+        n.set(key, Json.MAPPER.valueToTree(value));
+        return Json.MAPPER.convertValue(n, FinishSpec.class);
     }
 
     /** Whether it does nothing. */
@@ -93,16 +103,17 @@ public record FinishSpec(Double toe, Double shoulder, Boolean keepHue, Double li
         Look.Colours c = l.colours();
         Look.Optics o = l.optics();
         Look.Drawing d = l.drawing();
-        return NONE.with("toe", un(l.toe(), 0), "shoulder", un(l.shoulder(), 0), "keepHue", l.keepHue() ? true : null, "lighten", un(l.lighten(), 0),
-                "tint", un(l.tint(), 0), "highlights", un(t.highlights(), 0), "shadows", un(t.shadows(), 0), "contrast", un(t.contrast(), 0),
-                "curve", un(t.all().points()), "red", un(t.red().points()), "green", un(t.green().points()), "blue", un(t.blue().points()),
-                "saturation", un(c.saturation(), 0), "vibrance", un(c.vibrance(), 0), "slope", un(c.slope(), p.colours().slope()),
-                "offset", un(c.offset(), p.colours().offset()), "power", un(c.power(), p.colours().power()), "glow", un(o.glow(), 0),
-                "glowSize", un(o.glowSize(), p.optics().glowSize()), "vignette", un(o.vignette(), 0), "fringe", un(o.fringe(), 0),
-                "sharpen", un(o.sharpen(), 0), "grain", un(o.grain(), 0), "grainSize", un(o.grainSize(), p.optics().grainSize()),
-                "outline", un(d.outline(), 0), "outlineWeight", un(d.weight(), p.drawing().weight()), "wobble", un(d.wobble(), 0), "wash", un(d.wash(), 0),
-                "washSize", un(d.washSize(), p.drawing().washSize()),
-                "skyLighten", un(l.sky().lighten(), 0), "skySaturation", un(l.sky().saturation(), 0), "skyWarmth", un(l.sky().warmth(), 0));
+        return FinishSpecBuilder.builder().toe(un(l.toe(), 0)).shoulder(un(l.shoulder(), 0)).keepHue(l.keepHue() ? true : null)
+                .lighten(un(l.lighten(), 0)).tint(un(l.tint(), 0)).highlights(un(t.highlights(), 0)).shadows(un(t.shadows(), 0))
+                .contrast(un(t.contrast(), 0)).curve(un(t.all().points())).red(un(t.red().points())).green(un(t.green().points()))
+                .blue(un(t.blue().points())).saturation(un(c.saturation(), 0)).vibrance(un(c.vibrance(), 0))
+                .slope(un(c.slope(), p.colours().slope())).offset(un(c.offset(), p.colours().offset()))
+                .power(un(c.power(), p.colours().power())).glow(un(o.glow(), 0)).glowSize(un(o.glowSize(), p.optics().glowSize()))
+                .vignette(un(o.vignette(), 0)).fringe(un(o.fringe(), 0)).sharpen(un(o.sharpen(), 0)).grain(un(o.grain(), 0))
+                .grainSize(un(o.grainSize(), p.optics().grainSize())).outline(un(d.outline(), 0))
+                .outlineWeight(un(d.weight(), p.drawing().weight())).wobble(un(d.wobble(), 0)).wash(un(d.wash(), 0))
+                .washSize(un(d.washSize(), p.drawing().washSize())).skyLighten(un(l.sky().lighten(), 0))
+                .skySaturation(un(l.sky().saturation(), 0)).skyWarmth(un(l.sky().warmth(), 0)).build();
     }
 
     private static Double un(double v, double usual) {

@@ -1,10 +1,10 @@
 package bake.formats.project;
 
-import bake.formats.Json;
 import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.databind.JsonNode;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Map;
 
@@ -21,12 +21,13 @@ import java.util.Map;
  * @param multiplier on the output that the photometric file states
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
+@RecordBuilder
 public record LampSpec(String name, String group, String like, String kind, double[] position, double[] direction, Double turn,
         Double width, Double height,
         Double diameter, Double lumens, Double candela, Double luminance, Double lux, Double at, Double kelvin, double[] colour,
         Double beam, Double field, Boolean visible,
         Boolean mirrored, Boolean twoSided, Double weight, String file, Double multiplier,
-        @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) implements LampSpecBuilder.With {
     /** The group of lamps that name none. */
     public static final String NO_GROUP = "Lamps";
 
@@ -37,11 +38,6 @@ public record LampSpec(String name, String group, String like, String kind, doub
     public static LampSpec of(String name, String group, String kind, double[] position, double[] direction) {
         return new LampSpec(name, group, null, kind, position, direction, null, null, null, null, null, null, null, null, null, null, null,
                 null, null, null, null, null, null, null, null, Map.of());
-    }
-
-    /** The same with other values: keys and values in turn; null takes a value away. */
-    public LampSpec with(Object... keysAndValues) {
-        return Json.with(this, LampSpec.class, keysAndValues);
     }
 
     public String groupName() {
@@ -63,6 +59,6 @@ public record LampSpec(String name, String group, String like, String kind, doub
             from = next;
         }
         if (from == this) return this;
-        return from.with("name", name, "group", group, "like", null, "position", position, "direction", direction, "turn", turn);
+        return from.withName(name).withGroup(group).withLike(null).withPosition(position).withDirection(direction).withTurn(turn);
     }
 }

@@ -1,11 +1,11 @@
 package bake.formats.project;
 
-import bake.formats.Records;
 import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonIgnore;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.databind.JsonNode;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Map;
 
 /**
@@ -44,6 +44,7 @@ import java.util.Map;
  * @param clamp most that one indirect path may add, in multiples of the camera's saturation; 0 for no limit
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
+@RecordBuilder
 public record Preset(
         String name, int version, String purpose, String setting, int width, double noiseAim, double timeLimit, int samples, int bounces,
         double clamp,
@@ -51,7 +52,7 @@ public record Preset(
         String firstBounce, String laterBounces, Boolean cachedSurroundings, Integer gatherRays, Double gatherRadius, Double nearField,
         Integer photons, String caustics, Boolean exact, Double darkCorners, Double darkWithin, Integer edges, Boolean clay,
                 Double adaptive, Boolean aimDenoised,
-        @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) implements PresetBuilder.With {
 
     /** Noise before denoising over what is left after it, about: 2.1 to 3.9 were seen (docs/decisions/0023). */
     public static final double RAW = 2;
@@ -68,10 +69,6 @@ public record Preset(
                 null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
     }
 
-    private Preset with(Object... namesAndValues) {
-        return Records.with(this, namesAndValues);
-    }
-
     @JsonIgnore
     public boolean isFinal() {
         return purpose.equals("final");
@@ -79,92 +76,31 @@ public record Preset(
 
     /** The same settings as another version, or under another name. */
     public Preset named(String n, int v) {
-        return with("name", n, "version", v);
+        return withName(n).withVersion(v);
     }
 
     public Preset withLimits(double noise, double seconds, int most) {
-        return with("noiseAim", noise, "timeLimit", seconds, "samples", most);
-    }
-
-    public Preset withDenoise(boolean d) {
-        return with("denoise", d);
-    }
-
-    public Preset withWidth(int w) {
-        return with("width", w);
-    }
-
-    public Preset withBounces(int b) {
-        return with("bounces", b);
+        return withNoiseAim(noise).withTimeLimit(seconds).withSamples(most);
     }
 
     /** Limits for each kind of bounce; null for no limit of its own. */
     public Preset withKinds(Integer d, Integer m, Integer r) {
-        return with("diffuse", d, "mirrored", m, "refracted", r);
-    }
-
-    public Preset withClamp(double c) {
-        return with("clamp", c);
+        return withDiffuse(d).withMirrored(m).withRefracted(r);
     }
 
     /** @param radius pixels, or null for the filter's usual one */
     public Preset withFilter(String f, Double radius) {
-        return with("filter", f, "filterRadius", radius);
+        return withFilter(f).withFilterRadius(radius);
     }
 
     /** How bounced light is computed; null for path tracing. */
     public Preset withBounces(String first, String later, Boolean surroundings) {
-        return with("firstBounce", first, "laterBounces", later, "cachedSurroundings", surroundings);
-    }
-
-    /** @param rays of each record, or null for as many as the noise aim wants */
-    public Preset withGatherRays(Integer rays) {
-        return with("gatherRays", rays);
-    }
-
-    /** @param metres or null for a tenth of the room's diagonal */
-    public Preset withGatherRadius(Double metres) {
-        return with("gatherRadius", metres);
-    }
-
-    /** @param metres or null for narrow places only */
-    public Preset withNearField(Double metres) {
-        return with("nearField", metres);
-    }
-
-    /** @param count of a photon map, or null for the usual one */
-    public Preset withPhotons(Integer count) {
-        return with("photons", count);
-    }
-
-    /** @param how or null for path tracing */
-    public Preset withCaustics(String how) {
-        return with("caustics", how);
-    }
-
-    /** Whether everything is traced whatever the solvers say; null for no. */
-    public Preset withExact(Boolean e) {
-        return with("exact", e);
+        return withFirstBounce(first).withLaterBounces(later).withCachedSurroundings(surroundings);
     }
 
     /** Darkens corners for the look of it; null for not at all, and for the usual distance. */
     public Preset withDarkCorners(Double strength, Double metres) {
-        return with("darkCorners", strength, "darkWithin", metres);
-    }
-
-    /** @param paths a pass for pixels in which something ends, or null for one */
-    public Preset withEdges(Integer paths) {
-        return with("edges", paths);
-    }
-
-    /** @param strength 0 to 1, or null for all pixels alike */
-    public Preset withAdaptive(Double strength) {
-        return with("adaptive", strength);
-    }
-
-    /** Whether the aim is of the denoised picture; null for no. */
-    public Preset withAimDenoised(Boolean d) {
-        return with("aimDenoised", d);
+        return withDarkCorners(strength).withDarkWithin(metres);
     }
 
     /** Whether the picture is done when what is left of its noise after denoising is at the aim. */
@@ -179,8 +115,4 @@ public record Preset(
         return aimsAtDenoised() ? noiseAim * RAW : noiseAim;
     }
 
-    /** Whether all is matt grey; null for no. */
-    public Preset withClay(Boolean c) {
-        return with("clay", c);
-    }
 }

@@ -1,11 +1,10 @@
 package bake.formats.project;
 
-import bake.formats.Json;
-import bake.formats.Records;
 import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.databind.JsonNode;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
@@ -21,15 +20,17 @@ import java.util.Objects;
  * @param current name of the view that was last worked on
  * @param clay whether all is shown matt grey but for what is clear or glows; absent means no
  * @param deliveries what is promised to whom, round by round; the last one is worked on
+ * @param nudges objects that stand a little elsewhere than their models say
  * @param efforts what is done for single things beyond what is done for all
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
+@RecordBuilder
 public record Project(
         int bake, String name, String due, Place place, List<ModelRef> models, List<Shape> shapes, List<Surface> materials,
         List<LampSpec> lamps, List<PortalSpec> portals, List<Layer> layers, List<View> views, List<Preset> presets, String current,
                 List<EffortSpec> efforts, Boolean clay,
-        List<DeliverySpec> deliveries,
-        @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        List<DeliverySpec> deliveries, List<Nudge> nudges,
+        @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) implements ProjectBuilder.With {
 
     public static final int VERSION = 1;
 
@@ -44,6 +45,7 @@ public record Project(
         presets = list(presets);
         efforts = list(efforts);
         deliveries = list(deliveries);
+        nudges = list(nudges);
         other = other == null ? Map.of() : other;
         place = place == null ? Place.DEFAULT : place;
     }
@@ -79,39 +81,20 @@ public record Project(
      * @param replaces name of an object of the models before it, in whose places it stands, once for each copy
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
+    @RecordBuilder
     public record ModelRef(String file, Double unit, String up, String variant, String layersBy, double[] at, Double turn, Double scale,
-            String replaces, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+            String replaces, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) implements ProjectModelRefBuilder.With {
         /** A model as its file says it is. */
         public static ModelRef of(String file) {
             return new ModelRef(file, null, null, null, null, null, null, null, null, Map.of());
         }
 
-        public ModelRef withFile(String f) {
-            return Records.with(this, "file", f);
-        }
-
-        public ModelRef withUnit(Double metres) {
-            return Records.with(this, "unit", metres);
-        }
-
-        public ModelRef withUp(String axis) {
-            return Records.with(this, "up", axis);
-        }
-
-        public ModelRef withVariant(String v) {
-            return Records.with(this, "variant", v);
-        }
-
-        public ModelRef withLayersBy(String what) {
-            return Records.with(this, "layersBy", what);
-        }
-
         public ModelRef placed(double[] where, Double degrees, Double factor) {
-            return Records.with(this, "at", where, "turn", degrees, "scale", factor);
+            return withAt(where).withTurn(degrees).withScale(factor);
         }
 
         public ModelRef inPlaceOf(String object) {
-            return Records.with(this, "replaces", object);
+            return withReplaces(object);
         }
 
         @Override
@@ -158,48 +141,22 @@ public record Project(
      * @param scatter whether repeats of pictures are broken up
      * @param reach distance that reflections see things at, metres; not true to nature
      * @param weight share of paths that go on from the surface; the mean stays, noise rises
+     * @param bump factor on how far the bumps of the model's pictures stand out; absent for 1
+     * @param cutOut coverage by the model's picture below which the surface is not there; 0 for whole; absent for as the model says
      * @param catcher whether the camera sees only shadow and bounce of the surface, on what lies behind it
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
+    @RecordBuilder
     public record Surface(String name, double[] base, Double metallic, Double roughness, Double ior, Double transmission, Boolean thin,
             Double translucency, double[] emission, String from, Double coat, Double coatRoughness, double[] sheen, Double sheenRoughness,
             Double anisotropy,
             double[] attenuation, Double attenuationDistance, Double round, Boolean scatter, Double reach, Double weight, Boolean catcher,
-            @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
-        private Surface with(Object... keysAndValues) {
-            return Json.with(this, Surface.class, keysAndValues);
-        }
-
-        /** @param linear Rec. 709 */
-        public Surface withBase(double[] linear) {
-            return with("base", linear);
-        }
-
-        public Surface withRoughness(Double r) {
-            return with("roughness", r);
-        }
-
-        public Surface withMetallic(Double m) {
-            return with("metallic", m);
-        }
-
-        public Surface withIor(Double n) {
-            return with("ior", n);
-        }
-
-        public Surface withTransmission(Double t) {
-            return with("transmission", t);
-        }
-
-        /** @param cdm2 by colour, or null for the model's */
-        public Surface withEmission(double[] cdm2) {
-            return with("emission", cdm2);
-        }
-
+            Double bump, Double cutOut,
+            @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) implements ProjectSurfaceBuilder.With {
         /** A material that is just what the library has. */
         public static Surface of(String name, String from) {
             return new Surface(name, null, null, null, null, null, null, null, null, from, null, null, null, null, null, null, null, null,
-                    null, null, null, null, Map.of());
+                    null, null, null, null, null, null, Map.of());
         }
     }
 
@@ -216,80 +173,32 @@ public record Project(
         }
     }
 
+    /**
+     * An object that is moved a little, such as one whose face lies in another's plane.
+     *
+     * @param object name of what stands somewhere in the models; all of that name are moved
+     * @param by metres along x, y and z
+     */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record Nudge(String object, double[] by, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        public Nudge {
+            other = other == null ? Map.of() : other;
+        }
+    }
+
     /** A layer that is switched. */
     @JsonInclude(JsonInclude.Include.NON_NULL)
     public record Layer(String name, boolean on, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {}
-
-    public Project withLamps(List<LampSpec> l) {
-        return Records.with(this, "lamps", l);
-    }
-
-    /** @param d local date and time, ISO 8601 without zone, or null */
-    public Project withDue(String d) {
-        return Records.with(this, "due", d);
-    }
-
-    public Project withPortals(List<PortalSpec> l) {
-        return Records.with(this, "portals", l);
-    }
-
-    public Project withPlace(Place p) {
-        return Records.with(this, "place", p);
-    }
-
-    public Project withViews(List<View> v) {
-        return Records.with(this, "views", v);
-    }
-
-    public Project withLayers(List<Layer> l) {
-        return Records.with(this, "layers", l);
-    }
-
-    public Project withCurrent(String view) {
-        return Records.with(this, "current", view);
-    }
-
-    public Project withPresets(List<Preset> p) {
-        return Records.with(this, "presets", p);
-    }
-
-    public Project withEfforts(List<EffortSpec> e) {
-        return Records.with(this, "efforts", e);
-    }
-
-    public Project withDeliveries(List<DeliverySpec> d) {
-        return Records.with(this, "deliveries", d);
-    }
 
     /** Whether all is matt grey but for what is clear or glows. */
     public boolean inClay() {
         return Boolean.TRUE.equals(clay);
     }
 
-    public Project withClay(Boolean c) {
-        return Records.with(this, "clay", c);
-    }
-
-    public Project withMaterials(List<Surface> m) {
-        return Records.with(this, "materials", m);
-    }
-
-    public Project withShapes(List<Shape> s) {
-        return Records.with(this, "shapes", s);
-    }
-
-    public Project withModels(List<ModelRef> m) {
-        return Records.with(this, "models", m);
-    }
-
-    public Project withName(String n) {
-        return Records.with(this, "name", n);
-    }
-
     /** Whether another project has the same in it but for its views and presets. */
     public boolean showsTheSame(Project o) {
         return o == this || models == o.models && shapes == o.shapes && materials == o.materials && lamps == o.lamps && layers == o.layers
-                && portals == o.portals && efforts == o.efforts && inClay() == o.inClay()
+                && portals == o.portals && nudges == o.nudges && efforts == o.efforts && inClay() == o.inClay()
                 && place.equals(o.place);
     }
 

@@ -28,7 +28,7 @@ public record SavedLook(String name, int version, String author, String reason, 
 
     /** Of a view as it stands; the white balance is that of its light and stays with it. */
     public static SavedLook of(View v, String name) {
-        return new SavedLook(name, 0, null, null, v.curve(), null, v.finish().with("look", null));
+        return new SavedLook(name, 0, null, null, v.curve(), null, v.finish().withLook(null));
     }
 
     /** Its name and version, as a view says them that began with it. */
@@ -45,7 +45,7 @@ public record SavedLook(String name, int version, String author, String reason, 
 
     /** The view finished so. */
     public View on(View v) {
-        View out = v.withCurve(curve).withFinish(finish.with("look", title()));
+        View out = v.withCurve(curve).withFinish(finish.withLook(title()));
         return whiteBalance == null ? out : out.withWhiteBalance(whiteBalance);
     }
 

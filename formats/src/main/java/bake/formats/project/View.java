@@ -6,12 +6,12 @@ import bake.core.math.Vec3;
 import bake.core.scene.Camera;
 import bake.core.scene.CameraForm;
 import bake.formats.Json;
-import bake.formats.Records;
 import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonIgnore;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.databind.JsonNode;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -32,11 +32,13 @@ import java.util.TreeMap;
  * @param muted source groups that are rendered but not shown
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
+@RecordBuilder
 public record View(
         String name, String setting, CameraSpec camera, Around around, int[] size, String curve, Double whiteBalance,
         @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Unfinished.class) FinishSpec finish, PrintSpec print,
         Map<String, Double> faders, List<String> off,
-        Map<String, Double> shifts, List<String> muted, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+        Map<String, Double> shifts, List<String> muted, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other)
+        implements ViewBuilder.With {
 
     public View {
         setting = setting == null ? "interior" : setting;
@@ -72,10 +74,11 @@ public record View(
 
     /** The camera as written: lengths in metres, lens in mm, shutter in seconds. */
     @JsonInclude(JsonInclude.Include.NON_NULL)
+    @RecordBuilder
     public record CameraSpec(double[] position, double[] target, Double focal, Double fNumber, Double shutter, Double iso, Double focus,
             Boolean depthOfField, Boolean straightVerticals, Double shift, Double shiftAcross, String kind, Double sensor, Double roll,
             Double clip, Integer blades, Double catEye, Double across, Double eyes, @JsonAnySetter @JsonAnyGetter Map<String,
-                    JsonNode> other) {
+                    JsonNode> other) implements ViewCameraSpecBuilder.With {
 
         public static CameraSpec of(Camera c) {
             CameraForm f = c.form(), u = CameraForm.USUAL;
@@ -101,7 +104,7 @@ public record View(
 
         /** The same keys and unknown ones with another camera's values. */
         public CameraSpec with(Camera c) {
-            return Records.with(of(c), "other", other);
+            return of(c).withOther(other);
         }
 
         private static double or(Double d, double otherwise) {
@@ -149,12 +152,13 @@ public record View(
      * @param size of a flat picture, 1 for as small as fills the frame; {@code across} and {@code up} move it by shares of the frame
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
+    @RecordBuilder
     public record Around(String kind, String date, String time, Double haze, Double sunStops, Double skyStops, Double sunSize,
             Double albedo,
             String file, Double rotation, double[] luminance, Integer skyType, Double sunAzimuth, Double sunHeight, Boolean sunDisc,
             Boolean moon, Double tilt, Double roll, Double gamma, Double saturation,
             Double lux, Boolean sunOut, GroundSpec ground, Around backdrop, Around mirrored, Boolean apart, Double ev, Double size,
-            Double across, Double up, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+            Double across, Double up, @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) implements ViewAroundBuilder.With {
         public static final Around DEFAULT = sunAndSky("2027-03-14", "09:10", 2.5);
 
         public Around {
@@ -162,23 +166,13 @@ public record View(
             other = other == null ? Map.of() : other;
         }
 
-        private static Around of(String kind, Object... keysAndValues) {
-            return new Around(kind, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null,
-                    null, null, null, null, null, null, null, null, null, null, null, null, Map.of()).with(keysAndValues);
-        }
-
         public static Around sunAndSky(String date, String time, double haze) {
-            return of("sun and sky", "date", date, "time", time, "haze", haze, "sunStops", 0.0, "skyStops", 0.0, "sunSize", 0.533, "albedo",
-                    0.2);
+            return ViewAroundBuilder.builder().kind("sun and sky").date(date).time(time).haze(haze).sunStops(0.0).skyStops(0.0).sunSize(0.533)
+                    .albedo(0.2).build();
         }
 
         public static Around hdri(String file, double rotation, double stops) {
-            return of("hdri", "skyStops", stops, "file", file, "rotation", rotation);
-        }
-
-        /** The same with other values: keys and values in turn; null takes a value away. */
-        public Around with(Object... keysAndValues) {
-            return Json.with(this, Around.class, keysAndValues);
+            return ViewAroundBuilder.builder().kind("hdri").skyStops(stops).file(file).rotation(rotation).build();
         }
 
         public double or(Double v, double otherwise) {
@@ -187,7 +181,7 @@ public record View(
 
         /** This, with the values of the light where it has none itself. */
         public Around over(Around light) {
-            return Json.over(this, light.with("backdrop", null, "mirrored", null, "ground", null, "apart", null), Around.class);
+            return Json.over(this, light.withBackdrop(null).withMirrored(null).withGround(null).withApart(null), Around.class);
         }
 
         /** Whether the backdrop is left out of picture files. */
@@ -198,23 +192,11 @@ public record View(
 
         /** At another moment; a sun set by hand follows the clock again. */
         public Around withTime(String d, String t) {
-            return with("date", d, "time", t, "sunAzimuth", null, "sunHeight", null);
-        }
-
-        public Around withHaze(double h) {
-            return with("haze", h);
+            return withDate(d).withTime(t).withSunAzimuth(null).withSunHeight(null);
         }
 
         public Around withStops(double sun, double sky) {
-            return with("sunStops", sun, "skyStops", sky);
-        }
-
-        public Around withSunSize(double degrees) {
-            return with("sunSize", degrees);
-        }
-
-        public Around withRotation(double degrees) {
-            return with("rotation", degrees);
+            return withSunStops(sun).withSkyStops(sky);
         }
 
         /** Type of the standard sky, 1 where none was chosen. */
@@ -232,16 +214,8 @@ public record View(
             return sunAzimuth != null && sunHeight != null;
         }
 
-        public Around withSkyType(int t) {
-            return with("kind", "standard sky", "skyType", t);
-        }
-
-        public Around withKind(String k) {
-            return with("kind", k);
-        }
-
-        public Around withFile(String f) {
-            return with("file", f);
+        public Around withStandardSky(int t) {
+            return withKind("standard sky").withSkyType(t);
         }
     }
 
@@ -255,8 +229,9 @@ public record View(
      * @param stretch height of the upright wall in radii
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
+    @RecordBuilder
     public record GroundSpec(Double x, Double y, Double z, Double radius, Double tripod, Double softness, Double stretch,
-            @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) {
+            @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) implements ViewGroundSpecBuilder.With {
         public GroundSpec {
             x = x == null ? 0 : x;
             y = y == null ? 0 : y;
@@ -268,9 +243,6 @@ public record View(
             other = other == null ? Map.of() : other;
         }
 
-        public GroundSpec with(Object... keysAndValues) {
-            return Json.with(this, GroundSpec.class, keysAndValues);
-        }
     }
 
     /**
@@ -295,49 +267,25 @@ public record View(
         return print == null || print.bleed() == null ? 0 : print.bleed() / 25.4 * print.dpi();
     }
 
-    public View withPrint(PrintSpec p) {
-        return Records.with(this, "print", p);
-    }
-
     /** This view in the light of another: its surroundings, levels, colours and which lamps are on. */
     public View withLightOf(View o) {
-        return Records.with(this, "around", o.around, "faders", o.faders, "off", o.off, "shifts", o.shifts, "muted", o.muted);
+        return withAround(o.around).withFaders(o.faders).withOff(o.off).withShifts(o.shifts).withMuted(o.muted);
     }
 
     public View withCamera(Camera c) {
-        return Records.with(this, "camera", camera.with(c));
-    }
-
-    public View withAround(Around a) {
-        return Records.with(this, "around", a);
-    }
-
-    public View withName(String n) {
-        return Records.with(this, "name", n);
+        return withCamera(camera.with(c));
     }
 
     public View withSize(int w, int h) {
-        return Records.with(this, "size", new int[] {w, h});
-    }
-
-    public View withSetting(String s) {
-        return Records.with(this, "setting", s);
-    }
-
-    public View withCurve(String c) {
-        return Records.with(this, "curve", c);
-    }
-
-    public View withFinish(FinishSpec f) {
-        return Records.with(this, "finish", f);
+        return withSize(new int[] {w, h});
     }
 
     public View withFader(String group, double stops) {
-        return Records.with(this, "faders", put(faders, group, stops));
+        return withFaders(put(faders, group, stops));
     }
 
     public View withShift(String group, double mired) {
-        return Records.with(this, "shifts", put(shifts, group, mired));
+        return withShifts(put(shifts, group, mired));
     }
 
     private static Map<String, Double> put(Map<String, Double> all, String group, double value) {
@@ -348,11 +296,11 @@ public record View(
     }
 
     public View withMuted(String group, boolean is) {
-        return Records.with(this, "muted", listed(muted, group, is));
+        return withMuted(listed(muted, group, is));
     }
 
     public View withOff(String group, boolean isOff) {
-        return Records.with(this, "off", listed(off, group, isOff));
+        return withOff(listed(off, group, isOff));
     }
 
     private static List<String> listed(List<String> all, String name, boolean is) {
@@ -369,13 +317,9 @@ public record View(
      */
     public View neutral() {
         boolean flat = around.backdrop() != null && "picture".equals(around.backdrop().kind());
-        FinishSpec kept = flat ? FinishSpec.NONE.with("toe", finish.toe(), "shoulder", finish.shoulder()) : FinishSpec.NONE;
-        return Records.with(this, "faders", Map.of(), "shifts", Map.of(), "muted", List.of(), "curve", flat ? curve : "film",
-                "whiteBalance", null, "finish", kept);
-    }
-
-    public View withWhiteBalance(double kelvin) {
-        return Records.with(this, "whiteBalance", kelvin);
+        FinishSpec kept = flat ? FinishSpec.NONE.withToe(finish.toe()).withShoulder(finish.shoulder()) : FinishSpec.NONE;
+        return withFaders(Map.of()).withShifts(Map.of()).withMuted(List.of()).withCurve(flat ? curve : "film").withWhiteBalance(null)
+                .withFinish(kept);
     }
 
     /** How its picture is finished, but for a colour table, which is a file. */

@@ -188,7 +188,7 @@ public final class FirstViews {
             double up = survey.free(p, Vec3.UP);
             p = p.plus(Vec3.UP.times(Math.max(0, up - 0.25)));
             project = project.withLamps(List.of(LampSpec.of("Room lamp", null, "sphere", new double[] {p.x(), p.y(), p.z()}, null)
-                    .with("diameter", Math.min(0.2, up), "lumens", LUMENS, "kelvin", 4000)));
+                    .withDiameter(Math.min(0.2, up)).withLumens(LUMENS).withKelvin(4000.0)));
             ev = measured(v, workers);
         }
         return exposed(v, ev);

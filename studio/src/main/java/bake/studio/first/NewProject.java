@@ -53,7 +53,7 @@ public final class NewProject {
         Project.ModelRef ref = Project.ModelRef.of(new ModelStore(folder).bring(model)).withUnit(unit).withUp(up);
         String title = model.getFileName().toString().replaceFirst("\\.[^.]+$", "");
         Project bare = new Project(Project.VERSION, title, null, Project.Place.DEFAULT, List.of(ref), List.of(), List.of(), List.of(),
-                List.of(), List.of(), List.of(), List.of(), null, List.of(), null, List.of(), Map.of());
+                List.of(), List.of(), List.of(), List.of(), null, List.of(), null, List.of(), List.of(), Map.of());
         SceneAssembly assembly = new SceneAssembly(folder);
         assembly.know(ref, m);
         Path file = folder.resolve(ProjectFile.NAME);

@@ -49,7 +49,7 @@ public final class Deliveries {
         List<DeliverySpec.Item> items = new ArrayList<>(d.views());
         items.removeIf(i -> i.view().equals(item.view()));
         items.add(item);
-        return with(p, d.with("views", List.copyOf(items)));
+        return with(p, d.withViews(List.copyOf(items)));
     }
 
     /** The project with a new round after the last one, which begins as that one is. */
@@ -57,7 +57,7 @@ public final class Deliveries {
         DeliverySpec d = current(p);
         List<DeliverySpec> all = new ArrayList<>(p.deliveries());
         if (all.isEmpty()) all.add(d);
-        all.add(d.with("name", "R" + (all.size() + 1), "due", null));
+        all.add(d.withName("R" + (all.size() + 1)).withDue(null));
         return p.withDeliveries(List.copyOf(all));
     }
 
@@ -102,16 +102,15 @@ public final class Deliveries {
     }
 
     /**
-     * The project with a picture made before another one.
+     * The project with a picture made before another one; those that are locked keep their places.
      *
      * @param before name of a view, or null for the end
      */
     public static Project move(Project p, Path folder, String view, String before) {
-        List<String> names = new ArrayList<>(pictures(p, folder, current(p), LocalDate.EPOCH).stream().map(x -> x.view.name()).toList());
-        if (!names.remove(view)) return p;
-        int at = before == null ? -1 : names.indexOf(before);
-        names.add(at < 0 ? names.size() : at, view);
-        return with(p, current(p).with("order", List.copyOf(names)));
+        DeliverySpec d = current(p);
+        List<String> names = pictures(p, folder, d, LocalDate.EPOCH).stream().map(x -> x.view.name()).toList(),
+                moved = LockedOrder.moved(names, n -> d.item(n).isLocked(), view, before);
+        return moved.equals(names) ? p : with(p, d.withOrder(List.copyOf(moved)));
     }
 
     /** The project with a place more whose light the report says; its name is made one of its own. */
@@ -121,7 +120,7 @@ public final class Deliveries {
         for (int n = 2; taken(d, free); n++) free = name + " " + n;
         List<DeliverySpec.Point> all = new ArrayList<>(d.points());
         all.add(new DeliverySpec.Point(free, at, facing, null));
-        return with(p, d.with("points", List.copyOf(all)));
+        return with(p, d.withPoints(List.copyOf(all)));
     }
 
     private static boolean taken(DeliverySpec d, String name) {

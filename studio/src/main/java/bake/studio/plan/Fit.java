@@ -64,16 +64,22 @@ public final class Fit {
             DeliverySpec.Item i = d.item(x.view().name());
             List<Object[]> tries = new ArrayList<>();
             String name = x.view().name();
+            // What was promised as it is stays as it is.
+            if (i.isLocked()) {
+                at++;
+                continue;
+            }
             if (spare) {
-                if (x.preset().noiseAim() > 0.5) tries.add(new Object[] {percent(name + aimed(x), x, 1 / COARSER), i.with("noise", round(x.preset()
-                        .noiseAim() / COARSER))});
+                if (x.preset().noiseAim() > 0.5) tries.add(new Object[] {percent(name + aimed(x), x, 1 / COARSER),
+                        i.withNoise(round(x.preset().noiseAim() / COARSER))});
             } else {
                 double scale = (i.scale() == null ? 1 : i.scale()) * SMALLER;
                 if (scale > 0.2 && x.preset().width() == 0) tries.add(new Object[] {String.format(Locale.ROOT, "%s: %.0f %% of its size", name,
-                        100 * scale), i.with("scale", round(scale))});
-                if (x.preset().noiseAim() > 0) tries.add(new Object[] {percent(name + aimed(x), x, COARSER), i.with("noise", round(x.preset()
-                        .noiseAim() * COARSER))});
-                if (!RenderJob.bounced(x.preset()).cached()) tries.add(new Object[] {name + ": bounced light from caches", i.with("cached", true)});
+                        100 * scale), i.withScale(round(scale))});
+                if (x.preset().noiseAim() > 0) tries.add(new Object[] {percent(name + aimed(x), x, COARSER),
+                        i.withNoise(round(x.preset().noiseAim() * COARSER))});
+                if (!RenderJob.bounced(x.preset()).cached()) tries.add(new Object[] {name + ": bounced light from caches",
+                        i.withCached(true)});
             }
             for (Object[] t : tries) {
                 Project q = Deliveries.with(p, (DeliverySpec.Item) t[1]);
@@ -88,14 +94,17 @@ public final class Fit {
             List<Deliveries.Picture> all = Deliveries.pictures(p, folder, d, LocalDate.now()).stream().filter(x -> !x.off()).toList();
             if (all.size() > 1 && all.size() == works.size()) {
                 // Whatever is left out is the longest.
-                int longest = 0;
-                for (int k = 1; k < works.size(); k++) if (works.get(k).seconds() > works.get(longest).seconds()) longest = k;
-                String name = all.get(longest).view().name();
-                out.add(way(name + " is left out of this round", Deliveries.with(p, d.item(name).with("off", true)), works, longest,
-                        new Plan.Work(name, 0, 0, 0), hours, now, due));
+                int longest = -1;
+                for (int k = 0; k < works.size(); k++) if (!d.item(all.get(k).view().name()).isLocked() && (longest < 0
+                        || works.get(k).seconds() > works.get(longest).seconds())) longest = k;
+                if (longest >= 0) {
+                    String name = all.get(longest).view().name();
+                    out.add(way(name + " is left out of this round", Deliveries.with(p, d.item(name).withOff(true)), works, longest,
+                            new Plan.Work(name, 0, 0, 0), hours, now, due));
+                }
             }
             LocalDateTime later = LocalDateTime.parse(said).plusDays(1);
-            Project q = Deliveries.with(p, d.with("due", later.truncatedTo(ChronoUnit.MINUTES).toString()));
+            Project q = Deliveries.with(p, d.withDue(later.truncatedTo(ChronoUnit.MINUTES).toString()));
             out.add(new Way("One more night: due a day later", q, 0, Plan.of(works, hours, now, later.atZone(now.getZone())).chance()));
         }
         out.removeIf(w -> spare ? w.chance < ENOUGH : w.gain <= 0 && w.chance <= plan.chance());

@@ -42,6 +42,7 @@ public final class ProjectCheck {
                 out.add(at + String.format(java.util.Locale.ROOT, "EV %.1f is an exposure for indoors; full sun wants about 14", ev));
         }
         for (Finding f : assembly.findings()) out.add(f.line());
+        for (SceneAssembly.Coplanar c : assembly.coplanar()) out.add("faces in one plane: " + c.line() + "; lift one of them at Model");
         return out;
     }
 }

@@ -1,6 +1,7 @@
 package bake.studio.project;
 
 import bake.formats.FormatException;
+import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
 import bake.formats.project.View;
@@ -8,10 +9,10 @@ import bake.studio.user.UserFolders;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Deque;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Executor;
 import java.util.concurrent.Executors;
@@ -27,12 +28,10 @@ import java.util.function.UnaryOperator;
  */
 public final class ProjectSession implements AutoCloseable {
     public static final String AUTOSAVE = "project.autosave.json";
-    private static final int DEEPEST_UNDO = 300;
-    private static final long SAME_EDIT_NANOS = 1_200_000_000L;
     private static final long AUTOSAVE_MILLIS = 700, LOOK_MILLIS = 2000, ALIVE_SECONDS = 10;
 
     private final Path file;
-    private final Deque<Project> undo = new ArrayDeque<>(), redo = new ArrayDeque<>();
+    private final Steps steps = new Steps();
     private final List<Runnable> listeners = new ArrayList<>();
     private final Recoveries recoveries;
     private final OutsideChanges outside;
@@ -45,8 +44,8 @@ public final class ProjectSession implements AutoCloseable {
     private volatile Executor owner = Runnable::run;
     private ProjectLock.Holder holder;
     private Project project, saved, theirs;
-    private String lastKey;
-    private long lastEdit;
+    /** Presets as they were chosen or changed for the next proofs, by name. */
+    private Map<String, Preset> drafts = Map.of();
     private Future<?> pendingSave;
 
     private ProjectSession(Path file, Project project) throws IOException {
@@ -162,8 +161,7 @@ public final class ProjectSession implements AutoCloseable {
     private void begin() throws IOException {
         holder = null;
         project = saved = outside.read();
-        undo.clear();
-        redo.clear();
+        steps.clear();
         recoverable();
         tell();
     }
@@ -251,8 +249,7 @@ public final class ProjectSession implements AutoCloseable {
     /** All states that undo, redo and undecided recoveries can bring back, and the present ones. */
     public List<Project> states() {
         List<Project> out = new ArrayList<>(List.of(project, saved));
-        out.addAll(undo);
-        out.addAll(redo);
+        out.addAll(steps.projects());
         out.addAll(recoveries.all());
         return out;
     }
@@ -269,13 +266,7 @@ public final class ProjectSession implements AutoCloseable {
         if (readOnly()) return false;
         Project next = change.apply(project);
         if (next == project) return true;
-        long now = System.nanoTime();
-        boolean same = key != null && key.equals(lastKey) && (key.contains("#") || now - lastEdit < SAME_EDIT_NANOS) && !undo.isEmpty();
-        if (!same) undo.push(project);
-        while (undo.size() > DEEPEST_UNDO) undo.removeLast();
-        redo.clear();
-        lastKey = key;
-        lastEdit = now;
+        steps.begin(key, state());
         take(next);
         return true;
     }
@@ -297,41 +288,70 @@ public final class ProjectSession implements AutoCloseable {
     /** Looks at another view: no step, nothing to undo or to save. */
     public void look(String view) {
         if (view.equals(project.current())) return;
-        lastKey = null;
+        steps.end();
         project = project.withCurrent(view);
         tell();
     }
 
+    private Steps.State state() {
+        return new Steps.State(project, drafts);
+    }
+
+    /** Presets as they were chosen or changed for the next proofs, by name. They are no part of the project's file. */
+    public Map<String, Preset> drafts() {
+        return drafts;
+    }
+
+    /** Notes with which settings the next proofs are made; no step. */
+    public void chosen(Preset p) {
+        if (p.equals(drafts.get(p.name()))) return;
+        Map<String, Preset> all = new HashMap<>(drafts);
+        all.put(p.name(), p);
+        drafts = Map.copyOf(all);
+    }
+
+    /**
+     * Changes the settings of the next proofs, as a step that can be undone.
+     *
+     * @param key as that of {@link #edit}
+     */
+    public void draft(String key, Preset before, Preset after) {
+        chosen(before);
+        steps.begin(key, state());
+        chosen(after);
+        tell();
+    }
+
     public boolean canUndo() {
-        return !undo.isEmpty();
+        return steps.canUndo();
     }
 
     public boolean canRedo() {
-        return !redo.isEmpty();
+        return steps.canRedo();
     }
 
     /** What undo would take back, such as "time to 14:20"; empty for nothing. */
     public String undoes() {
-        return undo.isEmpty() ? "" : EditNames.of(undo.peek(), project);
+        return steps.undoes(state());
     }
 
     /** What redo would do again. */
     public String redoes() {
-        return redo.isEmpty() ? "" : EditNames.of(project, redo.peek());
+        return steps.redoes(state());
     }
 
     public void undo() {
-        if (undo.isEmpty() || readOnly()) return;
-        redo.push(project);
-        lastKey = null;
-        take(undo.pop());
+        if (steps.canUndo() && !readOnly()) take(steps.undo(state()));
     }
 
     public void redo() {
-        if (redo.isEmpty() || readOnly()) return;
-        undo.push(project);
-        lastKey = null;
-        take(redo.pop());
+        if (steps.canRedo() && !readOnly()) take(steps.redo(state()));
+    }
+
+    private void take(Steps.State s) {
+        drafts = s.drafts();
+        if (s.project() == project) tell();
+        else take(s.project());
     }
 
     private void take(Project p) {

@@ -1,9 +1,9 @@
 package bake.studio.proof;
 
-import bake.formats.Records;
 import bake.formats.project.Preset;
 import bake.formats.project.View;
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
+import io.soabase.recordbuilder.core.RecordBuilder;
 
 /**
  * One picture that was made, kept with how it was made.
@@ -22,9 +22,10 @@ import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
  * @param error percent that the denoised picture is off, {@code worst} the same of its noisiest blocks; null where it was not judged
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
+@RecordBuilder
 public record Proof(int number, String title, String note, View view, Preset preset, int width, int height, String made, double seconds,
         double caches, int passes, double noise, long rays, double clamped, long seed, boolean stopped, boolean pinned, int over,
-        int threads, Double error, Double worst) {
+        int threads, Double error, Double worst) implements ProofBuilder.With {
 
     /** Share of its time limit from which on it has ended a proof. */
     private static final double NEARLY = 0.98;
@@ -32,18 +33,6 @@ public record Proof(int number, String title, String note, View view, Preset pre
     public Proof {
         title = title == null ? "" : title;
         note = note == null ? "" : note;
-    }
-
-    public Proof withTitle(String t) {
-        return Records.with(this, "title", t);
-    }
-
-    public Proof withNote(String n) {
-        return Records.with(this, "note", n);
-    }
-
-    public Proof withPinned(boolean p) {
-        return Records.with(this, "pinned", p);
     }
 
     /** What ended it, in words: a limit of its preset, or somebody. */

@@ -1,6 +1,6 @@
 package bake.studio.queue;
 
-import bake.formats.Records;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 
 /**
@@ -13,8 +13,9 @@ import java.util.List;
  * @param sums SHA-256 of its files, in their order
  * @param begun local date and time, {@code ended} likewise; null where not known
  */
+@RecordBuilder
 public record QueueEntry(QueueJob job, State state, int tries, String note, boolean writing, double seconds, double noise, int passes,
-        List<String> sums, String begun, String ended) {
+        List<String> sums, String begun, String ended) implements QueueEntryBuilder.With {
     /** Where a picture stands. */
     public enum State {
         WAITING, RENDERING, DONE, KEPT, FAILED, CANCELLED;
@@ -31,9 +32,5 @@ public record QueueEntry(QueueJob job, State state, int tries, String note, bool
 
     static QueueEntry of(QueueJob j) {
         return new QueueEntry(j, State.WAITING, 0, "", false, 0, 0, 0, List.of(), null, null);
-    }
-
-    QueueEntry with(Object... namesAndValues) {
-        return Records.with(this, namesAndValues);
     }
 }

@@ -1,9 +1,9 @@
 package bake.studio.queue;
 
-import bake.formats.Records;
 import bake.formats.project.Preset;
 import bake.studio.render.FileOptions;
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 
 /**
@@ -21,28 +21,14 @@ import java.util.List;
  * @param expected seconds that were predicted, 0 for none
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
+@RecordBuilder
 public record QueueJob(int id, String project, String title, String delivery, String view, Preset preset, int width, int height,
-        List<String> files, FileOptions options, boolean replace, int priority, String due, String state, String added, double expected) {
+        List<String> files, FileOptions options, boolean replace, int priority, String due, String state, String added, double expected)
+        implements QueueJobBuilder.With {
     public QueueJob {
         files = List.copyOf(files);
         delivery = delivery == null ? "" : delivery;
         options = options == null ? FileOptions.USUAL : options;
         if (files.isEmpty()) throw new IllegalArgumentException("a picture needs a file to be written to");
-    }
-
-    QueueJob withId(int n) {
-        return Records.with(this, "id", n);
-    }
-
-    QueueJob withFiles(List<String> f) {
-        return Records.with(this, "files", f);
-    }
-
-    QueueJob withState(String s) {
-        return Records.with(this, "state", s);
-    }
-
-    QueueJob withPriority(int p) {
-        return Records.with(this, "priority", p);
     }
 }

@@ -90,28 +90,28 @@ public final class RenderQueue {
         int id = q.job().id();
         String at = e.path("at").asText();
         QueueEntry n = switch (e.path("kind").asText()) {
-            case "begin" -> q.with("state", QueueEntry.State.RENDERING, "begun", q.begun() == null ? at : q.begun(), "note", "");
-            case "writing" -> q.with("writing", true);
+            case "begin" -> q.withState(QueueEntry.State.RENDERING).withBegun(q.begun() == null ? at : q.begun()).withNote("");
+            case "writing" -> q.withWriting(true);
             case "files" -> {
                 List<String> f = new ArrayList<>();
                 e.path("files").forEach(x -> f.add(x.asText()));
-                yield q.with("job", q.job().withFiles(f));
+                yield q.withJob(q.job().withFiles(f));
             }
             case "done", "kept" -> {
                 List<String> sums = new ArrayList<>();
                 e.path("sums").forEach(x -> sums.add(x.asText()));
-                yield q.with("state", e.path("kind").asText().equals("done") ? QueueEntry.State.DONE : QueueEntry.State.KEPT, "seconds",
-                        e.path("seconds").asDouble(), "noise", e.path("noise").asDouble(), "passes", e.path("passes").asInt(), "sums",
-                        List.copyOf(sums), "ended", at, "note", e.path("note").asText());
+                yield q.withState(e.path("kind").asText().equals("done") ? QueueEntry.State.DONE : QueueEntry.State.KEPT)
+                        .withSeconds(e.path("seconds").asDouble()).withNoise(e.path("noise").asDouble())
+                        .withPasses(e.path("passes").asInt()).withSums(List.copyOf(sums)).withEnded(at).withNote(e.path("note").asText());
             }
-            case "trouble" -> q.with("state", e.path("again").asBoolean() ? QueueEntry.State.WAITING : QueueEntry.State.FAILED, "tries",
-                    q.tries() + 1, "note", e.path("note").asText(), "ended", e.path("again").asBoolean() ? null : at);
-            case "cancel" -> q.state().over() ? q : q.with("state", QueueEntry.State.CANCELLED, "ended", at);
+            case "trouble" -> q.withState(e.path("again").asBoolean() ? QueueEntry.State.WAITING : QueueEntry.State.FAILED)
+                    .withTries(q.tries() + 1).withNote(e.path("note").asText()).withEnded(e.path("again").asBoolean() ? null : at);
+            case "cancel" -> q.state().over() ? q : q.withState(QueueEntry.State.CANCELLED).withEnded(at);
             case "again" -> {
                 keep.remove(id);
-                yield q.with("state", QueueEntry.State.WAITING, "tries", 0, "note", "", "ended", null);
+                yield q.withState(QueueEntry.State.WAITING).withTries(0).withNote("").withEnded(null);
             }
-            case "priority" -> q.with("job", q.job().withPriority(e.path("priority").asInt()));
+            case "priority" -> q.withJob(q.job().withPriority(e.path("priority").asInt()));
             case "keep" -> {
                 keep.add(id);
                 yield q;

@@ -35,6 +35,7 @@ public record Fingerprint(String model, String materials, String openings, Strin
     public static Fingerprint of(Project p, Path folder, View v) throws IOException {
         MessageDigest model = Digests.sha();
         Digests.put(model, Json.MAPPER.writeValueAsString(List.of(p.models(), p.shapes(), p.layers(), v.off().contains("Glowing materials"))));
+        if (!p.nudges().isEmpty()) Digests.put(model, Json.MAPPER.writeValueAsString(p.nudges()));
         models(model, p, folder);
         MessageDigest openings = Digests.sha();
         Digests.put(openings, Json.MAPPER.writeValueAsString(p.portals()));
@@ -42,8 +43,8 @@ public record Fingerprint(String model, String materials, String openings, Strin
         Digests.put(sky, AIR);
         // What is only seen has nothing to do with where light is looked for.
         Digests.put(sky, Json.MAPPER.writeValueAsString(List.of(p.place(), v.around()
-                .with("backdrop", null, "mirrored", null, "apart", null, "ground", null, "skyStops", null, "date", null, "time", null,
-                "sunAzimuth", null, "sunHeight", null))));
+                .withBackdrop(null).withMirrored(null).withApart(null).withGround(null).withSkyStops(null).withDate(null).withTime(null)
+                .withSunAzimuth(null).withSunHeight(null))));
         stamp(sky, folder, v.around());
         MessageDigest lamps = Digests.sha();
         Digests.put(lamps, Json.MAPPER.writeValueAsString(List.of(p.lamps(), v.off())));

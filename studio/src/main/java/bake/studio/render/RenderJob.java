@@ -478,6 +478,11 @@ public final class RenderJob {
         return (t[(t.length - 1) / 2] + t[t.length / 2]) / 2;
     }
 
+    /** Seconds that another pass will take, by those of this run: what came before the first one does not come again. */
+    private double usualPass() {
+        return steadyPass() > 0 ? steadyPass() : passTimes.isEmpty() ? 0 : passTimes.getLast();
+    }
+
     /** With which power of its passes the picture's noise falls. */
     public double falling() {
         return fall.power();
@@ -486,7 +491,7 @@ public final class RenderJob {
     /** The nearest of the three limits. */
     private double secondsLeft(int pass, double noise, double seconds) {
         Preset p = order.preset;
-        double each = seconds / pass, left = Double.NaN;
+        double each = usualPass(), left = Double.NaN;
         if (p.noiseAim() > 0 && Double.isFinite(noise))
             left = Math.max(0, each * (NoiseFall.passes(pass, noise, fall.power(), p.noiseAim()) - pass));
         // Before it is judged what is sure is that it goes on up to then.

@@ -42,7 +42,7 @@ final class Efforts {
     /** A lamp with how often it is looked at against others. */
     static LampSpec looked(LampSpec l, Project p) {
         for (EffortSpec e : p.efforts()) if (e.of().equals("lamp") && e.name().equals(l.name()) && e.samples() != null)
-            return l.with("weight", (l.weight() == null ? 1 : l.weight()) * e.samples());
+            return l.withWeight((l.weight() == null ? 1 : l.weight()) * e.samples());
         return l;
     }
 }

@@ -67,14 +67,16 @@ public final class MaterialLibrary {
         if (s.attenuation() != null || s.attenuationDistance() != null)
             l = l.withAttenuation(s.attenuation() == null ? l.attenuationColour() : vec(s.attenuation()),
                     or(s.attenuationDistance(), l.attenuationDistance()));
+        double bump = or(s.bump(), 1);
+        Material.AlphaMode cut = s.cutOut() == null ? m.alphaMode() : s.cutOut() > 0 ? Material.AlphaMode.MASK : Material.AlphaMode.OPAQUE;
         return new Material(m.name(), s.base() == null ? m.base() : vec(s.base()), s.base() == null ? m.baseImage() : null, m.alpha(),
-                m.alphaMode(), m.cutoff(),
+                cut, or(s.cutOut(), m.cutoff()),
                 or(s.metallic(), m.metallic()), or(s.roughness(), m.roughness()), s.roughness() == null ? m.roughnessImage() : null,
-                m.normalImage(), m.normalScale(),
+                m.normalImage(), bump * m.normalScale(),
                 or(s.ior(), m.ior()), or(s.transmission(), m.transmission()), s.thin() == null ? m.thin() : s.thin(),
                 or(s.translucency(), m.translucency()),
                 s.emission() == null ? m.emission() : vec(s.emission()), s.emission() == null ? m.emissionImage() : null, l,
-                m.relief().withRound(or(s.round(), m.relief().round()))
+                m.relief().withHeight(m.relief().height(), bump * m.relief().heightMetres()).withRound(or(s.round(), m.relief().round()))
                 .withScatter(s.scatter() == null ? m.relief().scatter() : s.scatter()),
                 new Thrift(or(s.reach(), m.thrift().reach()), or(s.weight(), m.thrift().weight())),
                 s.catcher() == null ? m.catcher() : s.catcher());

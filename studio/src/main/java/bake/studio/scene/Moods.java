@@ -46,7 +46,7 @@ public enum Moods {
     public View of(View v, Project p) throws FormatException {
         ZonedDateTime day = SunPosition.moment(p.place(), v.around().withKind("sun and sky"));
         LocalTime t = time(p.place(), day);
-        View.Around a = v.around().withKind("sun and sky").with("sunAzimuth", null, "sunHeight", null, "moon", this == NIGHT ? true : null)
+        View.Around a = v.around().withKind("sun and sky").withSunAzimuth(null).withSunHeight(null).withMoon(this == NIGHT ? true : null)
                 .withTime(day.toLocalDate().toString(), String.format(Locale.ROOT, "%02d:%02d", t.getHour(), t.getMinute()));
         View out = v.withAround(a).withName(name(v)).withCamera(v.camera().camera().withEv(v.setting().equals("interior") ? inside : outside));
         List<String> groups = p.lamps().stream().map(LampSpec::group).distinct().toList();

@@ -8,8 +8,10 @@ import bake.formats.model.Finding;
 import bake.formats.model.ImportedModel;
 import bake.formats.project.Project;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 
 /** Where the models of a project stand: as their files say, put somewhere, or in the places of an object that they replace. */
@@ -67,5 +69,16 @@ final class Placing {
 
     private static void add(Bounds b, Mesh m, Affine toWorld) {
         for (Vec3 c : Bounds.of(m.positions()).corners()) b.add(toWorld.point(c));
+    }
+
+    /** Moves what is to stand a little elsewhere. */
+    static void nudge(List<Project.Nudge> nudges, List<Instance> instances) {
+        Map<String, Vec3> by = new HashMap<>();
+        for (Project.Nudge n : nudges) by.merge(n.object(), new Vec3(n.by()[0], n.by()[1], n.by()[2]), Vec3::plus);
+        if (by.isEmpty()) return;
+        instances.replaceAll(i -> {
+            Vec3 d = by.get(i.name());
+            return d == null ? i : new Instance(i.name(), i.mesh(), Affine.translation(d.x(), d.y(), d.z()).times(i.toWorld()), i.layer());
+        });
     }
 }

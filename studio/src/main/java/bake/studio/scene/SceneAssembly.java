@@ -1,5 +1,6 @@
 package bake.studio.scene;
 
+import bake.core.geometry.CoplanarFaces;
 import bake.core.light.GeneralSky;
 import bake.core.light.LightTable;
 import bake.core.math.Affine;
@@ -33,6 +34,7 @@ import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -55,8 +57,14 @@ public final class SceneAssembly {
     private Scene last;
 
     /** What the model files and shapes give, before layers are switched. */
-    private record Parts(List<Project.ModelRef> models, List<Project.Shape> shapes, List<Project.Surface> surfaces, List<Mesh> meshes,
-            List<Instance> instances, List<Material> materials, List<Texture> textures, List<String> layers, List<Lamp> lamps) {}
+    private record Parts(List<Project.ModelRef> models, List<Project.Shape> shapes, List<Project.Surface> surfaces,
+            List<Project.Nudge> nudges, List<Mesh> meshes,
+            List<Instance> instances, List<Material> materials, List<Texture> textures, List<String> layers, List<Lamp> lamps) {
+        /** Whether an instance is only there for the shadows on it. */
+        boolean catches(int instance) {
+            return materials.get(meshes.get(instances.get(instance).mesh()).material()).catcher();
+        }
+    }
 
     public SceneAssembly(Path projectFolder) {
         folder = projectFolder;
@@ -111,6 +119,31 @@ public final class SceneAssembly {
             out.merge(m.name(), new Copies(1, m.triangles()), (a, b) -> new Copies(a.copies + 1, b.triangles));
         }
         return out;
+    }
+
+    /** Objects that have faces in one plane, by what stands somewhere. */
+    public List<Coplanar> coplanar() {
+        Parts p = parts;
+        if (p == null) return List.of();
+        return CoplanarFaces.find(p.meshes, p.instances, () -> p != parts).stream()
+                .filter(x -> !p.catches(x.smaller()) && !p.catches(x.larger())).map(x ->
+                new Coplanar(p.instances.get(x.smaller()).name(),
+                p.instances.get(x.larger()).name(), x.area(), x.normal())).toList();
+    }
+
+    /**
+     * Two objects with faces in one plane that overlap.
+     *
+     * @param smaller name of the one with less area there
+     * @param area that both cover, m2
+     * @param normal which way the faces look
+     */
+    public record Coplanar(String smaller, String larger, double area, Vec3 normal) {
+        /** In words. */
+        public String line() {
+            return String.format(Locale.ROOT, "%s and %s cover the same %.2g m2 of a plane; which of them is seen there is chance", smaller,
+                    larger, area);
+        }
     }
 
     /** Triangles kept in memory once for each mesh, without grounds that only catch shadows. */
@@ -175,8 +208,8 @@ public final class SceneAssembly {
      * @throws FormatException when a file of the project cannot be used
      */
     public synchronized Scene scene(Project project, View view) throws IOException {
-        if (parts == null || parts.models != project.models() || parts.shapes != project.shapes() || parts.surfaces != project.materials())
-            parts = gather(project);
+        if (parts == null || parts.models != project.models() || parts.shapes != project.shapes() || parts.surfaces != project.materials()
+                || parts.nudges != project.nudges()) parts = gather(project);
         List<Instance> instances = visible(project);
         List<Material> materials = glow(view.off().contains(LightTable.GLOW) ? 0 : 1);
         if (project.inClay()) materials = clay(materials);
@@ -260,12 +293,14 @@ public final class SceneAssembly {
             meshes.add(shapeMesh(s, material.getFirst()));
             instances.add(new Instance(s.name(), meshes.size() - 1, placement(s), layer(layers, s.layer() == null ? "Shapes" : s.layer())));
         }
+        Placing.nudge(project.nudges(), instances);
         Set<Mesh> used = Collections.newSetFromMap(new IdentityHashMap<>());
         used.addAll(meshes);
         movedMeshes.values().retainAll(used);
         shapeMeshes.values().retainAll(used);
         // Lists that hold the same things stay the same lists: an edit of a material builds no hierarchy anew.
-        return new Parts(project.models(), project.shapes(), project.materials(), kept(meshes, parts == null ? null : parts.meshes),
+        return new Parts(project.models(), project.shapes(), project.materials(), project.nudges(),
+                kept(meshes, parts == null ? null : parts.meshes),
                 kept(instances, parts == null ? null : parts.instances),
                 List.copyOf(materials), kept(textures, parts == null ? null : parts.textures), List.copyOf(layers.keySet()),
                 List.copyOf(lamps));

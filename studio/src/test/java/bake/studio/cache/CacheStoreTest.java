@@ -125,9 +125,9 @@ class CacheStoreTest {
         CacheStore store = CacheStore.of(dir);
         store.keep(p, dir, v, HOW, render(p, v, Caches.NONE).caches());
         assertEquals(List.of("the lamps"),
-                changed(store, p.withLamps(p.lamps().stream().map(l -> (LampSpec) l.with("lumens", 900)).toList()), v));
-        assertEquals(List.of("the sun"), changed(store, p, v.withAround(v.around().with("time", "07:15"))));
-        assertEquals(List.of("the sky"), changed(store, p, v.withAround(v.around().withHaze(4))));
+                changed(store, p.withLamps(p.lamps().stream().map(l -> (LampSpec) l.withLumens(900.0)).toList()), v));
+        assertEquals(List.of("the sun"), changed(store, p, v.withAround(v.around().withTime("07:15"))));
+        assertEquals(List.of("the sky"), changed(store, p, v.withAround(v.around().withHaze(4.0))));
         Path file = dir.resolve("project.json");
         Files.writeString(file, Files.readString(file).replace("[0.7, 0.1, 0.1]", "[0.1, 0.1, 0.7]"));
         Project painted = ProjectFile.read(file);
@@ -146,7 +146,7 @@ class CacheStoreTest {
     @Test
     void otherSourceGroupsAreLeftAlone() throws IOException {
         Project p = project();
-        View v = p.views().getFirst(), apart = v.withAround(v.around().with("apart", true));
+        View v = p.views().getFirst(), apart = v.withAround(v.around().withApart(true));
         CacheStore store = CacheStore.of(dir);
         store.keep(p, dir, v, HOW, render(p, v, Caches.NONE).caches());
         Caches kept = store.fitting(p, dir, apart, HOW, false);

@@ -101,16 +101,16 @@ class GuideStoreTest {
         GuideStore store = new GuideStore(dir);
         View v = p.views().getFirst();
         assertEquals(List.of("the lamps"),
-                store.find(p.withLamps(p.lamps().stream().map((UnaryOperator<LampSpec>) l -> l.with("lumens", 900)).toList()), v)
+                store.find(p.withLamps(p.lamps().stream().map((UnaryOperator<LampSpec>) l -> l.withLumens(900.0)).toList()), v)
                 .changed());
-        assertEquals(List.of("the sky"), store.find(p, v.withAround(v.around().withHaze(4))).changed());
+        assertEquals(List.of("the sky"), store.find(p, v.withAround(v.around().withHaze(4.0))).changed());
         assertEquals(List.of("the portals"),
                 store.find(p.withPortals(List.of(new Project.PortalSpec("p", new double[][] {{0, 0, 0}, {1, 0, 0}, {1, 0, 1}}, null,
                 Map.of()))), v).changed());
         assertEquals(List.of("the model"), store.find(p.withShapes(p.shapes().subList(0, 2)), v).changed());
         assertNull(store.fitting(p.withShapes(p.shapes().subList(0, 2)), v), "never used silently");
         assertTrue(store.find(p, v.withFader("Sun", 2).withSize(100, 50)
-                .withAround(v.around().with("skyStops", 1.0, "backdrop", View.Around.DEFAULT, "apart", true))).fits());
+                .withAround(v.around().withSkyStops(1.0).withBackdrop(View.Around.DEFAULT).withApart(true))).fits());
         assertTrue(store.find(p.withName("another"), v.withCamera(v.camera().camera().withFocal(50))).fits(),
                 "a camera that moves learns on");
     }

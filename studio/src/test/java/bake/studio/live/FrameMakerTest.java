@@ -40,7 +40,7 @@ class FrameMakerTest {
             live.show(p, v, W, H);
             LiveRender.Frame sharp = next(frames);
             while (sharp.width() < W) sharp = next(frames);
-            live.show(p, v.withFinish(v.finish().with("lighten", 1.0)), W, H);
+            live.show(p, v.withFinish(v.finish().withLighten(1.0)), W, H);
             LiveRender.Frame first = next(frames), whole = next(frames);
             assertTrue(first.width() < W && first.width() >= 8, "small first: " + first.width());
             assertEquals(W / (double) H, first.width() / (double) first.height(), 0.1);

@@ -83,7 +83,7 @@ class LooksTest {
         assertEquals(v.camera().camera().saturation(), s.saturation("one.exr"));
         SavedLook own = s.look("one.exr");
         assertEquals("photographic", own.curve());
-        assertEquals(v.finish().with("lut", null), own.finish(), "all but the table, which is a file of the project");
+        assertEquals(v.finish().withLut(null), own.finish(), "all but the table, which is a file of the project");
         s.write(again, s.saturation("one.exr"), Looks.of(dir, v), how());
         assertArrayEquals(Files.readAllBytes(png), Files.readAllBytes(again));
         try (Workers w = new Workers(2)) {
@@ -94,7 +94,7 @@ class LooksTest {
         s.write(plain, s.saturation("one.exr"), Look.PLAIN, how());
         assertFalse(java.util.Arrays.equals(pixels(png), pixels(plain)));
         // What the file says of itself is enough where there is no table.
-        View bare = v.withFinish(v.finish().with("lut", null));
+        View bare = v.withFinish(v.finish().withLut(null));
         s.write(again, s.saturation("one.exr"), own.look(Look.NEUTRAL), how());
         s.write(plain, s.saturation("one.exr"), Looks.of(dir, bare), how());
         assertArrayEquals(Files.readAllBytes(plain), Files.readAllBytes(again));
@@ -128,7 +128,8 @@ class LooksTest {
         try (ExecutorService pool = Executors.newFixedThreadPool(6)) {
             for (int i = 0; i < 30; i++) {
                 double c = i / 100.0;
-                pool.submit(() -> shelf.save(SavedLook.of(v.withFinish(FinishSpec.NONE.with("contrast", c)), "Evening warm"), "somebody", null));
+                pool.submit(() -> shelf.save(SavedLook.of(v.withFinish(FinishSpec.NONE.withContrast(c)), "Evening warm"), "somebody",
+                        null));
             }
             pool.shutdown();
             assertTrue(pool.awaitTermination(30, TimeUnit.SECONDS));
@@ -148,12 +149,14 @@ class LooksTest {
     /** A look goes to other views and leaves their light's white alone. */
     @Test
     void givenToOthers() throws IOException {
-        View v = project().views().getFirst(), other = v.withName("Two").withWhiteBalance(5200).withFinish(FinishSpec.NONE).withCurve("film");
+        View v = project().views().getFirst(), other = v.withName("Two").withWhiteBalance(5200.0).withFinish(FinishSpec.NONE)
+                .withCurve("film");
         SavedLook l = SavedLook.parse(SavedLook.of(v, "Mine").text(), "mine.look.json");
         View got = l.on(other);
-        assertEquals(v.finish().with("look", "Mine v0"), got.finish(), "and says where it comes from");
+        assertEquals(v.finish().withLook("Mine v0"), got.finish(), "and says where it comes from");
         assertTrue(l.differences(got).isEmpty());
-        assertEquals(List.of("tone curve", "glow", "skyWarmth"), l.differences(got.withCurve("film").withFinish(got.finish().with("glow", null, "skyWarmth", 0.2))));
+        assertEquals(List.of("tone curve", "glow", "skyWarmth"),
+                l.differences(got.withCurve("film").withFinish(got.finish().withGlow(null).withSkyWarmth(0.2))));
         assertEquals(null, SavedLook.of(got, "Again").finish().look(), "a look is no other one");
         assertEquals("photographic", got.curve());
         assertEquals(5200, got.whiteBalance());

@@ -143,6 +143,9 @@ class PlanTest {
         Fit.Way smaller = ways.stream().filter(w -> w.words().startsWith("Two: 80")).findFirst().orElseThrow();
         Deliveries.Picture two = Deliveries.pictures(smaller.project(), dir, Deliveries.current(smaller.project()), LocalDate.now()).get(1);
         assertEquals(800, two.width());
+        Project locked = Deliveries.with(p, Deliveries.current(p).item("Two").withLocked(true));
+        assertTrue(Fit.ways(locked, dir, works, QueueHours.ALWAYS, now, by).stream().noneMatch(w -> w.words().startsWith("Two")),
+                "what is locked is left as it is");
         // With a day to spare it says what the time would buy.
         Project late = p.withDue("2031-03-06T14:00");
         List<Fit.Way> better = Fit.ways(late, dir, works, QueueHours.ALWAYS, now, by);
@@ -171,8 +174,9 @@ class PlanTest {
         assertEquals("R2", Deliveries.current(two).name());
         assertEquals("out", Deliveries.current(two).folder());
         Preset gone = x.preset();
-        assertThrows(IllegalArgumentException.class, () -> Deliveries.pictures(Deliveries.with(p, d.item("One").with("preset", gone.name() + "?")),
-                Path.of("/p"), Deliveries.current(Deliveries.with(p, d.item("One").with("preset", gone.name() + "?"))), LocalDate.now()));
+        assertThrows(IllegalArgumentException.class, () -> Deliveries.pictures(Deliveries.with(p, d.item("One")
+                .withPreset(gone.name() + "?")),
+                Path.of("/p"), Deliveries.current(Deliveries.with(p, d.item("One").withPreset(gone.name() + "?"))), LocalDate.now()));
     }
 
     /** What was promised against what it took, by week. */
@@ -190,5 +194,16 @@ class PlanTest {
 
     private static QueueEntry entry(QueueJob j, QueueEntry.State state, double seconds, String ended) {
         return new QueueEntry(j, state, 0, "", false, seconds, 2, 10, List.of(), null, ended);
+    }
+
+    /** What is locked keeps its place; the others pass it. */
+    @Test
+    void lockedOnesKeepTheirPlaces() {
+        List<String> all = List.of("a", "b", "c", "d");
+        assertEquals(List.of("d", "b", "a", "c"), LockedOrder.moved(all, "b"::equals, "d", "a"));
+        assertEquals(List.of("c", "b", "d", "a"), LockedOrder.moved(all, "b"::equals, "a", null));
+        assertEquals(all, LockedOrder.moved(all, "b"::equals, "b", "a"), "it is not moved itself");
+        assertEquals(List.of("b", "a", "c", "d"), LockedOrder.moved(all, x -> false, "b", "a"));
+        assertEquals(all, LockedOrder.moved(all, x -> false, "e", "a"), "what is not there goes nowhere");
     }
 }

@@ -14,6 +14,7 @@ import bake.core.work.Workers;
 import bake.formats.FormatException;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
+import bake.formats.project.ShippedPresets;
 import bake.formats.project.ProjectFile;
 import bake.formats.project.View;
 import bake.studio.first.NewProject;
@@ -277,7 +278,7 @@ class NothingLostTest {
     @Test
     void stepsHaveNames() throws IOException {
         try (ProjectSession s = ProjectSession.open(project())) {
-            s.editView(null, v -> v.withAround(v.around().with("time", "14:20")));
+            s.editView(null, v -> v.withAround(v.around().withTime("14:20")));
             assertEquals("time to 14:20", s.undoes());
             s.edit(null, p -> p.withViews(List.of(p.views().getFirst())));
             assertEquals("view Two taken away", s.undoes());
@@ -288,6 +289,34 @@ class NothingLostTest {
             assertEquals("time to 14:20", s.undoes(), "and is no step");
             s.redo();
             assertEquals(1, s.project().views().size());
+        }
+    }
+
+    /** Settings of the next proofs are steps like others, in one row with those of the project; choosing a preset is none. */
+    @Test
+    void settingsOfProofsAreSteps() throws IOException {
+        try (ProjectSession s = ProjectSession.open(project())) {
+            Preset a = ShippedPresets.PRESETS.getFirst(), finer = a.withBounces(a.bounces() + 1), b = ShippedPresets.PRESETS.getLast();
+            s.chosen(a);
+            assertFalse(s.canUndo());
+            s.draft("bounces", a, finer);
+            s.chosen(b);
+            s.edit(null, p -> p.withName("Later"));
+            assertEquals("name to Later", s.undoes());
+            s.undo();
+            assertEquals(finer, s.drafts().get(a.name()), "the settings are not those before");
+            assertTrue(s.undoes().contains("bounces"), s.undoes());
+            s.undo();
+            assertEquals(a, s.drafts().get(a.name()));
+            assertFalse(s.canUndo());
+            s.redo();
+            assertEquals(finer, s.drafts().get(a.name()));
+            s.redo();
+            assertEquals("Later", s.project().name());
+            assertFalse(ProjectFile.toJson(s.project()).toString().contains(b.name()), "they are no part of the project");
+            for (int i = 1; i < 4; i++) s.draft("clamp", s.drafts().get(a.name()), finer.withClamp(i));
+            s.undo();
+            assertEquals(finer, s.drafts().get(a.name()), "a dial that is turned is one step");
         }
     }
 }

@@ -121,7 +121,7 @@ class QueueTest {
 
     @Test
     void picturesAreMadeInOrderAndAsTheProjectWas() throws IOException {
-        DeliverySpec d = R1.with("files", List.of("png", "exr"), "names", "{project} {view} {date} {size}");
+        DeliverySpec d = R1.withFiles(List.of("png", "exr")).withNames("{project} {view} {date} {size}");
         List<QueueJob> jobs = add(d, "One", "Two");
         assertEquals(List.of(1, 2), jobs.stream().map(QueueJob::id).toList());
         assertEquals("room-one-2031-03-01-48x30.png", Path.of(jobs.getFirst().files().getFirst()).getFileName().toString());
@@ -182,7 +182,7 @@ class QueueTest {
     void trouble() throws IOException {
         Path wall = dir.resolve("wall");
         Files.writeString(wall, "a file where a folder should be");
-        add(R1.with("folder", wall.resolve("in").toString()), "One");
+        add(R1.withFolder(wall.resolve("in").toString()), "One");
         add(R1, "Two");
         assertFalse(run());
         assertEquals(QueueEntry.State.FAILED, entry(1).state());

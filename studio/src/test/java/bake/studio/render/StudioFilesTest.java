@@ -193,7 +193,7 @@ class StudioFilesTest {
     void workSurvivesAKill() throws Exception {
         project();
         ProjectSession s = ProjectSession.open(dir);
-        s.editView("haze", v -> v.withAround(v.around().withHaze(5)));
+        s.editView("haze", v -> v.withAround(v.around().withHaze(5.0)));
         Path auto = dir.resolve(ProjectSession.AUTOSAVE);
         for (int i = 0; i < 100 && !Files.exists(auto); i++) Thread.sleep(50);
         // No close, no save: whoever had it answers no more.

@@ -137,4 +137,21 @@ class MaterialLibraryTest {
         assertEquals(Layers.NONE, c.get(1).layers());
         assertEquals(Material.AlphaMode.MASK, c.get(2).alphaMode());
     }
+
+    /** Bumps and what is cut out are factors and limits on what the model has. */
+    @Test
+    void bumpsAndCutOuts() {
+        Material leaf = Material.glossy("leaf", new Vec3(0.2, 0.4, 0.1), 0.5).withBaseImage(new Material.Image(0))
+                .withNormalImage(new Material.Image(1), 0.8).withAlpha(1, Material.AlphaMode.BLEND, 0.5);
+        leaf = leaf.withRelief(leaf.relief().withHeight(new Material.Image(2), 0.01));
+        Project.Surface own = Project.Surface.of("leaf", null);
+        Material same = MaterialLibrary.apply(leaf, own);
+        assertEquals(leaf, same);
+        Material rough = MaterialLibrary.apply(leaf, own.withBump(2.5).withCutOut(0.3));
+        assertEquals(2, rough.normalScale(), 1e-12);
+        assertEquals(0.025, rough.relief().heightMetres(), 1e-12);
+        assertEquals(Material.AlphaMode.MASK, rough.alphaMode());
+        assertEquals(0.3, rough.cutoff());
+        assertEquals(Material.AlphaMode.OPAQUE, MaterialLibrary.apply(leaf, own.withCutOut(0.0)).alphaMode());
+    }
 }

@@ -41,7 +41,7 @@ class PhotometricAimTest {
 
     private Lamp lamp(String text, double... direction) throws IOException {
         Path f = Files.writeString(dir.resolve("a.ies"), text);
-        LampSpec s = LampSpec.of("l", null, "ies", new double[] {0, 0, 3}, direction).with("file", "a.ies");
+        LampSpec s = LampSpec.of("l", null, "ies", new double[] {0, 0, 3}, direction).withFile("a.ies");
         return LampFactory.lamp(s, x -> IesFile.read(f));
     }
 

@@ -84,4 +84,23 @@ class PlacingTest {
         assertEquals(1, assembly.scene(p, p.views().getFirst()).instances().size());
         assertTrue(assembly.findings().stream().anyMatch(f -> f.text().contains("'chair'")), assembly.findings().toString());
     }
+
+    /** What lies in another's plane is found, and gone once it is lifted; a lift moves that object and no other. */
+    @Test
+    void facesInOnePlaneAreFoundAndLifted() throws IOException {
+        Project.ModelRef a = Project.ModelRef.of(slab("a", 0)), b = Project.ModelRef.of(slab("b", 0.5));
+        scene(a, b);
+        SceneAssembly all = new SceneAssembly(dir);
+        Project p = ProjectFile.read(dir.resolve("project.json")).withModels(List.of(a, b));
+        all.scene(p, p.views().getFirst());
+        List<SceneAssembly.Coplanar> found = all.coplanar();
+        // Top, bottom, and the two long sides, of which the slabs share one half.
+        assertEquals(1, found.size(), found.toString());
+        assertEquals(2 * 0.5 * 2 + 2 * 0.5 * 0.5, found.getFirst().area(), 1e-3);
+        Project lifted = p.withNudges(List.of(new Project.Nudge("b", new double[] {0.001, 0.002, 0.003}, null)));
+        Scene s = all.scene(lifted, lifted.views().getFirst());
+        at(s, 0, 0.5, 1, 0, 1, 2, 0.5);
+        at(s, 1, 1.001, 1.002, 0.003, 1, 2, 0.5);
+        assertEquals(List.of(), all.coplanar());
+    }
 }

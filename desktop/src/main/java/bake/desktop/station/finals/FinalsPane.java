@@ -4,7 +4,6 @@ import bake.desktop.parts.Ui;
 import bake.desktop.text.Texts;
 import bake.desktop.work.Finals;
 import bake.desktop.work.PlanHand;
-import bake.desktop.work.Workbench;
 import bake.studio.plan.Plan;
 import bake.studio.plan.Score;
 import java.time.LocalDateTime;
@@ -19,19 +18,20 @@ import javafx.scene.layout.VBox;
 /** The delivery: when it will be ready, a line for each picture, and what would make it fit. */
 public final class FinalsPane extends VBox {
     private static final DateTimeFormatter WHEN = DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.ENGLISH);
-    private final Workbench bench;
+    private final FinalsWork work;
     private final FinalsTable table;
     private final Label title = Ui.label("", "finals-title"), due = Ui.label("", "finals-due"), ready = Ui.label("", "finals-ready");
     private final Button find, again, pause, stop, start;
 
-    public FinalsPane(Workbench bench) {
-        this.bench = bench;
-        Finals f = bench.finals();
+    public FinalsPane(FinalsWork work) {
+        this.work = work;
+        Finals f = work.finals();
         setId("finals-pane");
         getStyleClass().add("finals");
         setSpacing(12);
         ready.setId("finals-ready");
-        start = Ui.button("finals-start", "Render finals", "Adds the chosen pictures to this machine's queue, which goes on without the window", f::start,
+        start = Ui.button("finals-start", "Render finals",
+                "Adds the chosen pictures to this machine's queue, which goes on without the window", f.start()::now,
                 "main-action");
         stop = Ui.button("finals-stop", "Stop, keep", "Stops the picture in work and writes what it has, under a name that says so; the others are left",
                 f::stop, "small");
@@ -54,12 +54,12 @@ public final class FinalsPane extends VBox {
         f.queue().seenProperty().addListener((o, a, b) -> fill());
         f.plan().planProperty().addListener((o, a, b) -> told());
         f.plan().lookingProperty().addListener((o, a, b) -> told());
-        bench.projectProperty().addListener((o, a, b) -> fill());
+        work.document().projectProperty().addListener((o, a, b) -> fill());
         fill();
     }
 
     private boolean resting() {
-        var s = bench.finals().queue().seenProperty().get();
+        var s = work.finals().queue().seenProperty().get();
         return s != null && s.paused();
     }
 
@@ -68,13 +68,13 @@ public final class FinalsPane extends VBox {
         Label text = Ui.note("");
         VBox out = new VBox(6, text, Ui.row(
                 Ui.button("finals-number", "Keep them, number the new ones", "New finals get names that end in -2, -3 and so on",
-                        () -> bench.finals().number(), "small"),
+                        () -> work.finals().start().number(), "small"),
                 Ui.button("finals-replace", "Replace them", "Each goes once its new picture is whole, and not before",
-                        () -> bench.finals().replace(), "small"),
-                Ui.button("finals-not-now", "Do not render", null, () -> bench.finals().leave(), "small")));
+                        () -> work.finals().start().replace(), "small"),
+                Ui.button("finals-not-now", "Do not render", null, () -> work.finals().start().leave(), "small")));
         out.setId("finals-existing");
         out.getStyleClass().add("asked");
-        bench.finals().existingProperty().addListener((o, a, there) -> {
+        work.finals().start().existingProperty().addListener((o, a, there) -> {
             text.setText((there.size() == 1 ? "This final is there already: " : "These finals are there already: ")
                     + String.join(", ", there.stream().map(f -> f.getFileName().toString()).toList()) + ".");
             Ui.show(out, !there.isEmpty());
@@ -88,7 +88,7 @@ public final class FinalsPane extends VBox {
     }
 
     private void refill() {
-        Finals f = bench.finals();
+        Finals f = work.finals();
         var rows = f.rows();
         long chosen = rows.stream().filter(r -> !r.picture().off()).count();
         title.setText(rows.isEmpty() ? "The finals of the project's views are made here" : f.delivery().name() + ": " + chosen
@@ -106,7 +106,7 @@ public final class FinalsPane extends VBox {
 
     /** When it will be ready, and what that stands on. */
     private void told() {
-        PlanHand h = bench.finals().plan();
+        PlanHand h = work.finals().plan();
         Plan p = h.planProperty().get();
         long unknown = h.unknown();
         Ui.show(find, unknown > 0);

@@ -7,7 +7,6 @@ import bake.desktop.text.Moments;
 import bake.desktop.text.Texts;
 import bake.desktop.work.Finals;
 import bake.desktop.work.QueueHand;
-import bake.desktop.work.Workbench;
 import bake.formats.project.DeliverySpec;
 import bake.formats.project.Preset;
 import bake.studio.plan.Deliveries;
@@ -35,7 +34,7 @@ import javafx.util.StringConverter;
 /** The Finals sheet: what is promised and when, when the machine may work, which files, where they go, and with which settings. */
 public final class FinalsSheet extends VBox {
     private static final List<String> KINDS = List.of("png", "tif", "jpg", "exr", "hdr");
-    private final Workbench bench;
+    private final FinalsWork work;
     private final Finals finals;
     private final Field due = new Field("due", 190, this::due), hours = new Field("finals-hours", 190, this::hours),
             names = new Field("finals-names", 190, this::names), dpi = new Field("finals-dpi", 60, this::dpi),
@@ -57,9 +56,9 @@ public final class FinalsSheet extends VBox {
         return out;
     }
 
-    public FinalsSheet(Workbench bench) {
-        this.bench = bench;
-        finals = bench.finals();
+    public FinalsSheet(FinalsWork work) {
+        this.work = work;
+        finals = work.finals();
         folder.setWrapText(true);
         due.setPromptText("14 March 2027 17:00");
         hours.setPromptText("always");
@@ -107,29 +106,30 @@ public final class FinalsSheet extends VBox {
         gamut.setOnAction(e -> {
             Gamut g = GAMUTS.get(gamut.getValue());
             if (g != null && g != Deliveries.options(finals.delivery()).gamut())
-                finals.change("gamut", g == Gamut.SRGB ? null : g.name().toLowerCase(java.util.Locale.ROOT));
+                finals.change(d -> d.withGamut(g == Gamut.SRGB ? null : g.name().toLowerCase(java.util.Locale.ROOT)));
         });
         eight.setId("finals-eight");
-        eight.setOnAction(e -> finals.change("bits", eight.isSelected() ? 8 : null));
+        eight.setOnAction(e -> finals.change(d -> d.withBits(eight.isSelected() ? 8 : null)));
         getChildren().addAll(Ui.card("Promised", round, Ui.line("Due", due), left, Ui.line("Hours", hours), Ui.line("While I work here", manners),
                 Ui.row(Ui.button("finals-round", "Next round", "The next delivery of this project begins as this one is; its files have places of their own",
                         finals::nextRound, "small"))),
                 Ui.card("Files", null, kinds, Ui.line("Names", names), example, Ui.line("dpi", dpi), Ui.line("JPEG quality", quality), Ui.line("Colours", gamut), eight,
                         Ui.note("In EXR beside the picture:"), channels,
                         Ui.note("PNG, TIF and JPG hold the finished picture, EXR and HDR the light of the scene in cd/m\u00b2.")),
-                Ui.card("Folder", Ui.button("finals-folder", "Choose\u2026", null, this::choose, "small"), folder), new ReportCard(bench), presets);
+                Ui.card("Folder", Ui.button("finals-folder", "Choose\u2026", null, this::choose, "small"), folder), new ReportCard(work),
+                presets);
         finals.queue().seenProperty().addListener((o, a, b) -> {
             if (a == null || !a.hours().equals(b.hours()) || a.manners() != b.manners()) refresh();
         });
-        bench.projectProperty().addListener((o, a, b) -> refresh());
+        work.document().projectProperty().addListener((o, a, b) -> refresh());
         refresh();
     }
 
     private void due(String t) {
         String to = t.isEmpty() ? null : Moments.parse(t, LocalDateTime.now()).toString();
         // The first round is due when the project is.
-        if (bench.project().deliveries().size() < 2) bench.edit(null, p -> p.withDue(to));
-        else finals.change("due", to);
+        if (work.document().project().deliveries().size() < 2) work.document().edit(null, p -> p.withDue(to));
+        else finals.change(d -> d.withDue(to));
     }
 
     private void hours(String t) {
@@ -139,15 +139,15 @@ public final class FinalsSheet extends VBox {
 
     private void names(String t) {
         FileNames.name(t, "p", "v", LocalDate.now(), "d", "f", 1, 1);
-        finals.change("names", t.isEmpty() ? null : t);
+        finals.change(d -> d.withNames(t.isEmpty() ? null : t));
     }
 
     private void dpi(String t) {
-        finals.change("dpi", number(t, 1, 10_000));
+        finals.change(d -> d.withDpi(number(t, 1, 10_000)));
     }
 
     private void quality(String t) {
-        finals.change("quality", number(t, 1, 100));
+        finals.change(d -> d.withQuality(number(t, 1, 100)));
     }
 
     private static Integer number(String t, int least, int most) {
@@ -163,33 +163,33 @@ public final class FinalsSheet extends VBox {
         else now.remove(k);
         // One is always there.
         if (now.isEmpty()) refresh();
-        else finals.change("files", KINDS.stream().filter(now::contains).toList());
+        else finals.change(d -> d.withFiles(KINDS.stream().filter(now::contains).toList()));
     }
 
     private void channel(Channel c, boolean wanted) {
         List<String> now = new ArrayList<>(finals.delivery().channels());
         if (wanted) now.add(c.word());
         else now.remove(c.word());
-        finals.change("channels", Channel.all(now).stream().map(Channel::word).toList());
+        finals.change(d -> d.withChannels(Channel.all(now).stream().map(Channel::word).toList()));
     }
 
     private void choose() {
         DirectoryChooser c = new DirectoryChooser();
         c.setTitle("Folder for the finals");
-        if (bench.folder() != null) c.setInitialDirectory(bench.folder().toFile());
+        if (work.document().folder() != null) c.setInitialDirectory(work.document().folder().toFile());
         File f = c.showDialog(getScene().getWindow());
-        if (f != null) finals.change("folder", text(f.toPath()));
+        if (f != null) finals.change(d -> d.withFolder(text(f.toPath())));
     }
 
     /** In the project's folder as it lies there, else where it is. */
     private String text(Path f) {
-        return f.startsWith(bench.folder()) ? bench.folder().relativize(f).toString() : f.toString();
+        return f.startsWith(work.document().folder()) ? work.document().folder().relativize(f).toString() : f.toString();
     }
 
     private void refresh() {
-        setDisable(bench.project() == null);
+        setDisable(work.document().project() == null);
         DeliverySpec d = finals.delivery();
-        var promised = bench.project() == null ? null : Moments.read(Deliveries.due(bench.project(), d));
+        var promised = work.document().project() == null ? null : Moments.read(Deliveries.due(work.document().project(), d));
         round.setText(d.name());
         due.show(promised == null ? "" : Moments.text(promised));
         left.setText(promised == null ? "Date and time, such as \"Friday 12:00\" or 14 March 2027 17:00; empty for none."
@@ -211,10 +211,11 @@ public final class FinalsSheet extends VBox {
         example.setText("{project} {view} {date} {delivery} {preset} {size}" + (rows.isEmpty() ? "" : "\n" + rows.getFirst().picture().files().getFirst()
                 .getFileName()));
         Path f = finals.folder();
-        folder.setText(f == null ? "" : bench.folder() != null && f.startsWith(bench.folder()) ? bench.folder().relativize(f).toString() : f.toString());
+        folder.setText(f == null ? "" : work.document().folder() != null && f.startsWith(work.document().folder())
+                ? work.document().folder().relativize(f).toString() : f.toString());
         presets.getChildren().remove(1, presets.getChildren().size());
-        if (bench.project() == null) return;
-        for (Preset p : Presets.all(bench.project())) {
+        if (work.document().project() == null) return;
+        for (Preset p : Presets.all(work.document().project())) {
             if (!p.isFinal()) continue;
             presets.getChildren().add(Ui.line(p.name(), Ui.label(Texts.aimed(p) + " " + Texts.noise(p.noiseAim()) + ", " + p.bounces() + " bounces",
                     "figure")));

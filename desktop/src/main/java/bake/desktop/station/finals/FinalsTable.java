@@ -117,16 +117,16 @@ final class FinalsTable extends GridPane {
         MenuButton m = menu("finals-size-" + n, now, "How large it is made, against the view's own size");
         m.getStyleClass().add("table-figure");
         for (double k : SCALES) m.getItems().add(item(String.format(Locale.ROOT, "%.0f %%  %s", 100 * k, Texts.size((int) Math.round(
-                r.picture().view().size()[0] * k), (int) Math.round(r.picture().view().size()[1] * k))), () -> finals.changeView(r.view(), "scale",
-                        k == 1 ? null : k)));
+                r.picture().view().size()[0] * k), (int) Math.round(r.picture().view().size()[1] * k))), () ->
+                finals.changeView(r.view(), i -> i.withScale(k == 1 ? null : k))));
         return m;
     }
 
     private Node preset(Finals.Row r, int n) {
         if (r.queued()) return cell(r.picture().preset().name(), "table-cell");
         MenuButton m = menu("finals-preset-" + n, r.picture().preset().name(), "With which settings it is made");
-        m.getItems().add(item("what suits the view", () -> finals.changeView(r.view(), "preset", null)));
-        for (String p : finals.presets()) m.getItems().add(item(p, () -> finals.changeView(r.view(), "preset", p)));
+        m.getItems().add(item("what suits the view", () -> finals.changeView(r.view(), i -> i.withPreset(null))));
+        for (String p : finals.presets()) m.getItems().add(item(p, () -> finals.changeView(r.view(), i -> i.withPreset(p))));
         return m;
     }
 

@@ -14,6 +14,7 @@ import java.util.Locale;
 import javafx.scene.Cursor;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.Pane;
@@ -22,7 +23,7 @@ import javafx.scene.shape.Rectangle;
 
 /** The plan on a clock: a bar for each picture with the range of its end, nights shaded, now and the due time as lines. */
 final class PlanClock extends Pane {
-    private static final double ROW = 22, TOP = 20, LEFT = 170, RIGHT = 24, BAR = 10, LABEL = 56;
+    private static final double ROW = 22, TOP = 20, LEFT = 170, RIGHT = 24, BAR = 10, LABEL = 56, LOCK = 16;
     /** Minutes between labels. */
     private static final int[] STEPS = {1, 2, 5, 10, 30, 60, 180, 360, 720, 1440, 2880, 10_080, 40_320};
     private static final LocalTime DUSK = LocalTime.of(20, 0), DAWN = LocalTime.of(6, 0);
@@ -123,8 +124,8 @@ final class PlanClock extends Pane {
     private void bar(Plan.Bar b, double y) {
         Label name = Ui.label(b.work().name(), "plan-name");
         name.relocate(0, y);
-        name.setMaxWidth(LEFT - 10);
-        name.setPrefWidth(LEFT - 10);
+        name.setMaxWidth(LEFT - LOCK - 10);
+        name.setPrefWidth(LEFT - LOCK - 10);
         Rectangle r = new Rectangle(x(b.begin()), y + (ROW - BAR) / 2 - 2, Math.max(2, x(b.end()) - x(b.begin())), BAR);
         r.getStyleClass().add("plan-bar");
         Line range = new Line(x(b.early()), y + ROW / 2 - 2, x(b.late()), y + ROW / 2 - 2), end = new Line(x(b.late()), y + 4, x(
@@ -133,7 +134,7 @@ final class PlanClock extends Pane {
         end.getStyleClass().add("plan-range");
         Tooltip.install(r, Ui.tip(b.work().name() + "\n" + b.begin().format(WHEN) + " to " + b.end().format(WHEN) + ", in eight of ten cases "
                 + b.early().format(WHEN) + " to " + b.late().format(WHEN) + "\nabout " + Texts.about(b.work().seconds())));
-        getChildren().addAll(name, r, range, end);
+        getChildren().addAll(name, lock(b.work().name(), y), r, range, end);
         for (Node n : new Node[] {name, r}) carry(n, b.work().name());
         // The same by keys: the name takes the focus, and goes up and down.
         name.setId("plan-name-" + row(y));
@@ -146,6 +147,20 @@ final class PlanClock extends Pane {
             put(b.work().name(), e.getCode() == KeyCode.UP ? at - 1 : at + 2);
             e.consume();
         });
+    }
+
+    /** Whether it keeps its place and its settings; a bar of another project has none. */
+    private Node lock(String name, double y) {
+        ToggleButton b = new ToggleButton();
+        b.setId("plan-lock-" + row(y));
+        b.getStyleClass().add("plan-lock");
+        b.setSelected(hand.locked(name));
+        b.setVisible(hand.has(name));
+        b.setAccessibleText("Lock " + name);
+        b.setTooltip(Ui.tip("Locked: keeps its place when others are moved, and its size and quality when ways are looked for to be in time"));
+        b.setOnAction(e -> hand.lock(name, b.isSelected()));
+        b.relocate(LEFT - LOCK - 6, y + 1);
+        return b;
     }
 
     private static int row(double y) {

@@ -2,7 +2,6 @@ package bake.desktop.station.light;
 
 import bake.core.light.LightTable;
 import bake.desktop.parts.Ui;
-import bake.desktop.work.Workbench;
 import bake.formats.project.View;
 import java.util.Locale;
 import java.util.function.BooleanSupplier;
@@ -24,7 +23,7 @@ final class Fader extends VBox {
     private final ToggleButton mute, solo;
     private final Label value = Ui.label("", "fader-value");
     private final MenuItem take = new MenuItem();
-    private final Workbench bench;
+    private final LightWork work;
     private final BooleanSupplier colour;
     private boolean setting;
 
@@ -32,9 +31,9 @@ final class Fader extends VBox {
      * @param sky whether the group is the surroundings
      * @param colour whether it shifts the colour now, and not the level
      */
-    Fader(Workbench bench, String group, boolean sky, BooleanSupplier colour) {
+    Fader(LightWork work, String group, boolean sky, BooleanSupplier colour) {
         super(0);
-        this.bench = bench;
+        this.work = work;
         this.group = group;
         this.colour = colour;
         String id = LightStrip.id(group);
@@ -44,7 +43,7 @@ final class Fader extends VBox {
             on.setId("on-" + id);
             on.setTooltip(Ui.tip("Whether this group is rendered in this view. Off saves time; mute does not."));
             on.selectedProperty().addListener((o, a, b) -> {
-                if (!setting) bench.editView(null, v -> v.withOff(group, !b));
+                if (!setting) work.document().editView(null, v -> v.withOff(group, !b));
             });
         }
         slider.setId("fader-" + id);
@@ -55,10 +54,10 @@ final class Fader extends VBox {
         });
         mute = tiny("mute-" + id, "mute", "Takes this light out of the picture without rendering again");
         solo = tiny("solo-" + id, "solo", "Shows this light alone, or with others that are soloed; not kept");
-        mute.setOnAction(e -> bench.editView(null, v -> v.withMuted(group, mute.isSelected())));
-        solo.setOnAction(e -> bench.lighting().solo(group, solo.isSelected()));
+        mute.setOnAction(e -> work.document().editView(null, v -> v.withMuted(group, mute.isSelected())));
+        solo.setOnAction(e -> work.lighting().solo(group, solo.isSelected()));
         take.setId("set-output-" + id);
-        take.setOnAction(e -> bench.lighting().output().set(group));
+        take.setOnAction(e -> work.lighting().output().set(group));
         MenuItem zero = new MenuItem("Back to 0");
         zero.setOnAction(e -> slider.setValue(0));
         value.setMinWidth(USE_PREF_SIZE);
@@ -86,8 +85,8 @@ final class Fader extends VBox {
 
     private void moved(double to) {
         if (setting) return;
-        if (colour.getAsBoolean()) bench.editView("shift " + group, v -> v.withShift(group, Math.rint(to / 5) * 5));
-        else bench.editView("fader " + group, v -> v.withFader(group, Math.round(to * 10) / 10.0));
+        if (colour.getAsBoolean()) work.document().editView("shift " + group, v -> v.withShift(group, Math.rint(to / 5) * 5));
+        else work.document().editView("fader " + group, v -> v.withFader(group, Math.round(to * 10) / 10.0));
     }
 
     void show(View v) {
@@ -104,9 +103,9 @@ final class Fader extends VBox {
                 : "Level in stops, -6 to +6; double-click returns to 0. Nothing is rendered again."));
         mute.setSelected(v.muted().contains(group));
         mute.setDisable(off);
-        solo.setSelected(bench.lighting().soloProperty().get().contains(group));
+        solo.setSelected(work.lighting().soloProperty().get().contains(group));
         solo.setDisable(off);
-        String offer = bench.lighting().output().offer(group);
+        String offer = work.lighting().output().offer(group);
         take.setText(offer == null ? stops == 0 ? "Set to this output: the fader is at 0" : "It comes with the model: set it on its material" : offer);
         take.setDisable(offer == null);
         value.setText(off ? "off" : v.muted().contains(group) ? "muted" : colour.getAsBoolean() ? String.format(Locale.ROOT, "%+.0f mired", mired)

@@ -2,7 +2,6 @@ package bake.desktop.station.light;
 
 import bake.desktop.parts.Ui;
 import bake.desktop.work.GuideHand;
-import bake.desktop.work.Workbench;
 import bake.studio.cache.GuideStore;
 import bake.studio.live.Showing;
 import javafx.scene.control.Label;
@@ -11,19 +10,19 @@ import javafx.scene.layout.VBox;
 
 /** What proofs have learnt of where light comes from: kept, shown, out of date. */
 final class GuidesCard extends VBox {
-    private final Workbench bench;
+    private final LightWork work;
     private final GuideHand guides;
 
-    GuidesCard(Workbench bench) {
+    GuidesCard(LightWork work) {
         super(7);
-        this.bench = bench;
-        guides = bench.guides();
+        this.work = work;
+        guides = work.guides();
         setId("guides");
         getStyleClass().add("card");
         guides.keptProperty().addListener((o, a, b) -> refresh());
         guides.offerProperty().addListener((o, a, b) -> refresh());
         guides.shownProperty().addListener((o, a, b) -> refresh());
-        bench.viewProperty().addListener((o, a, b) -> {
+        work.document().viewProperty().addListener((o, a, b) -> {
             if (a == null || b == null || !a.name().equals(b.name())) refresh();
         });
         refresh();

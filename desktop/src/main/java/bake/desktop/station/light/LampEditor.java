@@ -7,7 +7,6 @@ import bake.desktop.parts.Ui;
 import bake.desktop.text.Quantity;
 import bake.desktop.text.Texts;
 import bake.desktop.work.Lighting;
-import bake.desktop.work.Workbench;
 import bake.formats.project.LampSpec;
 import java.io.File;
 import java.nio.file.Path;
@@ -27,7 +26,7 @@ final class LampEditor extends VBox {
     private static final List<String> UNITS = List.of("lumens", "candela", "luminance", "lux");
     private static final List<String> WORDS = List.of("lm", "cd", "cd/m\u00b2", "lx at 1 m");
 
-    private final Workbench bench;
+    private final LightWork work;
     private final Lighting lighting;
     private final ToggleGroup units = new ToggleGroup();
     private final Dial output, kelvin, multiplier, width, height, beam, field, turn, weight;
@@ -41,33 +40,33 @@ final class LampEditor extends VBox {
     private String name;
     private boolean setting;
 
-    LampEditor(Workbench bench) {
+    LampEditor(LightWork work) {
         super(6);
-        this.bench = bench;
-        lighting = bench.lighting();
+        this.work = work;
+        lighting = work.lighting();
         getStyleClass().add("lamp-editor");
         setId("lamp-editor");
-        output = dial("lamp-output", "Output", "%.0f", 1, 100_000, 800, true, null, v -> set("output", l -> l.with(unit(l), v)));
+        output = dial("lamp-output", "Output", "%.0f", 1, 100_000, 800, true, null, v -> set("output", l -> output(l, unit(l), v)));
         kelvin = dial("lamp-kelvin", "Colour", "%.0f K", 1500, 12_000, 3000, true, "Colour temperature. A candle has 1900, daylight 6500.",
-                v -> set("kelvin", l -> l.with("kelvin", Math.rint(v), "colour", null)));
+                v -> set("kelvin", l -> l.withKelvin(Math.rint(v)).withColour(null)));
         multiplier = dial("lamp-multiplier", "Multiplier", "%.2f", 0.01, 20, 1, true, "Of the output that the photometric file states.",
-                v -> set("multiplier", l -> l.with("multiplier", v)));
+                v -> set("multiplier", l -> l.withMultiplier(v)));
         width = dial("lamp-width", "Width", "%.3f m", 0.001, 10, 0.12, true,
                 "The real size makes the softness of the shadow. A larger lamp costs a little more noise.",
-                v -> set("width", l -> l.width() != null ? l.with("width", v) : l.with("diameter", v)));
+                v -> set("width", l -> l.width() != null ? l.withWidth(v) : l.withDiameter(v)));
         height = dial("lamp-height", "Height", "%.3f m", 0.001, 10, 0.12, true, "Height of a rectangle, length of a tube.",
-                v -> set("height", l -> l.with("height", v)));
+                v -> set("height", l -> l.withHeight(v)));
         beam = dial("lamp-beam", "Beam", "%.0f\u00b0", 1, 180, 36, false, "Full angle that is lit evenly.",
-                v -> set("beam", l -> l.with("beam", Math.rint(v), "field", Math.max(l.field() == null ? 60 : l.field(), Math.rint(v)))));
+                v -> set("beam", l -> l.withBeam(Math.rint(v)).withField(Math.max(l.field() == null ? 60 : l.field(), Math.rint(v)))));
         field = dial("lamp-field", "Field", "%.0f\u00b0", 1, 180, 60, false, "Full angle outside of which there is no light.",
-                v -> set("field", l -> l.with("field", Math.rint(v), "beam", Math.min(l.beam() == null ? 36 : l.beam(), Math.rint(v)))));
+                v -> set("field", l -> l.withField(Math.rint(v)).withBeam(Math.min(l.beam() == null ? 36 : l.beam(), Math.rint(v)))));
         turn = dial("lamp-turn", "Turn", "%.0f\u00b0", -180, 180, 0, false, "About its own axis.",
-                v -> set("turn", l -> l.with("turn", Math.rint(v))));
+                v -> set("turn", l -> l.withTurn(Math.rint(v))));
         weight = dial("lamp-weight", "Sample weight", "%.2f", 0.1, 10, 1, true,
-                "How often this lamp is looked for against others. More takes noise from its light and adds a little to all else; the light stays.", v -> set("weight", l -> l.with("weight", v)));
+                "How often this lamp is looked for against others. More takes noise from its light and adds a little to all else; the light stays.", v -> set("weight", l -> l.withWeight(v)));
         group = new Field("lamp-group", 170, t -> {
             LampSpec l = lighting.lamps().find(name);
-            if (!setting && l != null && !t.isEmpty() && !t.equals(l.groupName())) lighting.lamps().changeEach(null, q -> q.with("group", t));
+            if (!setting && l != null && !t.isEmpty() && !t.equals(l.groupName())) lighting.lamps().changeEach(null, q -> q.withGroup(t));
         });
         title = new Field("lamp-name", 170, t -> {
             if (!setting && name != null) lighting.lamps().rename(name, t);
@@ -76,9 +75,9 @@ final class LampEditor extends VBox {
         y = coordinate("lamp-y", 1);
         z = coordinate("lamp-z", 2);
         check(visible, "lamp-visible", "Off makes a helper that lights the picture but is not in it",
-                b -> l -> l.with("visible", b, "mirrored", l.mirrored() == null ? null : l.mirrored()));
-        check(mirrored, "lamp-mirrored", "Whether mirrors and glossy surfaces show its body", b -> l -> l.with("mirrored", b));
-        check(twoSided, "lamp-two-sided", "Its lumens are shared by both faces", b -> l -> l.with("twoSided", b));
+                b -> l -> l.withVisible(b).withMirrored(l.mirrored() == null ? null : l.mirrored()));
+        check(mirrored, "lamp-mirrored", "Whether mirrors and glossy surfaces show its body", b -> l -> l.withMirrored(b));
+        check(twoSided, "lamp-two-sided", "Its lumens are shared by both faces", b -> l -> l.withTwoSided(b));
         var choice = Ui.choice(units, "lamp-unit-", WORDS.toArray(String[]::new));
         for (int i = 0; i < UNITS.size(); i++) ((ToggleButton) units.getToggles().get(i)).setId("lamp-unit-" + UNITS.get(i));
         units.selectedToggleProperty().addListener((o, a, b) -> {
@@ -125,7 +124,7 @@ final class LampEditor extends VBox {
             if (setting || l == null) return;
             double[] p = l.position().clone();
             p[axis] = Quantity.METRES.parse(t, -1e5, 1e5);
-            lighting.lamps().change(name, null, q -> q.with("position", p));
+            lighting.lamps().change(name, null, q -> q.withPosition(p));
         });
     }
 
@@ -151,8 +150,18 @@ final class LampEditor extends VBox {
             return;
         }
         double rounded = Math.rint(v * 1000) / 1000;
-        set(null, q -> q.with("lumens", null, "candela", null, "luminance", null, "lux", null, "at", null, "multiplier", null)
-                .with(unit, rounded));
+        set(null, q -> output(q.withLumens(null).withCandela(null).withLuminance(null).withLux(null).withAt(null).withMultiplier(null),
+                unit,
+                rounded));
+    }
+
+    private static LampSpec output(LampSpec l, String unit, double v) {
+        return switch (unit) {
+            case "candela" -> l.withCandela(v);
+            case "luminance" -> l.withLuminance(v);
+            case "lux" -> l.withLux(v);
+            default -> l.withLumens(v);
+        };
     }
 
     private static double value(Lamp l, String unit) {
@@ -168,7 +177,7 @@ final class LampEditor extends VBox {
         name = l == null ? null : l.name();
         if (l == null) return;
         setting = true;
-        LampSpec s = l.alone(bench.project().lamps());
+        LampSpec s = l.alone(work.document().project().lamps());
         Lamp now = lighting.output().lamp(l);
         shared.setText(l.like() == null ? "" : "Shares the settings of " + l.like());
         String unit = unit(s), kind = s.kind() == null ? "point" : s.kind();

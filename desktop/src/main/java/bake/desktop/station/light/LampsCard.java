@@ -3,7 +3,6 @@ package bake.desktop.station.light;
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Lamps;
 import bake.desktop.work.Lighting;
-import bake.desktop.work.Workbench;
 import bake.formats.project.LampSpec;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -22,19 +21,19 @@ import javafx.scene.layout.VBox;
 /** The project's lamps by group; the one that is worked on opens up. */
 final class LampsCard extends VBox {
     private static final int SHOWN = 8;
-    private final Workbench bench;
+    private final LightWork work;
     private final Lighting lighting;
     private final LampEditor editor;
     private String shown = "";
 
-    LampsCard(Workbench bench) {
-        this.bench = bench;
-        lighting = bench.lighting();
-        editor = new LampEditor(bench);
+    LampsCard(LightWork work) {
+        this.work = work;
+        lighting = work.lighting();
+        editor = new LampEditor(work);
         getStyleClass().add("card");
         setSpacing(5);
         setId("lamps");
-        bench.projectProperty().addListener((o, a, b) -> {
+        work.document().projectProperty().addListener((o, a, b) -> {
             if (a == null || b == null || a.lamps() != b.lamps()) refresh();
         });
         lighting.lamps().chosenProperty().addListener((o, a, b) -> refresh());
@@ -44,8 +43,8 @@ final class LampsCard extends VBox {
     }
 
     private void refresh() {
-        if (bench.project() == null) return;
-        List<LampSpec> all = bench.project().lamps();
+        if (work.document().project() == null) return;
+        List<LampSpec> all = work.document().project().lamps();
         String chosen = lighting.lamps().chosenProperty().get();
         // While one lamp's dials move only its values change; its controls must stay under the hand.
         String now = lighting.toolProperty().get() + "|" + chosen + "|" + lighting.lamps().choice().allProperty().get()

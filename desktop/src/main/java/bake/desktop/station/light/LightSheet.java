@@ -2,26 +2,16 @@ package bake.desktop.station.light;
 
 import bake.core.light.GeneralSky;
 import bake.desktop.parts.Dial;
-import bake.desktop.parts.Field;
 import bake.desktop.parts.Ui;
-import bake.desktop.text.Quantity;
 import bake.desktop.text.Texts;
-import bake.desktop.work.Workbench;
 import bake.formats.FormatException;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.live.LiveRender;
 import bake.studio.scene.SunPosition;
-import java.time.DateTimeException;
-import java.time.LocalDate;
-import java.time.LocalTime;
-import java.time.ZoneId;
-import java.time.ZonedDateTime;
-import java.time.format.DateTimeFormatter;
-import java.time.format.DateTimeParseException;
 import java.time.temporal.ChronoUnit;
 import java.util.Locale;
-import java.util.function.UnaryOperator;
+import java.util.function.BiFunction;
 import javafx.scene.control.Label;
 import javafx.scene.control.Toggle;
 import javafx.scene.control.ToggleGroup;
@@ -29,166 +19,106 @@ import javafx.scene.layout.VBox;
 
 /** Light: which surroundings, the sun's path and hour, haze, levels, HDRI. */
 public final class LightSheet extends VBox {
-    private static final DateTimeFormatter DATE = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.ENGLISH),
-            LONG_DATE = DateTimeFormatter.ofPattern("d MMMM uuuu", Locale.ENGLISH);
-    private final Workbench bench;
+    private final LightWork work;
     private final ToggleGroup kinds = new ToggleGroup();
     private final SunPathDiagram path;
-    private final Field date = new Field("date", 118, this::day), time = new Field("time", 62, this::clock);
+    private final PlaceAndTime when;
     private final Label place = Ui.label("", "figure"), angles = Ui.label("", "figure"), oddity = Ui.label("", "hint");
     private final Dial haze, sun, sky, size, azimuth, height, north;
     private final VBox sunCards, plainCard, levels;
     private final HdriCard hdri;
     private final javafx.scene.control.CheckBox disc = new javafx.scene.control.CheckBox("The sun's disc is seen"),
             moon = new javafx.scene.control.CheckBox("A full moon by night");
-    private final Field latitude, longitude, zone;
     private final StandardSkyCard standard;
     private final Label skyLux = Ui.label("", "figure"), sunLux = Ui.label("", "figure"), allLux = Ui.label("", "figure");
     private final Dial plain;
     private boolean setting;
 
-    public LightSheet(Workbench bench) {
-        this.bench = bench;
-        path = new SunPathDiagram((key, d, t) -> bench.editView(key, v ->
+    public LightSheet(LightWork work) {
+        this.work = work;
+        when = new PlaceAndTime(work, () -> setting);
+        path = new SunPathDiagram((key, d, t) -> work.document().editView(key, v ->
                 v.withAround(v.around().withTime(d.toString(), t.truncatedTo(ChronoUnit.MINUTES).toString()))));
         haze = new Dial("haze", "Haze (turbidity)", "%.1f", 1, 10, 2.5, false,
-                "More haze: whiter sky, weaker and warmer sun. Costs nothing.", x -> around("haze", a -> a.withHaze(x)));
+                "More haze: whiter sky, weaker and warmer sun. Costs nothing.", x -> work.around("haze", a -> a.withHaze(x)));
         sun = new Dial("sun-stops", "Sun", "%+.1f stops", -8, 8, 0, false, "Level of the sun in stops against nature.",
-                x -> around("sun level", a -> a.withStops(x, a.or(a.skyStops(), 0))));
+                x -> work.around("sun level", a -> a.withStops(x, a.or(a.skyStops(), 0))));
         sky = new Dial("sky-stops", "Sky", "%+.1f stops", -8, 8, 0, false, "Level of the sky in stops against nature.",
-                x -> around("sky level", a -> a.withStops(a.or(a.sunStops(), 0), x)));
+                x -> work.around("sky level", a -> a.withStops(a.or(a.sunStops(), 0), x)));
         size = new Dial("sun-size", "Sun size", "%.2f\u00b0", 0.05, 10, 0.533, true, "A bigger sun gives softer shadows and more noise.",
-                x -> around("sun size", a -> a.withSunSize(x)));
+                x -> work.around("sun size", a -> a.withSunSize(x)));
         azimuth = new Dial("sun-azimuth", "Sun's azimuth", "%.0f\u00b0", 0, 360, 180, false,
                 "By hand, clockwise from north; the clock then no longer counts.", x -> byHand(x, Double.NaN));
         height = new Dial("sun-height", "Sun's height", "%.1f\u00b0", -18, 90, 40, false,
                 "By hand, above the horizon; the clock then no longer counts.", x -> byHand(Double.NaN, x));
         north = new Dial("north", "North", "%.0f\u00b0", -180, 180, 0, false,
                 "Direction of north, clockwise from the model's +y axis. For all views.",
-                x -> bench.edit("north", p -> p.withPlace(new Project.Place(p.place().latitude(),
+                x -> work.document().edit("north", p -> p.withPlace(new Project.Place(p.place().latitude(),
                 p.place().longitude(), p.place().zone(), Math.rint(x), p.place().other()))));
-        latitude = new Field("latitude", 70, t -> place(t, 0));
-        longitude = new Field("longitude", 70, t -> place(t, 1));
-        zone = new Field("zone", 140, t -> place(t, 2));
-        flag(disc, "sun-disc", "Its light and shadows stay either way", "sunDisc");
-        flag(moon, "moon", "Where the sun is below the horizon, a moon opposite to it shines", "moon");
+        flag(disc, "sun-disc", "Its light and shadows stay either way", View.Around::withSunDisc);
+        flag(moon, "moon", "Where the sun is below the horizon, a moon opposite to it shines", View.Around::withMoon);
         plain = new Dial("plain-level", "Luminance", "%.0f cd/m\u00b2", 1, 100_000, 1000, true, "The same luminance from everywhere.",
-                x -> around("plain", a -> a.with("skyStops", 0.0, "luminance", new double[] {x, x, x})));
-        sunCards = new VBox(Ui.card("Sun path", place, path, Ui.row(Ui.label("Date", "dial-name"), Ui.spring(), date, time),
-                SunTimes.buttons(bench),
+                x -> work.around("plain", a -> a.withSkyStops(0.0).withLuminance(new double[] {x, x, x})));
+        sunCards = new VBox(Ui.card("Sun path", place, path, Ui.row(Ui.label("Date", "dial-name"), Ui.spring(), when.date(), when.time()),
+                SunTimes.buttons(work),
                 Ui.row(Ui.label("Sun stands", "dial-name"), Ui.spring(), angles), oddity,
                 Ui.more("sun-more", azimuth, height, Ui.button("follow-clock", "Follow the clock",
-                "The sun stands where date and time put it", () -> around(null, a -> a.with("sunAzimuth", null, "sunHeight", null)),
+                "The sun stands where date and time put it", () -> work.around(null, a -> a.withSunAzimuth(null).withSunHeight(null)),
                 "small"),
-                        Ui.row(Ui.label("Latitude, longitude", "dial-name"), Ui.spring(), latitude, longitude),
-                        Ui.row(Ui.label("Time zone", "dial-name"), Ui.spring(), zone), north)),
+                        Ui.row(Ui.label("Latitude, longitude", "dial-name"), Ui.spring(), when.latitude(), when.longitude()),
+                        Ui.row(Ui.label("Time zone", "dial-name"), Ui.spring(), when.zone()), north)),
                 Ui.card("Air and levels", null, haze, sun, sky, size, Ui.more("air-more", disc, moon)));
-        hdri = new HdriCard(bench);
+        hdri = new HdriCard(work);
         plainCard = Ui.card("Plain colour", null, plain);
-        standard = new StandardSkyCard(bench);
+        standard = new StandardSkyCard(work);
         levels = Ui.card("On open ground", null, Ui.line("From the sky", skyLux), Ui.line("From the sun", sunLux),
                 Ui.line("Together", allLux));
         VBox choice = new VBox(Ui.choice(kinds, "around-", "Sun and sky", "Standard sky", "HDRI", "Plain"));
         choice.getStyleClass().add("card");
-        getChildren().addAll(choice, standard.card(), sunCards, hdri.card(), plainCard, levels, new WarningsCard(bench),
-                new SeenCard(bench), new PortalsCard(bench), new GuidesCard(bench), new LampsCard(bench));
-        bench.easel().frameProperty().addListener((o, a, f) -> lux(f));
+        getChildren().addAll(choice, standard.card(), sunCards, hdri.card(), plainCard, levels, new WarningsCard(work),
+                new SeenCard(work), new PortalsCard(work), new GuidesCard(work), new LampsCard(work));
+        work.easel().frameProperty().addListener((o, a, f) -> lux(f));
         kinds.selectedToggleProperty().addListener((o, a, b) -> {
             if (!setting && b != null) kind(((String) b.getUserData()).toLowerCase(Locale.ROOT));
         });
-        bench.viewProperty().addListener((o, a, v) -> refresh());
+        work.document().viewProperty().addListener((o, a, v) -> refresh());
         refresh();
     }
 
-    private void around(String key, java.util.function.UnaryOperator<View.Around> change) {
-        bench.editView(key, v -> v.withAround(change.apply(v.around())));
-    }
-
     private void kind(String k) {
-        View v = bench.view();
+        View v = work.document().view();
         if (v == null || v.around().kind().equals(k)) return;
         if (k.equals("hdri") && v.around().file() == null) {
             hdri.choose();
             refresh();
             return;
         }
-        around(null, a -> a.withKind(k));
+        work.around(null, a -> a.withKind(k));
     }
 
-    private void flag(javafx.scene.control.CheckBox b, String id, String help, String key) {
+    private void flag(javafx.scene.control.CheckBox b, String id, String help,
+            BiFunction<View.Around, Boolean, View.Around> set) {
         b.setId(id);
         b.setTooltip(Ui.tip(help));
         b.selectedProperty().addListener((o, x, y) -> {
-            if (!setting) around(null, a -> a.with(key, y));
+            if (!setting) work.around(null, a -> set.apply(a, y));
         });
     }
 
     /** Sets the sun by hand; what is not given stays as it stands. */
     private void byHand(double toAzimuth, double toHeight) {
-        if (setting || bench.view() == null) return;
+        if (setting || work.document().view() == null) return;
         try {
-            SunPosition.Angles now = SunPosition.of(bench.project().place(), bench.view().around());
-            around("sun by hand", a -> a.with("sunAzimuth", Double.isNaN(toAzimuth) ? now.azimuth() : Math.rint(toAzimuth), "sunHeight",
-                    Double.isNaN(toHeight) ? now.height() : Math.rint(toHeight * 10) / 10));
+            SunPosition.Angles now = SunPosition.of(work.document().project().place(), work.document().view().around());
+            work.around("sun by hand", a -> a.withSunAzimuth(Double.isNaN(toAzimuth) ? now.azimuth() : Math.rint(toAzimuth))
+                    .withSunHeight(Double.isNaN(toHeight) ? now.height() : Math.rint(toHeight * 10) / 10));
         } catch (FormatException e) {
-            bench.notices().fail(e);
-        }
-    }
-
-    /** Takes a part of the place: latitude, longitude or the time zone. */
-    private void place(String t, int part) {
-        if (setting || bench.project() == null) return;
-        var p = bench.project().place();
-        double v = part < 2 ? Quantity.DEGREES.parse(t, part == 0 ? -90 : -180, part == 0 ? 90 : 180) : 0;
-        if (part == 2) zone(t);
-        var q = new Project.Place(part == 0 ? v : p.latitude(), part == 1 ? v : p.longitude(), part == 2 ? t : p.zone(), p.north(),
-                p.other());
-        if (!q.equals(p)) bench.edit(null, x -> x.withPlace(q));
-    }
-
-    private static void zone(String t) {
-        try {
-            ZoneId.of(t);
-        } catch (DateTimeException e) {
-            throw new IllegalArgumentException("'" + t + "' is no time zone; one looks like Europe/Zurich or +01:00.");
-        }
-    }
-
-    private void day(String t) {
-        try {
-            LocalDate d = t.matches("\\d{4}-\\d{2}-\\d{2}") ? LocalDate.parse(t) : LocalDate.parse(t, t.length() > 11 ? LONG_DATE : DATE);
-            moment(m -> m.with(d));
-        } catch (DateTimeParseException e) {
-            throw new IllegalArgumentException("'" + t + "' is no date; one looks like 14 March 2027 or 2027-03-14.");
-        }
-    }
-
-    private void clock(String t) {
-        try {
-            String full = t.matches("\\d:\\d{2}.*") ? "0" + t : t;
-            if (full.matches("\\d{2}:\\d{2}([+-]\\d{2}:\\d{2}|Z)")) {
-                around(null, a -> a.withTime(a.date(), full));
-                return;
-            }
-            LocalTime c = LocalTime.parse(full);
-            moment(m -> m.with(c));
-        } catch (DateTimeParseException e) {
-            throw new IllegalArgumentException("'" + t + "' is no time; one looks like 09:10.");
-        }
-    }
-
-    private void moment(UnaryOperator<ZonedDateTime> change) {
-        if (bench.view() == null) return;
-        try {
-            ZonedDateTime m = change.apply(SunPosition.moment(bench.project().place(), bench.view().around()));
-            around(null, a -> a.withTime(m.toLocalDate().toString(), m.toLocalTime().truncatedTo(ChronoUnit.MINUTES).toString()));
-        } catch (FormatException e) {
-            bench.notices().fail(e);
+            work.notices().fail(e);
         }
     }
 
     private void refresh() {
-        View v = bench.view();
+        View v = work.document().view();
         setDisable(v == null);
         // Without a view there is no sky of any kind.
         if (v == null) for (VBox card : new VBox[] {standard.card(), sunCards, hdri.card(), plainCard}) show(card, false);
@@ -207,17 +137,15 @@ public final class LightSheet extends VBox {
         show(hdri.card(), a.kind().equals("hdri"));
         hdri.show(a);
         show(plainCard, a.kind().equals("plain"));
-        var pl = bench.project().place();
+        var pl = work.document().project().place();
         place.setText(String.format(Locale.ROOT, "%.1f %s %.1f %s", Math.abs(pl.latitude()), pl.latitude() < 0 ? "S" : "N",
                 Math.abs(pl.longitude()), pl.longitude() < 0 ? "W" : "E"));
         path.show(pl, a);
         try {
-            var when = SunPosition.moment(pl, a);
+            when.show(pl, SunPosition.moment(pl, a));
             SunPosition.Angles s = SunPosition.of(pl, a);
             azimuth.show(s.azimuth());
             height.show(s.height());
-            date.show(DATE.format(when));
-            time.show(when.toLocalTime().truncatedTo(ChronoUnit.MINUTES).toString());
             angles.setText(String.format(Locale.ROOT, "%.0f\u00b0 %s, azimuth %.0f\u00b0", Math.abs(s.height()),
                     s.height() < 0 ? "below" : "high", s.azimuth()) + (a.byHand() ? ", by hand" : ""));
             String odd = SunPosition.oddity(pl, a);
@@ -234,9 +162,6 @@ public final class LightSheet extends VBox {
         moon.setSelected(a.moon() != null && a.moon());
         Ui.show(moon, !general);
         north.show(pl.north());
-        latitude.show(String.format(Locale.ROOT, "%.3f", pl.latitude()));
-        longitude.show(String.format(Locale.ROOT, "%.3f", pl.longitude()));
-        zone.show(pl.zone());
         plain.show(a.luminance() == null ? 1000 : Math.max(1, a.luminance()[1]));
         setting = false;
     }

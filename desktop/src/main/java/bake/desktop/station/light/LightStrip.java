@@ -2,7 +2,6 @@ package bake.desktop.station.light;
 
 import bake.core.light.LightTable;
 import bake.desktop.parts.Ui;
-import bake.desktop.work.Workbench;
 import bake.formats.project.View;
 import bake.studio.live.LiveRender;
 import java.util.ArrayList;
@@ -22,15 +21,15 @@ import javafx.scene.layout.VBox;
  * again.
  */
 public final class LightStrip extends VBox {
-    private final Workbench bench;
+    private final LightWork work;
     private final LightBar bar = new LightBar();
     private final TilePane faders = new TilePane(14, 3);
     private final ToggleGroup modes = new ToggleGroup();
     private List<String> shown = List.of();
     private String sky = "Sky";
 
-    public LightStrip(Workbench bench) {
-        this.bench = bench;
+    public LightStrip(LightWork work) {
+        this.work = work;
         getStyleClass().add("strip");
         setSpacing(5);
         faders.setPrefColumns(4);
@@ -44,13 +43,13 @@ public final class LightStrip extends VBox {
         ToggleButton lux = new ToggleButton("Illuminance");
         lux.setId("show-lux");
         lux.setTooltip(Ui.tip("Shows the light that falls on things, in lux, in false colours"));
-        lux.selectedProperty().bindBidirectional(bench.lighting().luxProperty());
-        HBox head = Ui.row(Ui.label("Light by source", "strip-title"), new LuxLegend(bench), Ui.spring(), new HBox(lux), mode);
+        lux.selectedProperty().bindBidirectional(work.lighting().luxProperty());
+        HBox head = Ui.row(Ui.label("Light by source", "strip-title"), new LuxLegend(work), Ui.spring(), new HBox(lux), mode);
         ((HBox) head.getChildren().get(3)).getStyleClass().addAll("choice", "on-easel");
         getChildren().addAll(head, bar, faders);
-        bench.easel().frameProperty().addListener((o, a, f) -> frame(f));
-        bench.viewProperty().addListener((o, a, v) -> fill());
-        bench.lighting().soloProperty().addListener((o, a, v) -> fill());
+        work.easel().frameProperty().addListener((o, a, f) -> frame(f));
+        work.document().viewProperty().addListener((o, a, v) -> fill());
+        work.lighting().soloProperty().addListener((o, a, v) -> fill());
         fill();
     }
 
@@ -71,15 +70,15 @@ public final class LightStrip extends VBox {
         if (sun) out.add("Sun");
         out.add(sky);
         if (v.around().leavesBackdropOut() || v.around().backdrop() != null || v.around().ground() != null
-                && v.around().kind().equals("hdri") || !bench.sights().catchers().isEmpty()) out.add(LightTable.BACKDROP);
-        bench.project().lamps().forEach(l -> out.add(l.groupName()));
-        if (bench.models().factsProperty().get().materials().stream().anyMatch(m -> m.glows())
-                || bench.project().materials().stream().anyMatch(m -> m.emission() != null)) out.add(LightTable.GLOW);
+                && v.around().kind().equals("hdri") || !work.sights().catchers().isEmpty()) out.add(LightTable.BACKDROP);
+        work.document().project().lamps().forEach(l -> out.add(l.groupName()));
+        if (work.models().factsProperty().get().materials().stream().anyMatch(m -> m.glows())
+                || work.document().project().materials().stream().anyMatch(m -> m.emission() != null)) out.add(LightTable.GLOW);
         return new ArrayList<>(out);
     }
 
     private void fill() {
-        View v = bench.view();
+        View v = work.document().view();
         if (v == null) {
             faders.getChildren().clear();
             shown = List.of();
@@ -89,7 +88,7 @@ public final class LightStrip extends VBox {
         if (!want.equals(shown)) {
             shown = want;
             faders.getChildren().clear();
-            for (String g : want) faders.getChildren().add(new Fader(bench, g, g.equals(sky), this::colour));
+            for (String g : want) faders.getChildren().add(new Fader(work, g, g.equals(sky), this::colour));
         }
         for (Node n : faders.getChildren()) ((Fader) n).show(v);
     }

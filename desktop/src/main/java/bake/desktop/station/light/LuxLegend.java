@@ -2,7 +2,6 @@ package bake.desktop.station.light;
 
 import bake.core.finish.LuxScale;
 import bake.desktop.parts.Ui;
-import bake.desktop.work.Workbench;
 import java.util.Locale;
 import javafx.scene.control.Label;
 import javafx.scene.layout.Pane;
@@ -16,7 +15,7 @@ import javafx.scene.shape.Rectangle;
 final class LuxLegend extends Pane {
     private static final double WIDTH = 380, BAND = 7;
 
-    LuxLegend(Workbench bench) {
+    LuxLegend(LightWork work) {
         setId("lux-legend");
         Stop[] stops = new Stop[24];
         for (int i = 0; i < stops.length; i++) {
@@ -37,7 +36,7 @@ final class LuxLegend extends Pane {
         getChildren().add(unit);
         setMinSize(WIDTH + 20, BAND + 14);
         setPrefSize(WIDTH + 20, BAND + 14);
-        visibleProperty().bind(bench.lighting().luxProperty());
+        visibleProperty().bind(work.lighting().luxProperty());
         managedProperty().bind(visibleProperty());
     }
 }

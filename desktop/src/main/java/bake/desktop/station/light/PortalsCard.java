@@ -4,7 +4,6 @@ import bake.core.opening.OpeningFinder;
 import bake.core.scene.Portal;
 import bake.desktop.parts.Ui;
 import bake.desktop.work.Lighting;
-import bake.desktop.work.Workbench;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -16,16 +15,16 @@ import javafx.scene.layout.VBox;
 /** Portals: found by themselves or put on by a click, listed with what is wrong with them. */
 final class PortalsCard extends VBox {
     private static final int SHOWN = 12;
-    private final Workbench bench;
+    private final LightWork work;
     private final Lighting lighting;
 
-    PortalsCard(Workbench bench) {
-        this.bench = bench;
-        lighting = bench.lighting();
+    PortalsCard(LightWork work) {
+        this.work = work;
+        lighting = work.lighting();
         getStyleClass().add("card");
         setSpacing(7);
         setId("portals");
-        bench.projectProperty().addListener((o, a, b) -> {
+        work.document().projectProperty().addListener((o, a, b) -> {
             if (a == null || b == null || a.portals() != b.portals()) refresh();
         });
         lighting.openings().findingProperty().addListener((o, a, b) -> refresh());

@@ -4,10 +4,10 @@ import bake.desktop.parts.Dial;
 import bake.desktop.parts.Ui;
 import bake.desktop.work.Sights.Part;
 import bake.desktop.work.Sights;
-import bake.desktop.work.Workbench;
 import bake.formats.project.View.Around;
 import java.io.File;
 import java.util.List;
+import java.util.function.BiFunction;
 import javafx.scene.control.Label;
 import javafx.scene.control.Toggle;
 import javafx.scene.control.ToggleGroup;
@@ -19,7 +19,7 @@ final class SightCard extends VBox {
     private static final List<String> WORDS = List.of("As lit", "HDRI", "Sky", "Colour", "Picture");
     private static final List<String> KINDS = java.util.Arrays.asList(null, "hdri", "sun and sky", "plain", "picture");
 
-    private final Workbench bench;
+    private final LightWork work;
     private final Sights sights;
     private final Part part;
     private final ToggleGroup kinds = new ToggleGroup();
@@ -28,21 +28,22 @@ final class SightCard extends VBox {
     private final VBox fileLine, moves;
     private boolean setting;
 
-    SightCard(Workbench bench, Part part) {
+    SightCard(LightWork work, Part part) {
         super(7);
-        this.bench = bench;
+        this.work = work;
         this.part = part;
-        sights = bench.sights();
+        sights = work.sights();
         String id = part.key;
-        level = dial(id + "-level", "Level", "%+.1f stops", -12, 12, 0, false, "How bright it is seen; it lights nothing.", "skyStops", 10);
-        turn = dial(id + "-turn", "Turned", "%.0f\u00b0", -180, 180, 0, false, "Clockwise seen from above.", "rotation", 1);
+        level = dial(id + "-level", "Level", "%+.1f stops", -12, 12, 0, false, "How bright it is seen; it lights nothing.",
+                Around::withSkyStops, 10);
+        turn = dial(id + "-turn", "Turned", "%.0f\u00b0", -180, 180, 0, false, "Clockwise seen from above.", Around::withRotation, 1);
         plain = new Dial(id + "-plain", "Luminance", "%.0f cd/m\u00b2", 1, 100_000, 500, true, null,
-                x -> change("plain", a -> a.with("luminance", new double[] {x, x, x})));
+                x -> change("plain", a -> a.withLuminance(new double[] {x, x, x})));
         ev = dial(id + "-ev", "Taken at", "EV %.1f", -4, 20, 13, false,
-                "Exposure of the photograph. Until it is set the picture follows the view's exposure.", "ev", 10);
-        size = dial(id + "-size", "Size", "%.2f", 1, 6, 1, true, "1 just fills the frame.", "size", 100);
-        across = dial(id + "-across", "Across", "%+.2f", -1, 1, 0, false, "Moves it, in widths of the frame.", "across", 100);
-        up = dial(id + "-up", "Up", "%+.2f", -1, 1, 0, false, "Moves it, in heights of the frame; for its horizon.", "up", 100);
+                "Exposure of the photograph. Until it is set the picture follows the view's exposure.", Around::withEv, 10);
+        size = dial(id + "-size", "Size", "%.2f", 1, 6, 1, true, "1 just fills the frame.", Around::withSize, 100);
+        across = dial(id + "-across", "Across", "%+.2f", -1, 1, 0, false, "Moves it, in widths of the frame.", Around::withAcross, 100);
+        up = dial(id + "-up", "Up", "%+.2f", -1, 1, 0, false, "Moves it, in heights of the frame; for its horizon.", Around::withUp, 100);
         fileLine = new VBox(Ui.row(Ui.button(id + "-choose", "Choose\u2026", "A file for it", this::chooseFile, "small"), Ui.spring(),
                 file));
         moves = Ui.more(id + "-more", ev, size, across, up);
@@ -54,9 +55,9 @@ final class SightCard extends VBox {
         });
     }
 
-    private Dial dial(String id, String name, String format, double min, double max, double standard, boolean log, String help, String key,
-            double steps) {
-        return new Dial(id, name, format, min, max, standard, log, help, x -> change(key, a -> a.with(key, Math.rint(x * steps) / steps)));
+    private Dial dial(String id, String name, String format, double min, double max, double standard, boolean log, String help,
+            BiFunction<Around, Double, Around> set, double steps) {
+        return new Dial(id, name, format, min, max, standard, log, help, x -> change(id, a -> set.apply(a, Math.rint(x * steps) / steps)));
     }
 
     private void change(String key, java.util.function.UnaryOperator<Around> how) {
@@ -64,10 +65,10 @@ final class SightCard extends VBox {
     }
 
     private void choose(String kind) {
-        boolean needsFile = "picture".equals(kind) || "hdri".equals(kind) && bench.view().around().file() == null;
+        boolean needsFile = "picture".equals(kind) || "hdri".equals(kind) && work.document().view().around().file() == null;
         if (needsFile && !kind.equals(sights.kind(part))) pick(kind);
         else sights.choose(part, kind);
-        show(bench.view().around());
+        show(work.document().view().around());
     }
 
     private void chooseFile() {
@@ -80,7 +81,7 @@ final class SightCard extends VBox {
         c.setTitle(flat ? "Choose a picture" : "Choose a panorama");
         c.getExtensionFilters().add(flat ? new FileChooser.ExtensionFilter("Pictures", "*.png", "*.jpg", "*.jpeg", "*.hdr", "*.exr")
                 : new FileChooser.ExtensionFilter("Panoramas (.hdr, .exr)", "*.hdr", "*.exr"));
-        if (bench.folder() != null) c.setInitialDirectory(bench.folder().toFile());
+        if (work.document().folder() != null) c.setInitialDirectory(work.document().folder().toFile());
         File f = c.showOpenDialog(getScene() == null ? null : getScene().getWindow());
         if (f != null) sights.use(part, kind, f.toPath());
     }
@@ -102,7 +103,7 @@ final class SightCard extends VBox {
             level.show(a.or(a.skyStops(), 0));
             turn.show(a.or(a.rotation(), hdri ? light.or(light.rotation(), 0) : 0));
             plain.show(a.luminance() == null ? 500 : Math.max(1, a.luminance()[1]));
-            ev.show(a.or(a.ev(), bench.view().camera().camera().ev100()));
+            ev.show(a.or(a.ev(), work.document().view().camera().camera().ev100()));
             size.show(a.or(a.size(), 1));
             across.show(a.or(a.across(), 0));
             up.show(a.or(a.up(), 0));

@@ -2,7 +2,6 @@ package bake.desktop.station.light;
 
 import bake.core.light.GeneralSky;
 import bake.desktop.parts.Ui;
-import bake.desktop.work.Workbench;
 import javafx.scene.control.Label;
 import javafx.scene.control.Toggle;
 import javafx.scene.control.ToggleGroup;
@@ -17,7 +16,7 @@ final class StandardSkyCard {
     private final VBox card = Ui.card("Standard sky (ISO 15469)", null);
     private boolean setting;
 
-    StandardSkyCard(Workbench bench) {
+    StandardSkyCard(LightWork work) {
         for (int row = 0; row < 3; row++) {
             String[] names = new String[5];
             for (int k = 0; k < 5; k++) names[k] = Integer.toString(5 * row + k + 1);
@@ -25,8 +24,8 @@ final class StandardSkyCard {
         }
         card.getChildren().add(words);
         types.selectedToggleProperty().addListener((o, a, b) -> {
-            if (!setting && b != null) bench.editView(null,
-                    v -> v.withAround(v.around().withSkyType(Integer.parseInt((String) b.getUserData()))));
+            if (!setting && b != null) work.document().editView(null,
+                    v -> v.withAround(v.around().withStandardSky(Integer.parseInt((String) b.getUserData()))));
         });
     }
 

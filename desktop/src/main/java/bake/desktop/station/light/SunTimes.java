@@ -1,7 +1,6 @@
 package bake.desktop.station.light;
 
 import bake.desktop.parts.Ui;
-import bake.desktop.work.Workbench;
 import bake.formats.FormatException;
 import bake.formats.project.Project;
 import bake.studio.scene.SunPosition;
@@ -20,13 +19,13 @@ final class SunTimes {
 
     private SunTimes() {}
 
-    static HBox buttons(Workbench bench) {
+    static HBox buttons(LightWork work) {
         HBox h = new HBox();
         h.getStyleClass().add("choice");
         String[][] all = {{"early", "Early", "Morning sun, 14\u00b0 high"}, {"noon", "Noon", "The sun at its highest"},
                 {"late", "Late", "Evening sun, 14\u00b0 high"}, {"blue", "Blue hour", "The sun 5\u00b0 below the horizon, after sunset"}};
         for (String[] b : all) {
-            var button = Ui.button("sun-" + b[0], b[1], b[2], () -> go(bench, b[0]), "small");
+            var button = Ui.button("sun-" + b[0], b[1], b[2], () -> go(work, b[0]), "small");
             button.setMaxWidth(Double.MAX_VALUE);
             HBox.setHgrow(button, javafx.scene.layout.Priority.ALWAYS);
             h.getChildren().add(button);
@@ -34,14 +33,14 @@ final class SunTimes {
         return h;
     }
 
-    private static void go(Workbench bench, String which) {
-        if (bench.view() == null) return;
+    private static void go(LightWork work, String which) {
+        if (work.document().view() == null) return;
         try {
-            ZonedDateTime t = SunPosition.moment(bench.project().place(), bench.view().around());
-            LocalTime to = time(bench.project().place(), t, which);
-            bench.editView(null, v -> v.withAround(v.around().withTime(t.toLocalDate().toString(), to.toString())));
+            ZonedDateTime t = SunPosition.moment(work.document().project().place(), work.document().view().around());
+            LocalTime to = time(work.document().project().place(), t, which);
+            work.document().editView(null, v -> v.withAround(v.around().withTime(t.toLocalDate().toString(), to.toString())));
         } catch (FormatException e) {
-            bench.notices().fail(e);
+            work.notices().fail(e);
         }
     }
 

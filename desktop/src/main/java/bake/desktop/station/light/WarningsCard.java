@@ -3,7 +3,6 @@ package bake.desktop.station.light;
 import bake.core.scene.Portal;
 import bake.desktop.parts.Ui;
 import bake.desktop.work.Station;
-import bake.desktop.work.Workbench;
 import bake.studio.live.LightFindings;
 import bake.studio.live.LiveRender;
 import java.util.List;
@@ -14,7 +13,7 @@ import javafx.util.Duration;
 
 /** What is odd about a view's light, each with what to do. There only when there is something. */
 final class WarningsCard extends VBox {
-    private final Workbench bench;
+    private final LightWork work;
     /**
      * Time without an edit after which the model is looked through, seconds: where no opening is known, and where glass or portals are, so
      * that it can wait.
@@ -25,26 +24,26 @@ final class WarningsCard extends VBox {
     /** A rest of the artist's is when the model is looked through for openings, once. */
     private final PauseTransition rest = new PauseTransition();
 
-    WarningsCard(Workbench bench) {
-        this.bench = bench;
+    WarningsCard(LightWork work) {
+        this.work = work;
         setId("light-warnings");
         getStyleClass().add("card");
         setSpacing(6);
-        bench.easel().frameProperty().addListener((o, a, f) -> refresh(f));
-        bench.lighting().openings().bareProperty().addListener((o, a, b) -> refresh(bench.easel().frameProperty().get()));
+        work.easel().frameProperty().addListener((o, a, f) -> refresh(f));
+        work.lighting().openings().bareProperty().addListener((o, a, b) -> refresh(work.easel().frameProperty().get()));
         rest.setOnFinished(e -> {
-            if (bench.project() != null && bench.stationProperty().get() == Station.LIGHT) bench.lighting().openings().learn();
+            if (work.document().project() != null && work.station().get() == Station.LIGHT) work.lighting().openings().learn();
         });
         Ui.show(this, false);
     }
 
     private void refresh(LiveRender.Frame f) {
         // The first, coarse pictures know too little.
-        if (f == null || bench.view() == null) rest.stop();
-        if (f == null || bench.view() == null || f.passes() < 2 || f.light().length == 0) return;
-        List<LightFindings.Finding> now = LightFindings.of(bench.project(), bench.view(), f);
-        List<Portal> bare = bench.lighting().openings().bareProperty().get();
-        boolean interior = "interior".equals(bench.view().setting());
+        if (f == null || work.document().view() == null) rest.stop();
+        if (f == null || work.document().view() == null || f.passes() < 2 || f.light().length == 0) return;
+        List<LightFindings.Finding> now = LightFindings.of(work.document().project(), work.document().view(), f);
+        List<Portal> bare = work.lighting().openings().bareProperty().get();
+        boolean interior = "interior".equals(work.document().view().setting());
         rest.stop();
         if (interior && f.spots() != null) {
             // By the clock and not by the next picture: a picture may be finished before.
@@ -62,7 +61,7 @@ final class WarningsCard extends VBox {
                     : bare.size() + " openings without glass.") + " Portals there take noise away.");
             l.getStyleClass().add("needs-hand");
             getChildren().addAll(l, Ui.button("mend-openings", bare.size() == 1 ? "Put a portal on it" : "Put portals on them", null,
-                    () -> bench.lighting().openings().cover(), "small"));
+                    () -> work.lighting().openings().cover(), "small"));
         }
         for (LightFindings.Finding x : now) {
             Label l = Ui.note(x.text());
@@ -70,7 +69,8 @@ final class WarningsCard extends VBox {
             getChildren().add(l);
             if (x.stops() != 0)
                 getChildren().add(Ui.button("mend-exposure", "Correct the exposure", "Sets the shutter time",
-                        () -> bench.editView(null, v -> v.withCamera(LightFindings.exposed(v.camera().camera(), x.stops()))), "small"));
+                        () -> work.document().editView(null, v -> v.withCamera(LightFindings.exposed(v.camera().camera(), x.stops()))),
+                        "small"));
         }
     }
 }

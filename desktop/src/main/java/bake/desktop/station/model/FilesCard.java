@@ -6,7 +6,6 @@ import bake.desktop.parts.Ui;
 import bake.desktop.text.Quantity;
 import bake.desktop.text.Texts;
 import bake.desktop.work.ModelFacts;
-import bake.desktop.work.Workbench;
 import bake.formats.model.Finding;
 import bake.formats.project.Project;
 import bake.studio.project.ModelStore;
@@ -24,32 +23,32 @@ final class FilesCard {
             BY = List.of("node", "material", "file");
     private static final double[] METRES = {0, 1, 0.01, 0.001, 0.3048, 0.0254};
 
-    private final Workbench bench;
+    private final ModelWork work;
 
-    FilesCard(Workbench bench) {
-        this.bench = bench;
+    FilesCard(ModelWork work) {
+        this.work = work;
     }
 
     VBox card() {
-        ModelFacts f = bench.models().factsProperty().get();
+        ModelFacts f = work.models().factsProperty().get();
         VBox card = Ui.card("Files", null);
         ((HBox) card.getChildren().getFirst()).getChildren().add(Ui.button("add-file", "Add a file\u2026",
                 "A further model in the same scene, such as furniture or trees",
-                () -> ModelDialogs.ask(card.getScene(), "Choose a further model", bench.models()::add), "small"));
-        List<Project.ModelRef> models = bench.project().models();
+                () -> ModelDialogs.ask(card.getScene(), "Choose a further model", work.models()::add), "small"));
+        List<Project.ModelRef> models = work.document().project().models();
         for (int i = 0; i < models.size(); i++) file(card, models.get(i), i);
-        if (!bench.project().shapes().isEmpty())
-            card.getChildren().add(figure("shapes of the project", Integer.toString(bench.project().shapes().size())));
+        if (!work.document().project().shapes().isEmpty())
+            card.getChildren().add(figure("shapes of the project", Integer.toString(work.document().project().shapes().size())));
         if (f.size() != null) card.getChildren()
                 .add(figure("Size", String.format(Locale.ROOT, "%s x %s x %s m", metres(f.size()[0]), metres(f.size()[1]),
                 metres(f.size()[2]))));
         card.getChildren().addAll(figure("Unique triangles", Texts.count(f.unique())), figure("With copies", Texts.count(f.placed())));
-        List<ModelStore.Unused> unused = bench.models().unusedProperty().get();
+        List<ModelStore.Unused> unused = work.models().unusedProperty().get();
         if (!unused.isEmpty()) card.getChildren().add(Ui.line(String.format(Locale.ROOT, "%s no longer used, %.1f MB",
                 unused.size() == 1 ? unused.getFirst().model() : unused.size() + " models",
                 unused.stream().mapToLong(ModelStore.Unused::bytes).sum() / 1e6),
                 Ui.button("clear-models", "Delete", "They lie in the project's folder; nothing here refers to them, and undo does not either",
-                () -> bench.models().clearUnused(), "small")));
+                () -> work.models().clearUnused(), "small")));
         return card;
     }
 
@@ -57,21 +56,21 @@ final class FilesCard {
         card.getChildren().add(Ui.line(m.file().replaceFirst("^models/[0-9a-f]+/", ""),
                 Ui.button("replace-" + i, "Replace\u2026",
                 "Puts a newer file in its place. Materials, layers and lamps that were set keep their settings by name.",
-                () -> ModelDialogs.ask(card.getScene(), "Choose the newer file", f -> bench.models().replace(m.file(), f)), "small")));
+                () -> ModelDialogs.ask(card.getScene(), "Choose the newer file", f -> work.models().replace(m.file(), f)), "small")));
         if (m.replaces() != null) card.getChildren().add(Ui.note("In the places of " + m.replaces() + "."));
         if (i > 0) place(card, m, i);
         card.getChildren().add(Ui.row(Ui.label("Layers by", "dial-name"), Ui.spring(), choice("layers-" + i + "-", BY,
                 m.layersBy() == null ? 0 : BY.indexOf(m.layersBy()), i, (x, k) -> x.withLayersBy(k == 0 ? null : BY.get(k)))));
-        if (m.variant() != null || bench.models().factsProperty().get().findings().stream()
+        if (m.variant() != null || work.models().factsProperty().get().findings().stream()
                 .anyMatch(x -> x.kind() == Finding.Kind.VARIANTS && m.file().endsWith(x.where()))) {
-            Field variant = new Field("variant-" + i, 150, t -> bench.models().change(null, i, x -> x.withVariant(t.isEmpty() ? null : t)));
+            Field variant = new Field("variant-" + i, 150, t -> work.models().change(null, i, x -> x.withVariant(t.isEmpty() ? null : t)));
             variant.setPromptText("the file's own");
             variant.show(m.variant() == null ? "" : m.variant());
             card.getChildren().add(Ui.row(Ui.label("Variant", "dial-name"), Ui.spring(), variant));
         }
         // glTF is in metres and y up by definition.
         if (m.file().toLowerCase(Locale.ROOT).matches(".*\\.gl(b|tf)")) return;
-        boolean guessed = m.unit() == null && bench.models().factsProperty().get().findings().stream()
+        boolean guessed = m.unit() == null && work.models().factsProperty().get().findings().stream()
                 .anyMatch(x -> x.kind() == Finding.Kind.UNITS && x.text().contains("does not say its unit")
                 && m.file().endsWith(x.where()));
         if (guessed) {
@@ -99,7 +98,7 @@ final class FilesCard {
         HBox h = Ui.choice(g, id, names.toArray(String[]::new));
         if (now >= 0) g.selectToggle(g.getToggles().get(now));
         g.selectedToggleProperty().addListener((o, a, b) -> {
-            if (b != null) bench.models().change(null, file, x -> change.of(x, names.indexOf((String) b.getUserData())));
+            if (b != null) work.models().change(null, file, x -> change.of(x, names.indexOf((String) b.getUserData())));
         });
         return h;
     }
@@ -109,7 +108,7 @@ final class FilesCard {
         Field[] at = new Field[3];
         for (int k = 0; k < 3; k++) {
             int axis = k;
-            at[k] = new Field("file-" + i + "-" + "xyz".charAt(k), 66, t -> bench.models().change(null, i, x -> {
+            at[k] = new Field("file-" + i + "-" + "xyz".charAt(k), 66, t -> work.models().change(null, i, x -> {
                 double[] p = x.at() == null ? new double[3] : x.at().clone();
                 p[axis] = Quantity.METRES.parse(t, -1e5, 1e5);
                 return x.placed(p, x.turn(), x.scale());
@@ -117,17 +116,17 @@ final class FilesCard {
             at[k].show(String.format(Locale.ROOT, "%.2f", m.at() == null ? 0 : m.at()[k]));
         }
         Dial turn = new Dial("file-" + i + "-turn", "Turn", "%.0f\u00b0", -180, 180, 0, false, "About the vertical.",
-                v -> bench.models().change("turn " + i, i, x -> x.placed(x.at(), Math.rint(v), x.scale())));
+                v -> work.models().change("turn " + i, i, x -> x.placed(x.at(), Math.rint(v), x.scale())));
         Dial scale = new Dial("file-" + i + "-scale", "Size", "%.3f", 0.001, 1000, 1, true, "Factor on its size.",
-                v -> bench.models().change("size " + i, i, x -> x.placed(x.at(), x.turn(), v)));
+                v -> work.models().change("size " + i, i, x -> x.placed(x.at(), x.turn(), v)));
         turn.show(m.turn() == null ? 0 : m.turn());
         scale.show(m.scale() == null ? 1 : m.scale());
         card.getChildren().addAll(Ui.row(Ui.label(m.replaces() == null ? "At" : "Moved by", "dial-name"), Ui.spring(), at[0], at[1], at[2],
                 Ui.label("m", "dial-name")), turn, scale);
         HBox tools = Ui.row(Ui.button("file-" + i + "-out", "Take out", "Takes this file out of the project; undo brings it back",
-                () -> bench.models().change(null, i, x -> null), "small"));
+                () -> work.models().change(null, i, x -> null), "small"));
         if (m.replaces() == null) tools.getChildren().addFirst(Ui.button("file-" + i + "-place", "Place: click there",
-                "The next click on the picture puts its origin there", () -> bench.models().picks().place(i), "small"));
+                "The next click on the picture puts its origin there", () -> work.models().picks().place(i), "small"));
         card.getChildren().add(tools);
     }
 

@@ -3,10 +3,10 @@ package bake.desktop.station.model;
 import bake.core.scene.Material;
 import bake.desktop.parts.Ui;
 import bake.desktop.work.ModelFacts;
-import bake.desktop.work.Workbench;
 import bake.formats.model.Finding;
 import bake.formats.project.Project;
 import bake.studio.scene.MaterialLibrary;
+import bake.studio.scene.SceneAssembly;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -19,8 +19,8 @@ import javafx.scene.layout.VBox;
 
 /** Model: the files, what was found in them, and the materials. */
 public final class ModelSheet extends VBox {
-    private static final int MOST_LINES = 60;
-    private final Workbench bench;
+    private static final int MOST_LINES = 60, MOST_PAIRS = 12;
+    private final ModelWork work;
     /** The material whose choice is open, or null. */
     private String chosen;
     private final TextField find = new TextField();
@@ -28,12 +28,12 @@ public final class ModelSheet extends VBox {
     /** What stands under the picked thing, made anew whenever the model is known better; a hand on that one is not disturbed. */
     private final VBox files = new VBox(), parts = new VBox();
 
-    public ModelSheet(Workbench bench) {
-        this.bench = bench;
-        picked = new PickedCard(bench);
+    public ModelSheet(ModelWork work) {
+        this.work = work;
+        picked = new PickedCard(work);
         getChildren().addAll(picked, files, parts);
         // A thing that is clicked opens its material.
-        bench.models().picks().pickedProperty().addListener((o, a, b) -> {
+        work.models().picks().pickedProperty().addListener((o, a, b) -> {
             if (b != null) chosen = b.material();
             fill();
         });
@@ -43,11 +43,11 @@ public final class ModelSheet extends VBox {
             fill();
             find.requestFocus();
         });
-        bench.projectProperty().addListener((o, a, b) -> {
+        work.document().projectProperty().addListener((o, a, b) -> {
             if (a == null || b == null || a.models() != b.models() || a.materials() != b.materials()) fill();
         });
-        bench.models().factsProperty().addListener((o, a, b) -> fill());
-        bench.models().unusedProperty().addListener((o, a, b) -> fill());
+        work.models().factsProperty().addListener((o, a, b) -> fill());
+        work.models().unusedProperty().addListener((o, a, b) -> fill());
         fill();
     }
 
@@ -58,11 +58,19 @@ public final class ModelSheet extends VBox {
     private void refill() {
         files.getChildren().clear();
         parts.getChildren().clear();
-        Ui.show(picked, bench.project() != null);
-        if (bench.project() == null) return;
-        ModelFacts f = bench.models().factsProperty().get();
-        VBox card = new FilesCard(bench).card();
-        VBox found = Ui.card("Findings", Ui.label(f.findings().isEmpty() ? "none" : Integer.toString(f.findings().size()), "figure"));
+        Ui.show(picked, work.document().project() != null);
+        if (work.document().project() == null) return;
+        ModelFacts f = work.models().factsProperty().get();
+        VBox card = new FilesCard(work).card();
+        int faults = f.findings().size() + f.coplanar().size();
+        VBox found = Ui.card("Findings", Ui.label(faults == 0 ? "none" : Integer.toString(faults), "figure"));
+        if (!f.coplanar().isEmpty()) found.getChildren().add(Ui.label("faces in one plane, " + f.coplanar().size(), "finding-kind"));
+        for (int i = 0; i < Math.min(MOST_PAIRS, f.coplanar().size()); i++) {
+            SceneAssembly.Coplanar c = f.coplanar().get(i);
+            found.getChildren().addAll(Ui.note(c.line() + "."),
+                    Ui.row(Ui.spring(), Ui.button("lift-" + i, "Lift " + c.smaller() + " by 1 mm",
+                    "Off the plane, towards where it is looked at from; undo brings it back", () -> work.models().lift(c), "small")));
+        }
         Map<Finding.Kind, Integer> kinds = new TreeMap<>();
         f.findings().forEach(x -> kinds.merge(x.kind(), 1, Integer::sum));
         kinds.forEach((k, n) -> {
@@ -73,7 +81,7 @@ public final class ModelSheet extends VBox {
                 found.getChildren().add(l);
             });
         });
-        if (f.findings().isEmpty()) found.getChildren().add(Ui.note("No flipped normals, faces without area or missing textures."));
+        if (faults == 0) found.getChildren().add(Ui.note("No flipped normals, faces without area or in one plane, nor missing textures."));
         VBox materials = Ui.card("Materials", Ui.label(Integer.toString(f.materials().size()), "figure"));
         if (!f.materials().isEmpty()) materials.getChildren().add(Ui.note("Choose one to set its values or start it from a real material."));
         List<Material> wanted = f.materials().stream().filter(m -> m.name().toLowerCase(Locale.ROOT)
@@ -93,7 +101,7 @@ public final class ModelSheet extends VBox {
             materials.getChildren().add(b);
             if (!m.name().equals(chosen)) continue;
             b.getStyleClass().add("list-here");
-            materials.getChildren().addAll(new SurfaceEditor(bench.models(), m), library(m.name(), from));
+            materials.getChildren().addAll(new SurfaceEditor(work.models(), m, work.own(m.name())), library(m.name(), from));
         }
         if (wanted.size() > MOST_LINES)
             materials.getChildren().add(Ui.note("and " + (wanted.size() - MOST_LINES) + " more; type a part of the name above"));
@@ -103,19 +111,19 @@ public final class ModelSheet extends VBox {
 
     /** What a material was started from, or null. */
     private String from(String material) {
-        return bench.project().materials().stream().filter(s -> s.name().equals(material)).map(Project.Surface::from)
+        return work.document().project().materials().stream().filter(s -> s.name().equals(material)).map(Project.Surface::from)
                 .filter(Objects::nonNull).findFirst().orElse(null);
     }
 
     private VBox library(String material, String now) {
         VBox box = new VBox(1);
         box.getStyleClass().add("inset");
-        box.getChildren().add(choice("library-none", "as in the model", now == null, () -> bench.models().startFrom(material, null)));
+        box.getChildren().add(choice("library-none", "as in the model", now == null, () -> work.models().startFrom(material, null)));
         String group = "";
         int n = 0;
         for (MaterialLibrary.Entry e : MaterialLibrary.all()) {
             if (!e.group().equals(group)) box.getChildren().add(Ui.label(group = e.group(), "finding-kind"));
-            Button b = choice("library-" + n++, e.name(), e.name().equals(now), () -> bench.models().startFrom(material, e.name()));
+            Button b = choice("library-" + n++, e.name(), e.name().equals(now), () -> work.models().startFrom(material, e.name()));
             b.setTooltip(Ui.tip(e.source()));
             box.getChildren().add(b);
         }

@@ -3,7 +3,6 @@ package bake.desktop.station.model;
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Texts;
 import bake.desktop.work.ModelFacts;
-import bake.desktop.work.Workbench;
 import bake.studio.live.Showing;
 import java.util.Locale;
 import javafx.scene.control.CheckBox;
@@ -16,12 +15,12 @@ import javafx.scene.layout.VBox;
 
 /** Under the easel on the Model station: the layers, what each holds, and its switch. */
 public final class ModelStrip extends VBox {
-    private final Workbench bench;
+    private final ModelWork work;
     private final TilePane tiles = new TilePane(14, 6);
     private boolean setting;
 
-    public ModelStrip(Workbench bench) {
-        this.bench = bench;
+    public ModelStrip(ModelWork work) {
+        this.work = work;
         getStyleClass().add("strip");
         setSpacing(8);
         tiles.setPrefTileWidth(277);
@@ -29,16 +28,16 @@ public final class ModelStrip extends VBox {
         ToggleGroup ways = new ToggleGroup();
         HBox choice = Ui.choice(ways, "show-", "Picture", "Clay", "Edges", "Materials");
         choice.setMaxWidth(340);
-        mark(ways, bench.easel().showingProperty().get());
-        bench.easel().showingProperty().addListener((o, a, b) -> mark(ways, b));
+        mark(ways, work.easel().showingProperty().get());
+        work.easel().showingProperty().addListener((o, a, b) -> mark(ways, b));
         ways.selectedToggleProperty().addListener((o, a, b) -> {
-            if (b != null) bench.easel().showingProperty().set(Showing.valueOf(((String) b.getUserData()).toUpperCase(Locale.ROOT)));
+            if (b != null) work.easel().showingProperty().set(Showing.valueOf(((String) b.getUserData()).toUpperCase(Locale.ROOT)));
         });
         getChildren().addAll(Ui.row(Ui.label("Show", "strip-title"), choice),
                 Ui.label("Layers and their triangles, copies counted. What the view cannot see still costs time: switch it off.",
                 "strip-title"), tiles);
-        bench.models().factsProperty().addListener((o, a, b) -> fill());
-        bench.projectProperty().addListener((o, a, b) -> fill());
+        work.models().factsProperty().addListener((o, a, b) -> fill());
+        work.document().projectProperty().addListener((o, a, b) -> fill());
         fill();
     }
 
@@ -47,16 +46,16 @@ public final class ModelStrip extends VBox {
     }
 
     private void fill() {
-        ModelFacts f = bench.models().factsProperty().get();
+        ModelFacts f = work.models().factsProperty().get();
         setting = true;
         tiles.getChildren().clear();
-        for (int i = 0; i < f.layers().size() && bench.project() != null; i++) {
+        for (int i = 0; i < f.layers().size() && work.document().project() != null; i++) {
             String name = f.layers().get(i);
             CheckBox on = new CheckBox(name);
             on.setId("layer-" + name.toLowerCase(java.util.Locale.ROOT).replaceAll("[^a-z0-9]+", "-"));
-            on.setSelected(bench.project().layerOn(name));
+            on.setSelected(work.document().project().layerOn(name));
             on.selectedProperty().addListener((o, a, b) -> {
-                if (!setting) bench.models().switchLayer(name, b);
+                if (!setting) work.models().switchLayer(name, b);
             });
             long share = f.placed() == 0 ? 0 : Math.round(100.0 * f.triangles()[i] / f.placed());
             Label n = Ui.label(Texts.count(f.triangles()[i]) + "  " + share + " %", "strip-figure");

@@ -3,7 +3,6 @@ package bake.desktop.station.model;
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Texts;
 import bake.desktop.work.ModelPicks;
-import bake.desktop.work.Workbench;
 import bake.studio.live.Spots;
 import bake.studio.scene.SceneAssembly;
 import java.util.Locale;
@@ -13,13 +12,13 @@ import javafx.scene.layout.VBox;
 
 /** What was clicked on the picture, a file to put in its place, and the measure. */
 final class PickedCard extends VBox {
-    private final Workbench bench;
+    private final ModelWork work;
     private final ModelPicks picks;
 
-    PickedCard(Workbench bench) {
+    PickedCard(ModelWork work) {
         super(7);
-        this.bench = bench;
-        picks = bench.models().picks();
+        this.work = work;
+        picks = work.models().picks();
         setId("picked");
         getStyleClass().add("card");
         picks.toolProperty().addListener((o, a, b) -> refresh());
@@ -65,15 +64,15 @@ final class PickedCard extends VBox {
             getChildren().add(Ui.note("Click a thing in the picture: what it is, what it is made of, and what could stand in its place."));
             return;
         }
-        SceneAssembly.Copies c = bench.models().factsProperty().get().objects().get(p.object());
+        SceneAssembly.Copies c = work.models().factsProperty().get().objects().get(p.object());
         getChildren().addAll(Ui.line("Object", Ui.label(p.object(), "line-name")), Ui.line("Material", Ui.label(p.material(), "line-name")));
         if (c != null) getChildren().add(Ui.line("Copies, triangles", Ui.label(c.copies() + ", " + Texts.count(c.triangles()), "figure")));
-        bench.models().factsProperty().get().materials().stream().filter(m -> m.name().equals(p.material())).findFirst()
-                .ifPresent(m -> getChildren().add(Ui.more("picked-more", new SurfaceEditor(bench.models(), m))));
+        work.models().factsProperty().get().materials().stream().filter(m -> m.name().equals(p.material())).findFirst()
+                .ifPresent(m -> getChildren().add(Ui.more("picked-more", new SurfaceEditor(work.models(), m, work.own(m.name())))));
         getChildren().add(Ui.row(Ui.button("swap", "Swap for a file\u2026",
                 "Another model stands in its place, and in those of all its copies: plain furniture for better",
-                () -> ModelDialogs.ask(getScene(), "Choose what stands in its place", f -> bench.models().swap(p.object(), f)), "small"),
+                () -> ModelDialogs.ask(getScene(), "Choose what stands in its place", f -> work.models().swap(p.object(), f)), "small"),
                 Ui.button("report-light", "Light in the report", "How much light falls here is said in the delivery's report, for each view",
-                        () -> bench.finals().measure(p), "small")));
+                        () -> work.finals().measure(p), "small")));
     }
 }

@@ -17,7 +17,8 @@ final class SurfaceEditor extends VBox {
     private final ModelFiles models;
     private final String name;
 
-    SurfaceEditor(ModelFiles models, Material m) {
+    /** @param own what the project says of it, or null for nothing */
+    SurfaceEditor(ModelFiles models, Material m, Project.Surface own) {
         super(5);
         this.models = models;
         name = m.name();
@@ -38,6 +39,14 @@ final class SurfaceEditor extends VBox {
                 dial("surface-glow", "Glow", "%.0f cd/m\u00b2", 0, 100_000, luminance(m.emission()), false,
                         "A screen has about 200, a light box 1000 to 3000; in the colour it glows in, or white.",
                         (s, v) -> s.withEmission(glow(m.emission(), v))));
+        // Only where the model's pictures say something of it.
+        if (m.normalImage() != null || m.relief().height() != null) getChildren().add(dial("surface-bump", "Bumps", "%.2f", 0, 4,
+                own == null || own.bump() == null ? 1 : own.bump(), false, "How far they stand out; 1 as the model has them, 0 flat.",
+                (s, v) -> s.withBump(v)));
+        if (m.baseImage() != null) getChildren().add(dial("surface-cut-out", "Cut out below", "%.2f", 0, 1,
+                m.alphaMode() == Material.AlphaMode.MASK ? m.cutoff() : 0, false,
+                "Where the picture covers less than this the surface is not there, as between leaves; 0 for whole.", (s, v) ->
+                s.withCutOut(v)));
     }
 
     private interface Put {

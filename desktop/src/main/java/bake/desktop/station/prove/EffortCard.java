@@ -3,7 +3,6 @@ package bake.desktop.station.prove;
 import bake.desktop.parts.Field;
 import bake.desktop.parts.Ui;
 import bake.desktop.work.EffortHand;
-import bake.desktop.work.Workbench;
 import bake.formats.project.EffortSpec;
 import java.util.List;
 import java.util.Locale;
@@ -17,15 +16,15 @@ final class EffortCard extends VBox {
     private final EffortHand hand;
     private String kind = "material", name;
 
-    EffortCard(Workbench bench) {
+    EffortCard(ProveWork work) {
         super(7);
-        hand = bench.models().efforts();
+        hand = work.models().efforts();
         setId("effort-card");
         getStyleClass().add("card");
-        bench.projectProperty().addListener((o, a, b) -> {
+        work.document().projectProperty().addListener((o, a, b) -> {
             if (a == null || b == null || a.efforts() != b.efforts()) refresh();
         });
-        bench.models().factsProperty().addListener((o, a, b) -> refresh());
+        work.models().factsProperty().addListener((o, a, b) -> refresh());
         refresh();
     }
 

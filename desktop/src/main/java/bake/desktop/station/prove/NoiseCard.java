@@ -4,7 +4,6 @@ import bake.core.path.LightPart;
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Texts;
 import bake.desktop.work.NoiseHand;
-import bake.desktop.work.Workbench;
 import bake.studio.noise.NoiseFindings;
 import java.nio.IntBuffer;
 import java.util.Locale;
@@ -24,9 +23,9 @@ final class NoiseCard extends VBox {
     private final ProgressBar bar = new ProgressBar(0);
     private final VBox found = new VBox(6);
 
-    NoiseCard(Workbench bench) {
+    NoiseCard(ProveWork work) {
         super(7);
-        hand = bench.noise();
+        hand = work.noise();
         setId("noise-card");
         getStyleClass().add("card");
         look = Ui.button("noise-look", "Look", "Makes some small pictures of this view with the settings above, and tries what would help; about half a minute", hand::find, "small");
@@ -35,8 +34,8 @@ final class NoiseCard extends VBox {
         getChildren().addAll(Ui.row(Ui.label("Where the noise is", "card-title"), Ui.spring(), look, stop), bar, found);
         hand.progressProperty().addListener((o, a, b) -> refresh());
         hand.findingsProperty().addListener((o, a, b) -> fill());
-        bench.projectProperty().addListener((o, a, b) -> again());
-        bench.prover().presetProperty().addListener((o, a, b) -> again());
+        work.document().projectProperty().addListener((o, a, b) -> again());
+        work.prover().presetProperty().addListener((o, a, b) -> again());
         refresh();
         fill();
     }

@@ -1,7 +1,6 @@
 package bake.desktop.station.prove;
 
 import bake.desktop.parts.Ui;
-import bake.desktop.work.Workbench;
 import bake.studio.proof.ProofOnly;
 import java.util.HashSet;
 import java.util.List;
@@ -14,16 +13,16 @@ import javafx.scene.layout.VBox;
 
 /** What is otherwise in the next proofs alone: neither the project nor the preset are changed by it. */
 final class OnlyCard extends VBox {
-    private final Workbench bench;
+    private final ProveWork work;
 
-    OnlyCard(Workbench bench) {
+    OnlyCard(ProveWork work) {
         super(7);
-        this.bench = bench;
+        this.work = work;
         setId("only-card");
         getStyleClass().add("card");
-        bench.prover().onlyProperty().addListener((o, a, b) -> refresh());
-        bench.models().factsProperty().addListener((o, a, b) -> refresh());
-        bench.prover().runningProperty().addListener((o, a, b) -> setDisable(b));
+        work.prover().onlyProperty().addListener((o, a, b) -> refresh());
+        work.models().factsProperty().addListener((o, a, b) -> refresh());
+        work.prover().runningProperty().addListener((o, a, b) -> setDisable(b));
         refresh();
     }
 
@@ -32,7 +31,7 @@ final class OnlyCard extends VBox {
     }
 
     private void fill() {
-        ProofOnly o = bench.prover().onlyProperty().get();
+        ProofOnly o = work.prover().onlyProperty().get();
         getChildren().setAll(Ui.row(Ui.label("In proofs alone", "card-title"), Ui.spring(), o.nothing() ? Ui.label("", "figure")
                 : Ui.button("only-nothing", "As in the project", "Leave all of this out again", () -> change(x -> ProofOnly.NOTHING), "small")),
                 Ui.row(box("only-half", "Half size", "A quarter of the time", o.part() == 2, b -> o.withPart(b ? 2 : 1)),
@@ -40,8 +39,8 @@ final class OnlyCard extends VBox {
                         box("only-clay", "Clay", "All matt grey, but for glass and what glows", o.clay(), o::withClay)),
                 box("only-unseen", "Without lamps that are not seen", "Lamps whose body the camera does not see are off: what the visible ones give",
                         o.unseenOff(), o::withUnseenOff));
-        List<String> layers = bench.models().factsProperty().get().layers().stream().filter(l -> bench.project() == null
-                || bench.project().layerOn(l)).toList();
+        List<String> layers = work.models().factsProperty().get().layers().stream().filter(l -> work.document().project() == null
+                || work.document().project().layerOn(l)).toList();
         if (layers.size() < 2) return;
         MenuButton menu = new MenuButton(o.layersOff().isEmpty() ? "All layers" : o.layersOff().size() == 1
                 ? "Without " + o.layersOff().iterator().next() : "Without " + o.layersOff().size() + " layers");
@@ -52,7 +51,7 @@ final class OnlyCard extends VBox {
             i.setMnemonicParsing(false);
             i.setSelected(!o.layersOff().contains(l));
             i.setOnAction(e -> {
-                Set<String> off = new HashSet<>(bench.prover().onlyProperty().get().layersOff());
+                Set<String> off = new HashSet<>(work.prover().onlyProperty().get().layersOff());
                 if (i.isSelected()) off.remove(l);
                 else off.add(l);
                 change(x -> x.withLayersOff(off));
@@ -72,6 +71,6 @@ final class OnlyCard extends VBox {
     }
 
     private void change(UnaryOperator<ProofOnly> how) {
-        bench.prover().onlyProperty().set(how.apply(bench.prover().onlyProperty().get()));
+        work.prover().onlyProperty().set(how.apply(work.prover().onlyProperty().get()));
     }
 }

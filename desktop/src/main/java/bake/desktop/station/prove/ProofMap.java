@@ -2,7 +2,6 @@ package bake.desktop.station.prove;
 
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Texts;
-import bake.desktop.work.Workbench;
 import bake.studio.estimate.Estimate;
 import bake.formats.project.Preset;
 import bake.studio.proof.Proof;
@@ -24,24 +23,24 @@ import javafx.scene.shape.Rectangle;
 final class ProofMap extends Pane {
     private static final double W = 250, H = 112, LEFT = 34, BOTTOM = 18, TOP = 6, RIGHT = 8;
     private static final int STEPS = 40;
-    private final Workbench bench;
+    private final ProveWork work;
     private final Label hint = Ui.label("", "map-text");
     /** Ends of the axes: seconds and percent. */
     private double t0, t1, n0, n1;
 
-    ProofMap(Workbench bench) {
-        this.bench = bench;
+    ProofMap(ProveWork work) {
+        this.work = work;
         setId("proof-map");
         getStyleClass().add("proof-map");
         setMinSize(W, H);
         setPrefSize(W, H);
         setMaxSize(W, H);
         setAccessibleText("Proofs by time and noise");
-        bench.prints().all().addListener((ListChangeListener<Proof>) c -> fill());
-        bench.prints().aProperty().addListener((o, a, b) -> fill());
-        bench.prints().bProperty().addListener((o, a, b) -> fill());
-        bench.viewProperty().addListener((o, a, b) -> fill());
-        bench.prover().costs().estimateProperty().addListener((o, a, b) -> fill());
+        work.prints().all().addListener((ListChangeListener<Proof>) c -> fill());
+        work.prints().aProperty().addListener((o, a, b) -> fill());
+        work.prints().bProperty().addListener((o, a, b) -> fill());
+        work.document().viewProperty().addListener((o, a, b) -> fill());
+        work.prover().costs().estimateProperty().addListener((o, a, b) -> fill());
         setOnMouseClicked(e -> aim(e.getX()));
         setOnMouseMoved(e -> say(e.getX()));
         setOnMouseExited(e -> hint.setText(""));
@@ -49,20 +48,21 @@ final class ProofMap extends Pane {
     }
 
     private List<Proof> proofs() {
-        return bench.view() == null ? List.of() : bench.prints().all().stream().filter(p -> p.view().name().equals(bench.view().name())
+        return work.document().view() == null ? List.of() : work.prints().all().stream().filter(p ->
+                p.view().name().equals(work.document().view().name())
                 && p.seconds() > 0 && noise(p) > 0 && noise(p) < 100).toList();
     }
 
     /** Of what the preset in use aims at, where the proof knows it. */
     private double noise(Proof p) {
-        Preset now = bench.prover().presetProperty().get();
+        Preset now = work.prover().presetProperty().get();
         return now != null && now.aimsAtDenoised() && p.error() != null ? p.error() : p.noise();
     }
 
     private void fill() {
         getChildren().clear();
         List<Proof> all = proofs();
-        Estimate e = bench.prover().costs().estimateProperty().get();
+        Estimate e = work.prover().costs().estimateProperty().get();
         Ui.show(this, !all.isEmpty());
         if (all.isEmpty()) return;
         double least = all.stream().mapToDouble(Proof::seconds).min().orElse(1), most = all.stream().mapToDouble(
@@ -118,7 +118,7 @@ final class ProofMap extends Pane {
 
     /** Noise after some seconds in all: it falls with a power of what is rendered after the caches. */
     private double noise(Estimate e, double seconds) {
-        Preset now = bench.prover().presetProperty().get();
+        Preset now = work.prover().presetProperty().get();
         double power = now != null && now.aimsAtDenoised() ? NoiseFall.DENOISED : 0.5;
         double other = e.caches() + e.finish(), left = seconds - other;
         return left <= 0 || e.rendering() <= 0 ? Double.NaN : e.noise() * Math.pow(e.rendering() / left, power);
@@ -135,29 +135,30 @@ final class ProofMap extends Pane {
     }
 
     private void point(Proof p) {
-        Circle c = new Circle(x(p.seconds()), y(noise(p)), p == bench.prints().aProperty().get() || p == bench.prints().bProperty().get()
+        Circle c = new Circle(x(p.seconds()), y(noise(p)), p == work.prints().aProperty().get() || p == work.prints().bProperty().get()
                 ? 4.5 : 3);
-        c.getStyleClass().add(p == bench.prints().aProperty().get() ? "hook-a" : p == bench.prints().bProperty().get() ? "hook-b" : "map-point");
+        c.getStyleClass().add(p == work.prints().aProperty().get() ? "hook-a" : p == work.prints().bProperty().get() ? "hook-b"
+                : "map-point");
         Tooltip.install(c, Ui.tip("Proof " + p.number() + (p.title().isEmpty() ? "" : ", " + p.title()) + "\n" + p.preset().name() + "\n"
                 + Texts.time(p.seconds()) + ", " + Texts.figure(p)));
         c.setOnMouseClicked(e -> {
-            bench.prints().aProperty().set(p);
+            work.prints().aProperty().set(p);
             e.consume();
         });
         getChildren().add(c);
     }
 
     private void say(double x) {
-        Estimate e = bench.prover().costs().estimateProperty().get();
+        Estimate e = work.prover().costs().estimateProperty().get();
         double t = seconds(x), n = e == null ? Double.NaN : noise(e, t);
         hint.setText(Double.isNaN(n) || n > 100 ? "" : "about " + Texts.about(t) + ": " + Texts.noise(n));
         hint.autosize();
     }
 
     private void aim(double x) {
-        Estimate e = bench.prover().costs().estimateProperty().get();
+        Estimate e = work.prover().costs().estimateProperty().get();
         if (e == null) return;
         double t = seconds(x), n = noise(e, t);
-        if (n > 0.1 && n < 50) bench.prover().change(p -> p.withLimits(Math.rint(n * 10) / 10, 0, p.samples()));
+        if (n > 0.1 && n < 50) work.prover().change(p -> p.withLimits(Math.rint(n * 10) / 10, 0, p.samples()));
     }
 }

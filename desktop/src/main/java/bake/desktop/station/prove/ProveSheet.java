@@ -5,7 +5,6 @@ import bake.desktop.parts.Dial;
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Texts;
 import bake.desktop.work.Prover;
-import bake.desktop.work.Workbench;
 import bake.formats.project.Preset;
 import bake.formats.project.View;
 import bake.studio.estimate.Estimate;
@@ -19,7 +18,7 @@ import javafx.scene.layout.VBox;
 
 /** Prove: Test or Final, the preset and its limits, and the proof in the making. */
 public final class ProveSheet extends VBox {
-    private final Workbench bench;
+    private final ProveWork work;
     private final VBox running;
     private final Dial quality, width, noise, time, bounces, clamp;
     private final Dial fine, radius, diffuse, mirrored, refracted;
@@ -33,9 +32,9 @@ public final class ProveSheet extends VBox {
     private static final int MOST_KIND = 64;
     private boolean setting;
 
-    public ProveSheet(Workbench bench) {
-        this.bench = bench;
-        Prover p = bench.prover();
+    public ProveSheet(ProveWork work) {
+        this.work = work;
+        Prover p = work.prover();
         width = new Dial("proof-width", "Width", "%.0f px", 160, 4000, 640, true, "Time goes with the square of the width.",
                 x -> change(q -> q.withWidth((int) Math.round(x))));
         noise = new Dial("noise-aim", "Noise aim", "%.1f %%", 0.2, 30, 6, true, "Half the noise takes four times the time, half of what is left after denoising about ten times.",
@@ -85,7 +84,7 @@ public final class ProveSheet extends VBox {
         bar.setMaxWidth(Double.MAX_VALUE);
         running = Ui.card("In the making", state, bar, Ui.row(pause, stop));
         running.setId("in-the-making");
-        VBox rare = new VBox(edges, new EffortCard(bench), kinds, new TidyCard(bench), new StampCard(bench.prints().stamp()));
+        VBox rare = new VBox(edges, new EffortCard(work), kinds, new TidyCard(work), new StampCard(work.prints().stamp()));
         rare.setVisible(false);
         rare.setManaged(false);
         Button more = Ui.button("prove-more", "More", "Edges, more for single things, limits for each kind of bounce, proofs on disk, and stamps", null, "small");
@@ -95,8 +94,8 @@ public final class ProveSheet extends VBox {
             more.setText(rare.isVisible() ? "Less" : "More");
         });
         card.getChildren().add(more);
-        getChildren().addAll(new TakeBackCard(bench.takingBack()), running, new PresetCard(p), card, new NoiseCard(bench), new OnlyCard(
-                bench),
+        getChildren().addAll(new TakeBackCard(work.takingBack()), running, new PresetCard(p), card, new NoiseCard(work), new OnlyCard(
+                work),
                 new BouncesCard(p), rare);
         p.costs().estimateProperty().addListener((o, a, b) -> foresee(b));
         foresee(p.costs().estimateProperty().get());
@@ -104,7 +103,7 @@ public final class ProveSheet extends VBox {
         p.runningProperty().addListener((o, a, b) -> refresh());
         p.pausedProperty().addListener((o, a, b) -> refresh());
         p.progressProperty().addListener((o, a, g) -> progress(g));
-        bench.viewProperty().addListener((o, a, b) -> refresh());
+        work.document().viewProperty().addListener((o, a, b) -> refresh());
         refresh();
     }
 
@@ -128,7 +127,7 @@ public final class ProveSheet extends VBox {
     }
 
     private void change(java.util.function.UnaryOperator<Preset> c) {
-        if (!setting) bench.prover().change(c);
+        if (!setting) work.prover().change(c);
     }
 
     private void progress(RenderJob.Progress g) {
@@ -145,24 +144,24 @@ public final class ProveSheet extends VBox {
 
     /** What the proof will take, and why that can be said. */
     private void foresee(Estimate e) {
-        Preset p = bench.prover().presetProperty().get();
+        Preset p = work.prover().presetProperty().get();
         foreseen.setText(e == null || p == null ? "How long it takes is known after the first proof of this view, or when its ways are measured below."
                 : "About " + Texts.time(e.seconds()) + ", " + Texts.time(e.low()) + " to " + Texts.time(e.high()) + "; " + Texts.aimed(p) + " about "
                         + Texts.noise(e.noise()) + ". From " + e.basis() + ".");
     }
 
     private void refresh() {
-        View v = bench.view();
-        Preset p = bench.prover().presetProperty().get();
-        boolean busy = bench.prover().runningProperty().get();
+        View v = work.document().view();
+        Preset p = work.prover().presetProperty().get();
+        boolean busy = work.prover().runningProperty().get();
         running.setVisible(busy);
         running.setManaged(busy);
-        pause.setText(bench.prover().pausedProperty().get() ? "Go on" : "Pause");
+        pause.setText(work.prover().pausedProperty().get() ? "Go on" : "Pause");
         setDisable(v == null);
         if (v == null || p == null) return;
         setting = true;
         int[] s = Presets.size(p, v);
-        quality.show(Math.pow(2, bench.prover().presets().quality()));
+        quality.show(Math.pow(2, work.prover().presets().quality()));
         width.show(s[0]);
         noise.show(p.noiseAim());
         time.show(p.timeLimit());
@@ -182,7 +181,7 @@ public final class ProveSheet extends VBox {
         denoise.setDisable(busy);
         delivered.setSelected(p.aimsAtDenoised());
         delivered.setDisable(busy || !p.denoise());
-        size.setText(Texts.size(s[0], s[1]) + " pixels" + (bench.prover().regionProperty().get() == null ? "" : ", only the region") + ". "
+        size.setText(Texts.size(s[0], s[1]) + " pixels" + (work.prover().regionProperty().get() == null ? "" : ", only the region") + ". "
                 + limits(p));
         // Where light does not go on there is nothing to tell apart.
         Ui.show(kinds, p.bounces() > 1);

@@ -4,7 +4,6 @@ import bake.desktop.parts.Ui;
 import bake.desktop.text.Texts;
 import bake.desktop.work.CompareHand;
 import bake.desktop.work.PrintLight;
-import bake.desktop.work.Workbench;
 import bake.studio.proof.Differences;
 import bake.studio.proof.Proof;
 import java.util.ArrayList;
@@ -24,7 +23,7 @@ import javafx.scene.layout.VBox;
 /** Under the easel on the Prove station: how two hung prints are looked at, and only what differs between them. */
 public final class ProveStrip extends VBox {
     private static final int MOST = 7;
-    private final Workbench bench;
+    private final ProveWork work;
     private final GridPane table = new GridPane();
     private final ToggleGroup modes = new ToggleGroup();
     private final Label flip = Ui.label("", "strip-figure");
@@ -33,8 +32,8 @@ public final class ProveStrip extends VBox {
     private final ToggleButton same = new ToggleButton("A's exposure for both");
     private final HBox choice, light;
 
-    public ProveStrip(Workbench bench) {
-        this.bench = bench;
+    public ProveStrip(ProveWork work) {
+        this.work = work;
         getStyleClass().add("strip");
         setSpacing(6);
         table.setHgap(18);
@@ -47,25 +46,25 @@ public final class ProveStrip extends VBox {
         light = light();
         looks = Ui.row(choice, flip, Ui.spring(), light);
         modes.selectedToggleProperty().addListener((o, a, b) -> {
-            if (b != null) bench.comparing().modeProperty().set(mode((String) b.getUserData()));
+            if (b != null) work.comparing().modeProperty().set(mode((String) b.getUserData()));
         });
-        HBox below = Ui.row(table, Ui.spring(), new ProofMap(bench));
+        HBox below = Ui.row(table, Ui.spring(), new ProofMap(work));
         below.setAlignment(Pos.TOP_LEFT);
         // Where it is narrow texts are cut: nothing pushes the sheet out of the window.
         for (Region r : new Region[] {this, looks, table, below}) r.setMinWidth(0);
         getChildren().addAll(looks, below);
-        bench.prints().aProperty().addListener((o, a, b) -> fill());
-        bench.prints().bProperty().addListener((o, a, b) -> fill());
-        bench.comparing().foundProperty().addListener((o, a, b) -> fill());
-        bench.comparing().modeProperty().addListener((o, a, b) -> fill());
-        bench.comparing().light().stopsProperty().addListener((o, a, b) -> fill());
-        bench.prints().all().addListener((javafx.collections.ListChangeListener<Object>) c -> fill());
+        work.prints().aProperty().addListener((o, a, b) -> fill());
+        work.prints().bProperty().addListener((o, a, b) -> fill());
+        work.comparing().foundProperty().addListener((o, a, b) -> fill());
+        work.comparing().modeProperty().addListener((o, a, b) -> fill());
+        work.comparing().light().stopsProperty().addListener((o, a, b) -> fill());
+        work.prints().all().addListener((javafx.collections.ListChangeListener<Object>) c -> fill());
         fill();
     }
 
     /** Brighter and darker, for a look into shadows and lights. */
     private HBox light() {
-        PrintLight l = bench.comparing().light();
+        PrintLight l = work.comparing().light();
         same.setId("same-exposure");
         same.getStyleClass().addAll("small", "on-easel");
         same.setTooltip(Ui.tip("B is shown by the exposure and the tones of A: what differs then is the light"));
@@ -86,18 +85,18 @@ public final class ProveStrip extends VBox {
 
     private void fill() {
         table.getChildren().clear();
-        Proof a = bench.prints().aProperty().get(), b = bench.prints().bProperty().get();
+        Proof a = work.prints().aProperty().get(), b = work.prints().bProperty().get();
         boolean both = a != null && b != null;
         Ui.show(looks, a != null || b != null);
         Ui.show(choice, both);
         Ui.show(flip, both);
         Ui.show(same, both);
-        int n = bench.comparing().light().stopsProperty().get();
+        int n = work.comparing().light().stopsProperty().get();
         stops.setText(n == 0 ? "as they are" : (n > 0 ? "+" : "\u2212") + Math.abs(n) + (Math.abs(n) == 1 ? " stop" : " stops") + ", raw light");
-        CompareHand.Mode now = bench.comparing().modeProperty().get();
+        CompareHand.Mode now = work.comparing().modeProperty().get();
         for (Toggle t : modes.getToggles()) if (mode((String) t.getUserData()) == now) t.setSelected(true);
         if (a == null && b == null) {
-            table.add(Ui.label(bench.prints().all().isEmpty()
+            table.add(Ui.label(work.prints().all().isEmpty()
                     ? "Make a proof with F5. Two of them can be hung as A and B and looked at against each other."
                     : "Click a print to hang it as A, Shift+click another to hang it as B.", "strip-title"), 0, 0, 3, 1);
             return;
@@ -105,7 +104,7 @@ public final class ProveStrip extends VBox {
         table.add(Ui.label("", "strip-title"), 0, 0);
         table.add(Ui.label(a == null ? "" : "A", "column-a"), 1, 0);
         table.add(Ui.label(b == null ? "" : "B", "column-b"), 2, 0);
-        CompareHand.Found f = bench.comparing().foundProperty().get();
+        CompareHand.Found f = work.comparing().foundProperty().get();
         if (a != null && b != null) both(a, b, f);
         else one(a == null ? b : a, a == null);
     }
@@ -113,7 +112,8 @@ public final class ProveStrip extends VBox {
     /** Both: time and noise, and all that differs. */
     private void both(Proof a, Proof b, CompareHand.Found f) {
         flip.setText(f == null ? "looking\u2026" : Double.isNaN(f.flip()) ? "two sizes" : String.format(Locale.ROOT, "FLIP %.3f", f.flip())
-                + (bench.comparing().modeProperty().get() == CompareHand.Mode.FLIP ? "   hold F for B, \u2190 \u2192 other prints as A" : bench.comparing().modeProperty().get() == CompareHand.Mode.DIFFERENCE
+                + (work.comparing().modeProperty().get() == CompareHand.Mode.FLIP ? "   hold F for B, \u2190 \u2192 other prints as A"
+                : work.comparing().modeProperty().get() == CompareHand.Mode.DIFFERENCE
                         ? "   black 0, red 0.4, yellow 0.7, white 1" : ""));
         int r = row(1, "Time, passes, noise", figures(a), figures(b), true);
         if (a.error() != null || b.error() != null) r = row(r, "Error left when denoised", error(a), error(b), true);

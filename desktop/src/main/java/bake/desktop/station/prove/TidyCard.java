@@ -3,7 +3,6 @@ package bake.desktop.station.prove;
 import bake.desktop.parts.Field;
 import bake.desktop.parts.Ui;
 import bake.desktop.work.TidyHand;
-import bake.desktop.work.Workbench;
 import bake.studio.proof.Proof;
 import bake.studio.proof.Thinning;
 import java.util.List;
@@ -19,14 +18,14 @@ final class TidyCard extends VBox {
     private static final int NAMED = 8;
     private final TidyHand hand;
 
-    TidyCard(Workbench bench) {
+    TidyCard(ProveWork work) {
         super(7);
-        hand = bench.prints().tidy();
+        hand = work.prints().tidy();
         setId("tidy-card");
         getStyleClass().add("card");
         hand.foundProperty().addListener((o, a, b) -> Ui.refill(this, this::fill));
         // Only who looks at it waits for the disk.
-        bench.prints().all().addListener((ListChangeListener<Proof>) c -> look());
+        work.prints().all().addListener((ListChangeListener<Proof>) c -> look());
         visibleProperty().addListener((o, a, b) -> look());
         sceneProperty().addListener((o, a, b) -> look());
         fill();

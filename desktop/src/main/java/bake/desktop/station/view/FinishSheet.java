@@ -8,7 +8,6 @@ import bake.desktop.parts.Ui;
 import bake.desktop.text.Quantity;
 import bake.desktop.work.FinishHand;
 import bake.desktop.work.Station;
-import bake.desktop.work.Workbench;
 import bake.formats.project.FinishSpec;
 import bake.formats.project.View;
 import bake.studio.live.ToneHistogram;
@@ -29,7 +28,7 @@ import javafx.stage.FileChooser;
 
 /** View, second page: what is done to the picture after it is rendered. Everything shows at once and nothing is rendered again. */
 final class FinishSheet extends VBox {
-    private final Workbench bench;
+    private final ViewWork work;
     private final FinishHand hand;
     /** What shows the values of a view anew. */
     private final List<Consumer<View>> shown = new ArrayList<>();
@@ -39,13 +38,14 @@ final class FinishSheet extends VBox {
     private final Label table = Ui.label("", "line-name");
     private boolean setting;
 
-    FinishSheet(Workbench bench) {
-        this.bench = bench;
-        hand = bench.finish();
+    FinishSheet(ViewWork work) {
+        this.work = work;
+        hand = work.finish();
         board = new CurveBoard((c, gesture) -> hand.curve(colour(), c, gesture));
-        getChildren().addAll(new LooksCard(bench), tones(), curves(), colours(), sky(), lens(), drawing(), paper());
-        bench.viewProperty().addListener((o, a, v) -> refresh());
-        bench.stationProperty().addListener((o, a, b) -> refresh());
+        getChildren().addAll(new LooksCard(work), tones(), curves(), colours(), sky(), lens(), drawing(), new PaperCard(hand));
+        work.tones().countedProperty().addListener((o, a, c) -> show(c.histogram()));
+        work.document().viewProperty().addListener((o, a, v) -> refresh());
+        work.station().addListener((o, a, b) -> refresh());
         visibleProperty().addListener((o, a, b) -> refresh());
         refresh();
     }
@@ -76,7 +76,7 @@ final class FinishSheet extends VBox {
         curve.setId("finish-kind");
         curve.setAccessibleText("Tone curve");
         curve.valueProperty().addListener((o, a, b) -> {
-            if (!setting && b != null) bench.editView(null, v -> v.withCurve(b.toLowerCase(Locale.ROOT)));
+            if (!setting && b != null) work.document().editView(null, v -> v.withCurve(b.toLowerCase(Locale.ROOT)));
         });
         shown.add(v -> curve.setValue(word(ToneCurve.valueOf(v.curve().toUpperCase(Locale.ROOT)))));
         CheckBox hue = new CheckBox("Keep hues in bright light");
@@ -114,7 +114,7 @@ final class FinishSheet extends VBox {
         Node choice = Ui.choice(colour, "curve-of-", "All", "Red", "Green", "Blue");
         colour.getToggles().getFirst().setSelected(true);
         colour.selectedToggleProperty().addListener((o, a, b) -> {
-            if (b != null && bench.view() != null) board.show(hand.curve(colour()));
+            if (b != null && work.document().view() != null) board.show(hand.curve(colour()));
         });
         shown.add(v -> board.show(hand.curve(colour())));
         return Ui.card("Curve", Ui.button("curve-straight", "Straighten", "Takes all points of this curve away", () -> hand.curve(colour(),
@@ -128,7 +128,7 @@ final class FinishSheet extends VBox {
     private Node colours() {
         Dial white = new Dial("white-balance", "White balance", "%.0f K", 2000, 12_000, Look.NEUTRAL, true,
                 "Light of this colour temperature looks white: lamps about 2700 to 3000 K, sun about 5200 K.", x -> {
-            if (!setting) bench.editView("white", v -> v.withWhiteBalance(Math.rint(x / 10) * 10));
+            if (!setting) work.document().editView("white", v -> v.withWhiteBalance(Math.rint(x / 10) * 10));
         });
         shown.add(v -> white.show(v.look().whiteBalance()));
         ToggleButton pick = new ToggleButton("Pick a grey");
@@ -159,7 +159,7 @@ final class FinishSheet extends VBox {
             int at = c;
             f[c] = new Field("finish-" + key + "-" + "rgb".charAt(c), 52, t -> {
                 double x = q.parse(t, least, most);
-                List<Double> v = new ArrayList<>(values(key, bench.view(), usual));
+                List<Double> v = new ArrayList<>(values(key, work.document().view(), usual));
                 v.set(at, x);
                 hand.set(key, v.stream().allMatch(d -> d == usual) ? null : List.copyOf(v));
             });
@@ -213,42 +213,10 @@ final class FinishSheet extends VBox {
                 dial("washSize", "Brush", "%.0f \u2030", 1, 30, d.washSize(), "Thousandths of the picture's height.", FinishSpec::washSize)));
     }
 
-    /** How it will be printed; a way to look, which changes no picture. */
-    private Node paper() {
-        Label name = Ui.note("");
-        CheckBox show = new CheckBox("Look at it as printed"), marks = new CheckBox("Mark what the paper cannot show");
-        show.setId("paper-show");
-        marks.setId("paper-marks");
-        Runnable see = () -> {
-            FinishHand.Through t = hand.throughProperty().get();
-            boolean paper = t == FinishHand.Through.PAPER || t == FinishHand.Through.PAPER_MARKED;
-            show.setSelected(paper);
-            marks.setSelected(t == FinishHand.Through.PAPER_MARKED);
-            boolean none = hand.paperProperty().get() == null;
-            show.setDisable(none);
-            marks.setDisable(none);
-            name.setText(none ? "Choose the ICC profile of the paper and its printer. Pictures stay as they are." : hand.paperProperty().get().name());
-        };
-        show.setOnAction(e -> hand.throughProperty().set(show.isSelected() ? FinishHand.Through.PAPER : FinishHand.Through.NOTHING));
-        marks.setOnAction(e -> hand.throughProperty().set(marks.isSelected() ? FinishHand.Through.PAPER_MARKED : FinishHand.Through.PAPER));
-        hand.throughProperty().addListener((o, a, b) -> see.run());
-        hand.paperProperty().addListener((o, a, b) -> see.run());
-        see.run();
-        return Ui.card("Paper", Ui.button("paper-choose", "Profile\u2026", "An ICC profile: .icc or .icm", this::profile, "small"), name, show, marks);
-    }
-
-    private void profile() {
-        FileChooser c = new FileChooser();
-        c.setTitle("Choose the profile of the paper");
-        c.getExtensionFilters().add(new FileChooser.ExtensionFilter("ICC profiles", "*.icc", "*.icm"));
-        File f = c.showOpenDialog(getScene().getWindow());
-        if (f != null) hand.paper(f.toPath());
-    }
-
     private void refresh() {
         // So many values are not shown anew at each edit while nobody sees them.
-        if (bench.stationProperty().get() != Station.VIEW || !isVisible()) return;
-        View v = bench.view();
+        if (work.station().get() != Station.VIEW || !isVisible()) return;
+        View v = work.document().view();
         setDisable(v == null);
         if (v == null) return;
         setting = true;

@@ -1,9 +1,8 @@
 package bake.desktop.station.view;
 
 import bake.desktop.parts.Ui;
-import bake.desktop.work.FinishHand;
+import bake.desktop.work.LooksHand;
 import bake.desktop.work.Views;
-import bake.desktop.work.Workbench;
 import bake.formats.project.SavedLook;
 import bake.formats.project.View;
 import java.util.List;
@@ -17,8 +16,8 @@ import javafx.scene.layout.VBox;
 
 /** Looks with names: put on, kept, given to other views, and looked at beside the one before. */
 final class LooksCard extends VBox {
-    private final Workbench bench;
-    private final FinishHand hand;
+    private final ViewWork work;
+    private final LooksHand hand;
     private final MenuButton looks = new MenuButton("Put on a look"), keep = new MenuButton("Keep");
     private final Button swap;
     private final TextField name = new TextField();
@@ -26,10 +25,10 @@ final class LooksCard extends VBox {
     private final Button newer;
     private final VBox changes = new VBox(3);
 
-    LooksCard(Workbench bench) {
+    LooksCard(ViewWork work) {
         super(7);
-        this.bench = bench;
-        hand = bench.finish();
+        this.work = work;
+        hand = work.looks();
         getStyleClass().add("card");
         looks.setId("looks");
         keep.setId("look-keep");
@@ -47,7 +46,7 @@ final class LooksCard extends VBox {
                 try {
                     hand.save(name.getText().strip(), k);
                 } catch (IllegalArgumentException x) {
-                    bench.notices().say(x.getMessage());
+                    work.notices().say(x.getMessage());
                 }
             });
             keep.getItems().add(m);
@@ -58,11 +57,15 @@ final class LooksCard extends VBox {
         }, "small");
         standing.setId("look-standing");
         newer = Ui.button("look-newer", "Take the newer", null, () -> hand.use(hand.newer()), "small");
-        getChildren().addAll(Ui.row(Ui.label("Look", "card-title"), Ui.spring(), Ui.button("finish-clear", "Nothing", "Takes everything on this page away but the tone curve and the balance", hand::clear, "small")),
-                Ui.row(looks, swap, Ui.button("look-to-all", "To all views", "All views are finished like this one; one step, which can be undone", () -> bench.views().giveToAll(Views.Part.LOOK), "small")),
+        getChildren().addAll(Ui.row(Ui.label("Look", "card-title"), Ui.spring(),
+                Ui.button("finish-clear", "Nothing", "Takes everything on this page away but the tone curve and the balance",
+                work.finish()::clear, "small")),
+                Ui.row(looks, swap, Ui.button("look-to-all", "To all views",
+                "All views are finished like this one; one step, which can be undone", () -> work.views().giveToAll(Views.Part.LOOK),
+                "small")),
                 Ui.row(standing, Ui.spring(), newer), changes, Ui.row(name, keep));
         hand.looks().addListener((ListChangeListener<SavedLook>) c -> fill());
-        bench.viewProperty().addListener((o, a, b) -> refresh());
+        work.document().viewProperty().addListener((o, a, b) -> refresh());
         fill();
         refresh();
     }
@@ -84,7 +87,7 @@ final class LooksCard extends VBox {
 
     private void refresh() {
         Ui.show(swap, hand.hasOther());
-        View v = bench.view();
+        View v = work.document().view();
         SavedLook on = hand.began(), next = hand.newer();
         List<String> otherwise = on == null ? List.of() : on.differences(v);
         standing.setText(on == null ? v == null || v.finish().look() == null ? "" : v.finish().look() + ", which no shelf has any more."

@@ -3,7 +3,6 @@ package bake.desktop.station.view;
 import bake.desktop.parts.Field;
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Quantity;
-import bake.desktop.work.Workbench;
 import bake.formats.project.View;
 import bake.studio.plan.Sizes;
 import javafx.scene.Node;
@@ -17,7 +16,7 @@ import javafx.scene.layout.VBox;
 /** The size of the final: in pixels, as a screen, or as paper at some resolution; and what it would be on paper. */
 final class SizeCard extends VBox {
     private static final int MOST = 30_000;
-    private final Workbench bench;
+    private final ViewWork work;
     private final Field width = new Field("final-width", 66, t -> size(t, 0)), height = new Field("final-height", 66, t -> size(t, 1)),
             dpi = new Field("size-dpi", 50, this::dpi), bleed = new Field("size-bleed", 60, this::bleed);
     private final CheckBox locked = new CheckBox("Keep the shape");
@@ -25,9 +24,9 @@ final class SizeCard extends VBox {
     /** What paper is turned into pixels with. */
     private double perInch = Sizes.FINE, beyond;
 
-    SizeCard(Workbench bench, Node setting) {
+    SizeCard(ViewWork work, Node setting) {
         super(7);
-        this.bench = bench;
+        this.work = work;
         getStyleClass().add("card");
         locked.setId("size-locked");
         locked.setTooltip(Ui.tip("The other side follows, so that the picture's shape stays"));
@@ -60,13 +59,14 @@ final class SizeCard extends VBox {
     }
 
     private void set(int w, int h, View.PrintSpec print) {
-        if (bench.view() != null) bench.editView(null, v -> v.withSize(Math.min(w, MOST), Math.min(h, MOST)).withPrint(print));
+        if (work.document().view() != null) work.document().editView(null, v -> v.withSize(Math.min(w, MOST), Math.min(h, MOST))
+                .withPrint(print));
     }
 
     private void size(String t, int side) {
         int n = (int) Math.rint(Quantity.PIXELS.parse(t, 1, MOST));
         boolean keep = locked.isSelected();
-        bench.editView(null, v -> {
+        work.document().editView(null, v -> {
             int[] s = v.size();
             int other = keep ? Math.clamp(Math.round((double) n * s[1 - side] / s[side]), 1, MOST) : s[1 - side];
             return v.withSize(side == 0 ? n : other, side == 0 ? other : n).withPrint(null);

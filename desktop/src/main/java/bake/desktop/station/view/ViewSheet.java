@@ -10,8 +10,6 @@ import bake.desktop.text.Quantity;
 import bake.desktop.text.Texts;
 import bake.desktop.work.CameraHand;
 import bake.desktop.work.GivesWay;
-import bake.desktop.work.GoInside;
-import bake.desktop.work.Workbench;
 import bake.formats.project.View;
 import java.util.Locale;
 import java.util.function.UnaryOperator;
@@ -23,7 +21,7 @@ import javafx.scene.layout.VBox;
 
 /** View: the saved views, the camera and its exposure, and the size of the final. */
 final class ViewSheet extends VBox {
-    private final Workbench bench;
+    private final ViewWork work;
     private final CameraHand hand;
     private final KindPart kind;
     private final ViewList list;
@@ -38,8 +36,8 @@ final class ViewSheet extends VBox {
     private final Field shutter = new Field("camera-shutter", 90, this::shutter);
     private boolean setting;
 
-    ViewSheet(Workbench bench, CameraHand hand) {
-        this.bench = bench;
+    ViewSheet(ViewWork work, CameraHand hand) {
+        this.work = work;
         this.hand = hand;
         for (int i = 0; i < 6; i++) {
             int k = i;
@@ -48,21 +46,21 @@ final class ViewSheet extends VBox {
         }
         name = new Field("view-name", 120, t -> {
             if (t.isEmpty()) throw new IllegalArgumentException("A view has a name.");
-            bench.views().rename(t);
+            work.views().rename(t);
         });
         name.getStyleClass().remove("figure-field");
-        Button add = Ui.button("add-view", "Keep as new", "Keeps this camera as another view", bench.views()::add, "small");
-        Button delete = Ui.button("delete-view", "Delete", "Takes this view away; undo brings it back", bench.views()::delete, "small");
+        Button add = Ui.button("add-view", "Keep as new", "Keeps this camera as another view", work.views()::add, "small");
+        Button delete = Ui.button("delete-view", "Delete", "Takes this view away; undo brings it back", work.views()::delete, "small");
         Button inside = Ui.button("go-inside", "Go inside", "Adds a view from inside the building, in its largest room with glass",
-                () -> GoInside.from(bench), "small");
-        java.util.function.Function<String, java.nio.file.Path> pictures = view -> bench.prints().store() == null ? null
-                : bench.prints().all().stream().filter(
+                () -> work.views().inside(), "small");
+        java.util.function.Function<String, java.nio.file.Path> pictures = view -> work.prints().store() == null ? null
+                : work.prints().all().stream().filter(
                 p -> p.view().name().equals(view)
-                && p.over() == 0).findFirst().map(bench.prints().store()::picture).orElse(null);
-        list = new ViewList(bench.views(), pictures);
-        moods = new MoodTable(bench.views(), pictures);
+                && p.over() == 0).findFirst().map(work.prints().store()::picture).orElse(null);
+        list = new ViewList(work.views(), pictures);
+        moods = new MoodTable(work.views(), pictures);
         VBox views = Ui.card("Views", Ui.row(add, inside, delete), list, Ui.row(Ui.label("Name", "dial-name"), name),
-                Ui.foldedAway("moods-more", "Moods", Ui.note("The same cameras in other light."), moods), new CopyRow(bench.views()));
+                Ui.foldedAway("moods-more", "Moods", Ui.note("The same cameras in other light."), moods), new CopyRow(work.views()));
         javafx.scene.layout.HBox.setHgrow(name, javafx.scene.layout.Priority.ALWAYS);
         focal = new Dial("focal", "Focal length", "%.0f mm", 8, 300, 24, true, "On the sensor of this camera, usually 36 mm wide.",
                 x -> camera("focal", c -> c.withFocal(x)));
@@ -88,7 +86,7 @@ final class ViewSheet extends VBox {
                 c -> c.withShift(b, c.shift(), c.shiftAcross())));
         depth.selectedProperty().addListener((o, a, b) -> camera(null,
                 c -> c.withFocus(b, c.focus())));
-        kind = new KindPart(bench);
+        kind = new KindPart(work);
         VBox lens = Ui.card("Camera", null, kind, focal, shift, across, upright, depth, focus,
                 Ui.more("place-more", Ui.row(Ui.label("Stands at x, y", "dial-name"), Ui.spring(), place[0], place[1]),
                 Ui.row(Ui.label("Eye height z", "dial-name"), Ui.spring(), place[2]),
@@ -102,15 +100,15 @@ final class ViewSheet extends VBox {
         VBox exposure = Ui.card("Exposure", shutter, ev, Ui.row(Ui.label("Follows", "dial-name"), Ui.spring(), follows), fNumber, iso,
                 Ui.row(Ui.label("Meter", "dial-name"), Ui.spring(), Ui.button("meter-whole", "Whole", "Middle grey on average over the whole picture", () -> hand.meter(1), "small"),
                 Ui.button("meter-middle", "Middle", "The same over the middle", () -> hand.meter(0.35), "small")));
-        size = new SizeCard(bench, Ui.row(Ui.label("Presets for", "dial-name"), Ui.spring(), Ui.choice(settings, "setting-", "Interior",
+        size = new SizeCard(work, Ui.row(Ui.label("Presets for", "dial-name"), Ui.spring(), Ui.choice(settings, "setting-", "Interior",
                 "Exterior")));
         settings.selectedToggleProperty().addListener((o, a, b) -> {
-            if (!setting && b != null) bench.editView(null, v -> v.setting().equalsIgnoreCase((String) b.getUserData()) ? v
+            if (!setting && b != null) work.document().editView(null, v -> v.setting().equalsIgnoreCase((String) b.getUserData()) ? v
                     : v.withSetting(((String) b.getUserData()).toLowerCase(Locale.ROOT)));
         });
         getChildren().addAll(views, exposure, lens, size);
-        bench.viewProperty().addListener((o, a, v) -> refresh());
-        bench.prints().all().addListener((javafx.collections.ListChangeListener<Object>) c -> refresh());
+        work.document().viewProperty().addListener((o, a, v) -> refresh());
+        work.prints().all().addListener((javafx.collections.ListChangeListener<Object>) c -> refresh());
         refresh();
     }
 
@@ -125,7 +123,7 @@ final class ViewSheet extends VBox {
     }
 
     private void camera(String key, UnaryOperator<Camera> change) {
-        if (!setting) bench.editView(key, v -> v.withCamera(change.apply(v.camera().camera())));
+        if (!setting) work.document().editView(key, v -> v.withCamera(change.apply(v.camera().camera())));
     }
 
     private void place(int k, String t) {
@@ -144,13 +142,13 @@ final class ViewSheet extends VBox {
     }
 
     private void refresh() {
-        View v = bench.view();
+        View v = work.document().view();
         setDisable(v == null);
         if (v == null) return;
         setting = true;
-        list.show(bench.project().views(), v);
-        moods.show(bench.project().views(), v);
-        lookupDelete(bench.project().views().size() < 2);
+        list.show(work.document().project().views(), v);
+        moods.show(work.document().project().views(), v);
+        lookupDelete(work.document().project().views().size() < 2);
         name.show(v.name());
         Camera c = v.camera().camera();
         focal.show(c.focal());

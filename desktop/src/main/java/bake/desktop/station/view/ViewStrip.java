@@ -3,13 +3,10 @@ package bake.desktop.station.view;
 import bake.desktop.parts.Ui;
 import bake.desktop.work.CameraHand;
 import bake.desktop.work.FinishHand;
-import bake.desktop.work.Station;
-import bake.desktop.work.Workbench;
-import bake.studio.live.LiveRender;
+import bake.desktop.work.Tones;
 import bake.studio.live.ToneHistogram;
 import bake.studio.live.Waveform;
 import java.util.Locale;
-import java.util.function.Consumer;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Button;
@@ -26,19 +23,16 @@ public final class ViewStrip extends VBox {
     private static final double FAR = 3, NEAR = 0.15;
     /** Widths, pixels: of the tones, of what stands beside them, and of what is said of the exposure. */
     private static final double LEAST = 120, MOST = 420, BESIDE = 190, ADVICE = 110;
-    private static final int STRIPS = 210, LEVELS = 56;
     private final Canvas histogram = new Canvas(420, 62);
     private final Label clipped = Ui.label("", "strip-figure");
     private final CheckBox wave = new CheckBox("By columns"), zones = new CheckBox("Zones");
     private final Label advice = Ui.label("", "strip-text");
     private final Button mend;
-    private final Consumer<ToneHistogram> tones;
-    private final Workbench bench;
+    private final ViewWork work;
 
-    /** @param tones gets the tones of each picture, too */
-    public ViewStrip(Workbench bench, CameraHand hand, Consumer<ToneHistogram> tones) {
-        this.bench = bench;
-        this.tones = tones;
+    public ViewStrip(ViewWork work, CameraHand hand) {
+        this.work = work;
+        Tones tones = work.tones();
         mend = Ui.button("exposure-mend", "Meter", "Sets the exposure so that the whole picture is middle grey on average", () -> hand.meter(1), "small", "on-easel");
         getStyleClass().add("strip");
         setSpacing(8);
@@ -60,12 +54,12 @@ public final class ViewStrip extends VBox {
         });
         wave.setId("waveform");
         wave.setTooltip(Ui.tip("Tones by the columns of the picture, black below and white above, in place of the histogram"));
-        wave.selectedProperty().addListener((o, a, b) -> count(bench.easel().frameProperty().get()));
+        wave.selectedProperty().bindBidirectional(tones.byColumnsProperty());
         zones.setId("zones");
         zones.setTooltip(Ui.tip("False colours, one for each stop from middle grey, which is grey; red is white without anything in it"));
-        zones.selectedProperty().addListener((o, a, b) -> bench.finish().throughProperty().set(b ? FinishHand.Through.ZONES
+        zones.selectedProperty().addListener((o, a, b) -> work.finish().throughProperty().set(b ? FinishHand.Through.ZONES
                 : FinishHand.Through.NOTHING));
-        bench.finish().throughProperty().addListener((o, a, b) -> zones.setSelected(b == FinishHand.Through.ZONES));
+        work.finish().throughProperty().addListener((o, a, b) -> zones.setSelected(b == FinishHand.Through.ZONES));
         for (CheckBox c : new CheckBox[] {wave, zones}) c.getStyleClass().add("on-easel");
         advice.setId("exposure-advice");
         help.setWrapText(true);
@@ -77,35 +71,22 @@ public final class ViewStrip extends VBox {
         // What is beside the tones has its room first.
         widthProperty().addListener((o, a, b) -> {
             histogram.setWidth(Math.clamp(b.doubleValue() - right.prefWidth(-1) - BESIDE, LEAST, MOST));
-            count(bench.easel().frameProperty().get());
+            show(tones.countedProperty().get());
         });
-        bench.easel().frameProperty().addListener((o, a, f) -> count(f));
-        bench.stationProperty().addListener((o, a, b) -> count(bench.easel().frameProperty().get()));
+        tones.countedProperty().addListener((o, a, c) -> show(c));
     }
 
-    /** Pixels are counted on another thread, and only while somebody looks. */
-    private void count(LiveRender.Frame f) {
-        if (f == null || bench.view() == null || bench.stationProperty().get() != Station.VIEW) return;
-        bench.inBackground(() -> {
-            ToneHistogram t = ToneHistogram.of(f.argb());
-            Waveform w = wave.isSelected() ? Waveform.of(f.argb(), f.width(), STRIPS, LEVELS) : null;
-            var camera = bench.view() == null ? null : bench.view().camera().camera();
-            double room = f.spots() == null || camera == null || camera.form().clip() > 0 ? 9 : f.spots().clearance(camera.position());
-            double ev = f.spots() == null ? Double.NaN : f.spots().metered(1);
-            bench.later(() -> {
-                if (bench.easel().frameProperty().get() != f) return;
-                if (w == null) draw(t);
-                else draw(w);
-                clipped(t);
-                tones.accept(t);
-                advise(ev, room);
-            });
-        });
+    private void show(Tones.Counted c) {
+        if (c == null) return;
+        if (c.waveform() == null) draw(c.histogram());
+        else draw(c.waveform());
+        clipped(c.histogram());
+        advise(c.metered(), c.clearance());
     }
 
     /** How far the exposure is from what a meter says; beyond three stops it is said with its mend. */
     private void advise(double metered, double room) {
-        double off = bench.view() == null ? Double.NaN : bench.view().camera().camera().ev100() - metered;
+        double off = work.document().view() == null ? Double.NaN : work.document().view().camera().camera().ev100() - metered;
         boolean far = Math.abs(off) > FAR;
         advice.setText(Double.isNaN(off) ? "" : String.format(Locale.ROOT, far ? "%.1f stops too %s" : "metered EV %.1f", far ? Math.abs(off) : metered,
                 off > 0 ? "dark" : "bright"));
