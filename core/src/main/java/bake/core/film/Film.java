@@ -40,6 +40,9 @@ public final class Film {
     /** Three a pixel: light of all planes that every second sample found; null where no features are kept. */
     private final float[] odd;
 
+    /** What glows and is seen straight where its edges are; null as long as that was not looked for. */
+    private SeenGlow glow;
+
     /**
      * @param planeOf plane of each source group, 0 to planes - 1
      * @throws IllegalArgumentException when the size is not between 1x1 and what memory can index
@@ -102,6 +105,8 @@ public final class Film {
         out.accept(ByteBuffer.wrap(rates));
         Floats.write(out, rays);
         Floats.write(out, cover);
+        Floats.write(out, new int[] {glow == null ? -1 : glow.kept()});
+        if (glow != null) glow.save(out);
         if (features == null) return;
         Floats.write(out, features);
         out.accept(ByteBuffer.wrap(looks));
@@ -121,6 +126,10 @@ public final class Film {
         in.accept(ByteBuffer.wrap(rates));
         Floats.read(in, rays);
         Floats.read(in, cover);
+        int[] n = new int[1];
+        Floats.read(in, n);
+        if (n[0] < -1 || n[0] > counts.length) throw new IllegalArgumentException(n[0] + " pixels of " + counts.length);
+        glow = n[0] < 0 ? null : SeenGlow.load(in, counts.length, planes, n[0]);
         if (features == null) return;
         Floats.read(in, features);
         in.accept(ByteBuffer.wrap(looks));
@@ -199,6 +208,39 @@ public final class Film {
 
     public int planes() {
         return planes;
+    }
+
+    /**
+     * Keeps what glows and is seen straight apart from now on, at some pixels: x and y in turn. To be said before the first sample.
+     */
+    public void keepGlow(int[] pixels) {
+        int[] all = new int[pixels.length / 2];
+        for (int i = 0; i < all.length; i++) all[i] = at(pixels[2 * i], pixels[2 * i + 1]);
+        glow = new SeenGlow(counts.length, planes, all);
+    }
+
+    /** Whether it is known where what glows is kept apart. */
+    public boolean knowsGlow() {
+        return glow != null;
+    }
+
+    /** Whether samples of a pixel bring only the rest. */
+    public boolean keepsGlow(int x, int y) {
+        return glow != null && glow.keeps(at(x, y));
+    }
+
+    /** Adds what a sample or a look has seen glow, cd/m2; {@code input} is its place among the colours of a sample. */
+    public void addGlow(int x, int y, int input, float r, float g, float b) {
+        glow.add(at(x, y), planeOf[input], r, g, b);
+    }
+
+    /** Counts looks of a pixel that brought no light but glow. */
+    public void looked(int x, int y, int times) {
+        glow.looked(at(x, y), times);
+    }
+
+    private float glow(int i, int plane, int colour) {
+        return glow == null || !glow.keeps(i) ? 0 : glow.mean(i, plane, colour, counts[i]);
     }
 
     /** Adds one sample; {@code groups} holds three colours for each source group. */
@@ -285,6 +327,8 @@ public final class Film {
             return;
         }
         for (int c = 0; c < 3; c++) out[c] = odd[3 * i + c] / n;
+        if (glow == null || !glow.keeps(i)) return;
+        for (int p = 0; p < planes; p++) for (int c = 0; c < 3; c++) out[c] += glow.mean(i, p, c, counts[i]);
     }
 
     /** How much of the backdrop is covered at a pixel, 0 to 1: by surfaces, and by the shadow on shadow catchers. */
@@ -318,9 +362,9 @@ public final class Film {
     public void mean(int x, int y, int plane, float[] out) {
         int i = at(x, y), o = 3 * (planes * i + plane);
         float k = counts[i] > 0 ? 1f / counts[i] : 0;
-        out[0] = sums[o] * k;
-        out[1] = sums[o + 1] * k;
-        out[2] = sums[o + 2] * k;
+        out[0] = sums[o] * k + glow(i, plane, 0);
+        out[1] = sums[o + 1] * k + glow(i, plane, 1);
+        out[2] = sums[o + 2] * k + glow(i, plane, 2);
     }
 
     /**
@@ -339,6 +383,9 @@ public final class Film {
         out[0] = r * k;
         out[1] = g * k;
         out[2] = b * k;
+        if (glow == null || !glow.keeps(i)) return;
+        for (int p = 0; p < planes; p++)
+            for (int c = 0; c < 3; c++) out[c] += glow.mean(i, p, c, counts[i]) * (gains == null ? 1 : gains[3 * p + c]);
     }
 
     /** Estimated variance of the pixel's mean luminance, (cd/m2)^2; infinite below two samples. */
@@ -360,7 +407,8 @@ public final class Film {
             int o = 3 * (planes * i + p);
             l += 0.2126 * sums[o] + 0.7152 * sums[o + 1] + 0.0722 * sums[o + 2];
         }
-        return Math.max(0, squares[i] - l * l / n) / (n - 1.0) / n;
+        double seen = glow != null && glow.keeps(i) ? glow.variance(i, n) : 0;
+        return Math.max(0, squares[i] - l * l / n) / (n - 1.0) / n + seen;
     }
 
     /** Total samples taken. */

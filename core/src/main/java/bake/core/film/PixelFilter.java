@@ -100,6 +100,11 @@ public final class PixelFilter {
         return radius;
     }
 
+    /** Whether it takes light away somewhere. */
+    public boolean negative() {
+        return excess > 1.0001f;
+    }
+
     private int step(float u) {
         int a = 0, b = STEPS - 1;
         while (a < b) {

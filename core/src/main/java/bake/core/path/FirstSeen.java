@@ -6,8 +6,29 @@ import bake.core.surface.SurfacePoint;
 public final class FirstSeen {
     /** Base colour, normal, distance, and how much of the backdrop is covered. */
     public static final int LENGTH = 8, COVER = 7;
+    /** Most source groups that are seen at once: the sun before the sky. */
+    private static final int MOST = 2;
 
     public final float[] values = new float[LENGTH];
+
+    /** What the camera sees glow straight: of how many source groups, which ones, and their colours, cd/m2. */
+    public int glows;
+    public final int[] glowGroup = new int[MOST];
+    public final float[] glow = new float[3 * MOST];
+
+    /** Something that glows was met before anything else. */
+    void glow(int group, float[] rgb) {
+        if (glows == MOST) return;
+        glowGroup[glows] = group;
+        System.arraycopy(rgb, 0, glow, 3 * glows++, 3);
+    }
+
+    /** The same as another has seen. */
+    public void glowLike(FirstSeen o) {
+        glows = o.glows;
+        System.arraycopy(o.glowGroup, 0, glowGroup, 0, glows);
+        System.arraycopy(o.glow, 0, glow, 0, 3 * glows);
+    }
 
     /** No surface so far: white, facing the camera, far away. */
     public void nothing(float dx, float dy, float dz) {
@@ -17,6 +38,7 @@ public final class FirstSeen {
         values[5] = -dz;
         values[6] = 1e4f;
         values[COVER] = 1;
+        glows = 0;
     }
 
     public void surface(SurfacePoint p, float distance) {

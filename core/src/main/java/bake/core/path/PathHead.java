@@ -23,6 +23,8 @@ public final class PathHead {
     /** Rays that the path took, without those of its exchange. */
     public long rays;
     public final float[] features = new float[FirstSeen.LENGTH];
+    /** What it has seen glow straight. */
+    public final FirstSeen seen = new FirstSeen();
     /** Throughput from the camera to the first point. */
     public float br, bg, bb;
     /** Whether second points of others may be seen from the first one. */

@@ -83,6 +83,8 @@ public final class PathTracer {
      * the light and spreads it.
      */
     private static final float GATHERED = 0.3f;
+    /** Whether the path comes straight from the camera, with nothing passed so far. */
+    boolean bare;
     private final Passage passage;
     final MirroredLook look = new MirroredLook();
     private Occlusion occlusion = Occlusion.NONE;
@@ -247,7 +249,9 @@ public final class PathTracer {
         onlook.begin(true);
         first.nothing(dx, dy, dz);
         look.begin(!probing && !cells.on());
+        bare = true;
         walk(0);
+        bare = false;
         if (!seeing && look.go(this)) {
             random.other();
             trail.none();
@@ -345,6 +349,7 @@ public final class PathTracer {
     }
 
     private void begin(PathSampler sampler, float[] add, float weight) {
+        bare = false;
         random = sampler;
         onlook.begin(false);
         trail.none();
@@ -392,6 +397,7 @@ public final class PathTracer {
                     return;
                 }
                 if (++passes > MOST_PASSES) return;
+                bare = false;
                 passage.onward();
                 continue;
             }
@@ -399,10 +405,12 @@ public final class PathTracer {
             passage.absorb();
             if (scene.surfaces().isPane(point.material)) {
                 if (point.emitR + point.emitG + point.emitB > 0 && !photons.on()) met.glow();
+                bare = false;
                 if (++passes > MOST_PASSES || !passage.pane()) return;
                 continue;
             }
             if (scene.surfaces().isSoft(point.material) && passage.soft()) {
+                bare = false;
                 if (++passes > MOST_PASSES) return;
                 continue;
             }
@@ -422,8 +430,9 @@ public final class PathTracer {
                 float[] b = onlook.seen();
                 add(onlook.seenGroup(), b[0], b[1], b[2]);
             }
-            if (seeing) return;
             if (point.emitR + point.emitG + point.emitB > 0) met.glow();
+            bare = false;
+            if (seeing) return;
             if (past) reached = travelled;
             past = false;
             if (lastBounce || bounce >= bounces) return;

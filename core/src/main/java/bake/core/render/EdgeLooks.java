@@ -16,8 +16,11 @@ import java.util.function.BooleanSupplier;
  * 2013).
  */
 final class EdgeLooks {
-    /** Pass before which it is done: enough samples to see where edges are. */
-    static final int PASS = 4;
+    /**
+     * Pass before which it is done: enough samples to see where edges are; and that of pictures which are to be seen promptly, that is before
+     * they are first denoised well.
+     */
+    static final int PASS = 4, LATER = 8;
     /** Looks of a pixel. */
     private static final int LOOKS = 24;
     /** Steps between neighbours that count: of base colour and of the normal, squared, and of distance, as a share of it. */

@@ -14,6 +14,7 @@ import bake.core.outlook.Scenery;
 import bake.core.path.BounceSettings;
 import bake.core.path.Daylight;
 import bake.core.path.FirstSeen;
+import bake.core.path.LightPart;
 import bake.core.path.PathHead;
 import bake.core.path.PathSettings;
 import bake.core.path.PathTracer;
@@ -51,6 +52,8 @@ public final class Renderer implements Passes {
     private final double[] clamped;
     /** Factors on the light of source groups, or null. */
     private final float[] gains;
+    /** Luminance that saturates the camera, cd/m2. */
+    private final double white;
     private long raysBefore;
     private double clampedBefore;
     /** Null where paths are not guided. */
@@ -84,6 +87,7 @@ public final class Renderer implements Passes {
         this.settings = settings;
         this.region = region.within(film.width(), film.height());
         lens = new Lens(camera, film.width(), film.height());
+        white = camera.saturation();
         gains = scene.lights().gains(scene.scene().levels());
         Scenery scenery = scene.scenery().framed(film.width() / (double) film.height());
         int n = workers.threads();
@@ -233,7 +237,8 @@ public final class Renderer implements Passes {
                     settings.edges(), settings.seed(), workers, stop);
             if (effort == null) return false;
         }
-        if (number == EdgeLooks.PASS && film.hasFeatures() && !settings.prompt()
+        if (!film.knowsGlow() && number == 0 && !glowEdges(workers, stop)) return false;
+        if (number == (settings.prompt() ? EdgeLooks.LATER : EdgeLooks.PASS) && film.hasFeatures()
                 && !new EdgeLooks(lens, settings.filter(), film, region, settings.seed()).take(tracers, samplers, paths, workers, stop))
             return false;
         if (adaptivity.on() && Adaptivity.due(number)) adaptivity.share(film, region, effort, number);
@@ -243,6 +248,17 @@ public final class Renderer implements Passes {
         });
         for (boolean s : stopped) if (s) return false;
         return true;
+    }
+
+    /** Filters that take light away have nothing to do with what a look sees. */
+    private boolean glowEdges(Workers workers, BooleanSupplier stop) {
+        return settings.filter().negative() || new GlowEdges(lens, settings.filter(), film, region, settings.seed(), white)
+                .take(tracers, samplers, paths, this::seen, gains, workers, stop);
+    }
+
+    /** Where the film takes light of a source group that is seen straight. */
+    private int seen(int group) {
+        return parted ? LightPart.SEEN.ordinal() * (film.inputs() / LightPart.COUNT) + group : group;
     }
 
     private void tile(int worker, int number, int x0, int y0) {
@@ -305,11 +321,25 @@ public final class Renderer implements Passes {
     private void add(int worker, PathHead head) {
         if (gains != null) for (int i = 0; i < head.out.length; i++) head.out[i] *= gains[i % gains.length];
         if (head.weight != 1) for (int i = 0; i < head.out.length; i++) head.out[i] *= head.weight;
+        if (head.seen.glows > 0 && film.keepsGlow(head.x, head.y)) glow(head);
         film.add(head.x, head.y, head.out);
         film.addCover(head.x, head.y, head.features[FirstSeen.COVER] * head.weight);
         film.addFeatures(head.x, head.y, head.features);
         if (adaptivity.on()) film.addRays(head.x, head.y, head.rays);
         clamped[worker] += head.clamped;
+    }
+
+    /** What is known of looks is left out of the path's light. */
+    private void glow(PathHead head) {
+        for (int k = 0; k < head.seen.glows; k++) {
+            int group = head.seen.glowGroup[k], input = seen(group);
+            float[] c = head.seen.glow;
+            for (int i = 0; i < 3; i++) {
+                if (gains != null) c[3 * k + i] *= gains[3 * group + i];
+                head.out[3 * input + i] -= c[3 * k + i];
+            }
+            film.addGlow(head.x, head.y, input, c[3 * k], c[3 * k + 1], c[3 * k + 2]);
+        }
     }
 
     private boolean exchanges() {
@@ -341,6 +371,7 @@ public final class Renderer implements Passes {
         head.clamped = tracer.clampedLuminance() - before;
         head.rays = tracer.rays() - sent;
         System.arraycopy(tracer.first.values, 0, head.features, 0, head.features.length);
+        head.seen.glowLike(tracer.first);
     }
 
     @Override

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
+import java.util.concurrent.Executor;
 import java.util.function.Consumer;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.IntegerProperty;
@@ -22,18 +23,21 @@ import javafx.stage.Stage;
 final class Looks {
     private static final double BODY = 13;
     private final Path file;
+    private final Executor background;
     private final Consumer<IOException> failed;
     private final BooleanProperty evening = new SimpleBooleanProperty();
     private final IntegerProperty textSize = new SimpleIntegerProperty(100);
-    private Preferences kept;
+    private volatile Preferences kept;
     private Stage stage;
 
     /**
      * @param file that looks are kept in, or null for none
+     * @param background where files are written
      * @param failed told when they could not be kept
      */
-    Looks(Path file, Consumer<IOException> failed) {
+    Looks(Path file, Executor background, Consumer<IOException> failed) {
         this.file = file;
+        this.background = background;
         this.failed = failed;
         kept = file == null ? Preferences.USUAL : Preferences.read(file);
         evening.set(kept.evening());
@@ -66,7 +70,7 @@ final class Looks {
         if (textSize.get() != 100) sheets.add("data:text/css;base64," + Base64.getEncoder().encodeToString(String.format(Locale.ROOT,
                 ".root { -fx-font-size: %.2fpx; }", BODY * textSize.get() / 100).getBytes(StandardCharsets.US_ASCII)));
         s.getStylesheets().setAll(sheets);
-        keep(kept.withEvening(evening.get()).withTextSize(textSize.get()));
+        if (keep(kept.withEvening(evening.get()).withTextSize(textSize.get()))) background.execute(this::write);
     }
 
     private static String sheet(String name) {
@@ -88,18 +92,23 @@ final class Looks {
         }
     }
 
-    /** Notes where the window is now. */
+    /** Notes where the window is now, before it goes. */
     void leave() {
-        if (stage != null && !stage.isIconified() && stage.getWidth() > 0)
-            keep(kept.withPlace(stage.getX(), stage.getY(), stage.getWidth(), stage.getHeight()));
+        if (stage != null && !stage.isIconified() && stage.getWidth() > 0
+                && keep(kept.withPlace(stage.getX(), stage.getY(), stage.getWidth(), stage.getHeight()))) write();
     }
 
-    private void keep(Preferences p) {
-        if (p.equals(kept)) return;
+    /** Whether there is something to write. */
+    private boolean keep(Preferences p) {
+        boolean news = !p.equals(kept) && file != null;
         kept = p;
-        if (file == null) return;
+        return news;
+    }
+
+    /** Whoever comes last writes what holds by then. */
+    private synchronized void write() {
         try {
-            p.write(file);
+            kept.write(file);
         } catch (IOException e) {
             failed.accept(e);
         }

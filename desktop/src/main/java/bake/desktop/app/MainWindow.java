@@ -58,7 +58,7 @@ public final class MainWindow {
      */
     MainWindow(Workbench bench, Stage stage, RecentProjects recent, Path preferences) {
         this.recent = recent;
-        looks = new Looks(preferences, bench.notices()::fail);
+        looks = new Looks(preferences, bench::inBackground, bench.notices()::fail);
         files = new FileChoices(bench, stage);
         this.bench = bench;
         this.stage = stage;

@@ -1,10 +1,14 @@
 package bake.desktop.parts;
 
+import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.Button;
+import javafx.scene.control.ComboBoxBase;
 import javafx.scene.control.Label;
+import javafx.scene.control.Slider;
+import javafx.scene.control.TextInputControl;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
@@ -16,6 +20,9 @@ import javafx.util.Duration;
 
 /** Small building blocks of the sheet. */
 public final class Ui {
+    /** Styles of labels that say what stands beside them. */
+    private static final List<String> NAMES = List.of("dial-name", "line-name", "strip-title", "card-title");
+
     private Ui() {}
 
     public static Label label(String text, String... styles) {
@@ -52,7 +59,17 @@ public final class Ui {
     public static HBox row(Node... nodes) {
         HBox h = new HBox(8, nodes);
         h.setAlignment(Pos.CENTER_LEFT);
+        name(nodes);
         return h;
+    }
+
+    /** What stands behind a name in a row, and has none of its own, is called by it for those who do not see it. */
+    private static void name(Node[] nodes) {
+        String name = null;
+        for (Node n : nodes)
+            if (n instanceof Label l && NAMES.stream().anyMatch(l.getStyleClass()::contains)) name = l.getText();
+            else if (name != null && n.getAccessibleText() == null && (n instanceof TextInputControl || n instanceof ComboBoxBase<?>
+                    || n instanceof Slider)) n.setAccessibleText(name);
     }
 
     /** A card of the sheet: a title, perhaps something at its right, and lines. */

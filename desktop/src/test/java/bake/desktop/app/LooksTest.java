@@ -75,7 +75,7 @@ class LooksTest extends WindowFixture {
         for (Label l : r.lookup(".dial-name").queryAllAs(Label.class))
             if (seen(l)) assertTrue(l.getWidth() > l.prefWidth(-1) - 1, l.getText() + " is not cut short");
         Path kept = dir.resolve("looks.json");
-        new Looks(kept, e -> {}).textSizeProperty();
+        new Looks(kept, Runnable::run, e -> {}).textSizeProperty();
         Preferences.USUAL.withTextSize(130).withEvening(true).withPlace(5, 6, 1300, 820).write(kept);
         Preferences back = Preferences.read(kept);
         assertEquals(new Preferences(5.0, 6.0, 1300.0, 820.0, true, 130), back);

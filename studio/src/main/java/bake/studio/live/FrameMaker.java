@@ -1,6 +1,7 @@
 package bake.studio.live;
 
 import bake.core.compiled.RenderScene;
+import bake.core.denoise.Denoiser;
 import bake.core.denoise.QuickDenoiser;
 import bake.core.film.Film;
 import bake.core.film.Region;
@@ -30,6 +31,15 @@ final class FrameMaker {
     /** Seconds within which a change of the finish is to be seen, and those for which a hand rests before the whole is worth beginning. */
     private static final double SOON = 0.012, REST = 0.12;
 
+    /** Passes from which on a picture is denoised as one that is delivered, and by how many times more it is done so again. */
+    static final int FINE = 10;
+    private static final double AGAIN = 1.4;
+
+    /** The number of passes after which it is worth denoising anew what was denoised that way after {@code passes}. */
+    static int fineAfter(int passes) {
+        return (int) Math.ceil(AGAIN * passes);
+    }
+
     /** A film that is shown, with all that is needed to mix its light anew. */
     record Shown(Film film, RenderScene scene, Camera camera, int passes, double noise, double seconds, long rays) {}
 
@@ -48,7 +58,7 @@ final class FrameMaker {
     private record Kept(double saturation, Look look, Finish finish) {}
 
     /** What was denoised last, and what its pixels show where that was asked for. */
-    private record Clean(Film film, int passes, float[] gains, float[] light, Seen seen) {}
+    private record Clean(Film film, int passes, float[] gains, boolean fine, float[] light, Seen seen) {}
 
     /** Mean luminance of each plane of a film. */
     private record Means(Film film, int passes, double[] luminance) {}
@@ -100,7 +110,8 @@ final class FrameMaker {
         if (way.lux()) argb = lux(s.film(), gains, stop);
         else {
             Finish finish = finish(s.camera(), way.lit() ? look(way.view()) : Look.PLAIN);
-            Clean c = clean(s, gains, way.lit(), finish, stop);
+            boolean fine = way.lit() && s.passes() >= FINE && s.film().hasFeatures();
+            Clean c = clean(s, gains, way.lit(), fine && !soon, finish, stop);
             if (c == null) return false;
             int k = soon ? (int) Math.ceil(Math.sqrt(pixelCost * w * h / SOON)) : 1;
             if (k > 1 && w / k > 8 && h / k > 8) {
@@ -111,6 +122,13 @@ final class FrameMaker {
             long begun = System.nanoTime();
             argb = finish.argb(c.light(), Place.whole(w, h), c.seen(), stop);
             if (argb != null) pixelCost = (System.nanoTime() - begun) / 1e9 / w / h;
+            if (fine && !c.fine() && argb != null) {
+                // Mixed anew by a hand that may still move: seen at once, and as clean as before once the hand rests.
+                hand(s, way, gains, w, h, argb);
+                if (rests(stop)) return false;
+                c = clean(s, gains, true, true, finish, stop);
+                argb = c == null ? null : finish.argb(c.light(), Place.whole(w, h), c.seen(), stop);
+            }
         }
         if (argb == null) return false;
         hand(s, way, gains, w, h, argb);
@@ -150,16 +168,18 @@ final class FrameMaker {
         return m.luminance;
     }
 
-    private Clean clean(Shown s, float[] gains, boolean lit, Finish finish, BooleanSupplier stop) {
+    /** @param fine whether it is worth the time of a delivered picture */
+    private Clean clean(Shown s, float[] gains, boolean lit, boolean fine, Finish finish, BooleanSupplier stop) {
         Clean c = clean;
         Region all = Region.all(s.film().width(), s.film().height());
-        if (c == null || c.film != s.film() || c.passes != s.passes() || !Arrays.equals(c.gains, gains)) {
-            float[] light = PictureOutput.quickLight(s.film(), gains, all, lit, stop);
-            c = light == null ? null : new Clean(s.film(), s.passes(), gains, light, null);
+        if (c == null || c.film != s.film() || c.passes != s.passes() || !Arrays.equals(c.gains, gains) || fine && !c.fine) {
+            float[] light = fine ? Denoiser.run(s.film(), gains, all, finish.saturation(), stop)
+                    : PictureOutput.quickLight(s.film(), gains, all, lit, stop);
+            c = light == null ? null : new Clean(s.film(), s.passes(), gains, fine, light, null);
         }
         if (c != null && c.seen == null) {
             Seen seen = finish.seen(s.film(), all);
-            if (seen != null) c = new Clean(c.film, c.passes, c.gains, c.light, seen);
+            if (seen != null) c = new Clean(c.film, c.passes, c.gains, c.fine, c.light, seen);
         }
         // Only the last picture of a rendering may be shown once more; while passes go on the film is another one each time.
         return clean = c;

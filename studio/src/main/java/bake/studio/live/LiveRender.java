@@ -233,6 +233,7 @@ public final class LiveRender implements AutoCloseable {
         boolean lit = renderer instanceof Renderer;
         if (!lit && r.showing != Showing.LUX) passes = Math.min(passes, 32); // enough for clean edges
         long lastFrame = 0, shown = 0;
+        int fine = FrameMaker.FINE;
         double noise = Double.POSITIVE_INFINITY;
         for (int p = 0; p < passes; p++) {
             boolean whole = renderer.pass(p, workers, () -> atLeast ? halted : interrupt);
@@ -241,6 +242,9 @@ public final class LiveRender implements AutoCloseable {
             long now = System.nanoTime();
             // Showing costs time too: at most twelve pictures a second, and a fifth of the work unless that took too long to wait for.
             if (passes > 1 && p > 1 && p < passes - 1 && now - lastFrame < Math.clamp(4 * shown, 80_000_000L, 4_000_000_000L)) continue;
+            // What was denoised well is not shown again denoised in a moment: the next picture is one that is better.
+            if (lit && p + 1 > FrameMaker.FINE && p + 1 < fine && p < passes - 1) continue;
+            if (lit && p + 1 >= fine) fine = FrameMaker.fineAfter(p + 1);
             lastFrame = now;
             if (p > 0) noise = finish.noise(film, Region.all(w, h));
             double seconds = (now - start) / 1e9;

@@ -25,9 +25,9 @@ import java.util.function.Consumer;
  * same bits as if nothing had happened. The file belongs to one scene, view and way of rendering; for any other it is ignored.
  */
 public final class Checkpoint {
-    private static final int MAGIC = 0x42414b43, VERSION = 6;
+    private static final int MAGIC = 0x42414b43, VERSION = 7;
     /** To be raised whenever the engine makes other bits of the same scene. */
-    private static final int ENGINE = 5;
+    private static final int ENGINE = 6;
     /** Time between two writes, and how much more work than writing there must be. */
     private static final long EVERY = 60_000_000_000L, SHARE = 20;
 

@@ -11,6 +11,8 @@ import bake.formats.project.View;
 import bake.studio.scene.SceneAssembly;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
@@ -48,6 +50,39 @@ class FrameMakerTest {
             assertEquals(sharp.passes(), whole.passes(), "nothing was rendered");
             assertEquals(mean(whole), mean(first), 6);
             assertTrue(mean(first) > mean(sharp) + 10);
+        }
+    }
+
+    /**
+     * From ten passes on the picture is as clean as a proof, and not shown again until it is cleaner; a fader shows at once what is denoised
+     * in a moment, and then the clean one.
+     */
+    @Test
+    void cleanOnceItRests() throws Exception {
+        Files.writeString(dir.resolve("project.json"), ROOM.replace("\"wash\": 1, \"outline\": 1, ", ""));
+        Project p = ProjectFile.read(dir.resolve("project.json"));
+        LinkedBlockingQueue<LiveRender.Frame> frames = new LinkedBlockingQueue<>();
+        try (Workers workers = new Workers(2);
+                LiveRender live = new LiveRender(new SceneAssembly(dir), null, workers, frames::add, x -> { })) {
+            live.patience(16);
+            View v = p.views().getFirst();
+            live.show(p, v, 240, 160);
+            List<Integer> passes = new ArrayList<>();
+            LiveRender.Frame last = next(frames);
+            while (last.passes() < 16) {
+                if (last.width() == 240) passes.add(last.passes());
+                last = next(frames);
+            }
+            assertTrue(passes.stream().noneMatch(n -> n > 10 && n != 14), passes.toString());
+            live.show(p, v.withFader("Sky", 1).withFader("Sun", 1), 240, 160);
+            LiveRender.Frame quick = next(frames), clean = next(frames);
+            assertEquals(16, quick.passes());
+            assertEquals(16, clean.passes(), "nothing was rendered");
+            assertEquals(mean(clean), mean(quick), 3);
+            assertTrue(!java.util.Arrays.equals(quick.argb(), clean.argb()), "denoised otherwise");
+            // Only the finish changes: what was denoised well serves on.
+            live.show(p, v.withFader("Sky", 1).withFader("Sun", 1).withWhiteBalance(5000.0), 240, 160);
+            assertEquals(16, next(frames).passes());
         }
     }
 

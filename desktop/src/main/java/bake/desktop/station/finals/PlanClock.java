@@ -11,6 +11,7 @@ import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
+import javafx.scene.AccessibleRole;
 import javafx.scene.Cursor;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
@@ -79,6 +80,7 @@ final class PlanClock extends Pane {
         if (due != null) line(due, h, "plan-due", "due " + due.format(WHEN));
         line(now, h, "plan-now", null);
         getChildren().add(mark);
+        setAccessibleRole(AccessibleRole.IMAGE_VIEW);
         setAccessibleText(words(p));
     }
 

@@ -3,6 +3,7 @@ package bake.desktop.station.light;
 import bake.desktop.parts.Ui;
 import java.util.ArrayList;
 import java.util.List;
+import javafx.scene.AccessibleRole;
 import javafx.scene.control.Label;
 import javafx.scene.layout.Pane;
 
@@ -45,6 +46,11 @@ final class LightBar extends Pane {
             parts.get(i).setTooltip(Ui.tip(groups.get(i) + ": " + percent + " % of the light in the picture"));
             parts.get(i).setStyle("-fx-background-color: " + TONES[i % TONES.length] + ";");
         }
+        setAccessibleRole(AccessibleRole.IMAGE_VIEW);
+        StringBuilder b = new StringBuilder("Light in the picture");
+        for (int i = 0; i < light.length; i++) if (light[i] / sum > 0.001) b.append(", ").append(groups.get(i)).append(' ').append(Math.round(
+                100 * light[i] / sum)).append(" percent");
+        setAccessibleText(b.toString());
         requestLayout();
     }
 

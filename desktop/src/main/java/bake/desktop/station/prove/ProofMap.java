@@ -2,12 +2,13 @@ package bake.desktop.station.prove;
 
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Texts;
-import bake.studio.estimate.Estimate;
 import bake.formats.project.Preset;
+import bake.studio.estimate.Estimate;
 import bake.studio.proof.Proof;
 import bake.studio.render.NoiseFall;
 import java.util.List;
 import javafx.collections.ListChangeListener;
+import javafx.scene.AccessibleRole;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.Pane;
@@ -35,6 +36,7 @@ final class ProofMap extends Pane {
         setMinSize(W, H);
         setPrefSize(W, H);
         setMaxSize(W, H);
+        setAccessibleRole(AccessibleRole.IMAGE_VIEW);
         setAccessibleText("Proofs by time and noise");
         work.prints().all().addListener((ListChangeListener<Proof>) c -> fill());
         work.prints().aProperty().addListener((o, a, b) -> fill());

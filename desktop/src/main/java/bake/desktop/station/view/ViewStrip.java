@@ -7,6 +7,7 @@ import bake.desktop.work.Tones;
 import bake.studio.live.ToneHistogram;
 import bake.studio.live.Waveform;
 import java.util.Locale;
+import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Button;
@@ -78,6 +79,9 @@ public final class ViewStrip extends VBox {
 
     private void show(Tones.Counted c) {
         if (c == null) return;
+        histogram.setAccessibleRole(AccessibleRole.IMAGE_VIEW);
+        histogram.setAccessibleText(String.format(Locale.ROOT, "Tones of the picture: %.1f percent white, %.1f percent black",
+                100 * c.histogram().white(), 100 * c.histogram().black()));
         if (c.waveform() == null) draw(c.histogram());
         else draw(c.waveform());
         clipped(c.histogram());

@@ -1,0 +1,142 @@
+package bake.core.render;
+
+import bake.core.compiled.Lens;
+import bake.core.film.Film;
+import bake.core.film.PixelFilter;
+import bake.core.film.Region;
+import bake.core.math.PathSampler;
+import bake.core.path.FirstSeen;
+import bake.core.path.PathTracer;
+import bake.core.work.Workers;
+import java.util.Arrays;
+import java.util.function.BooleanSupplier;
+import java.util.function.IntUnaryOperator;
+
+/**
+ * Before the first pass: finds the pixels at edges of what glows and is seen straight, by a few looks at each pixel, and looks at those many
+ * times more. What glows is far brighter than what it lights, so that even at the end of a picture its edges would be the noisiest pixels.
+ */
+final class GlowEdges {
+    /** Looks of a pixel to find edges by, and of one at an edge. */
+    private static final int FIRST = 4, LOOKS = 128;
+    /** How far from a pixel an edge may be, pixels: slivers are missed by most looks. */
+    private static final int NEAR = 2;
+    /** Difference of neighbours that counts: as a share of the brighter one, and least luminance of that,
+            as a share of the display's white. */
+    private static final float STEP = 0.1f, DIM = 0.25f;
+    /** Keeps these numbers apart from those of paths. */
+    private static final long OWN = 0x910eed6eL;
+
+    private final Lens lens;
+    private final PixelFilter filter;
+    private final Film film;
+    private final Region region;
+    private final long seed;
+    private final float white;
+
+    GlowEdges(Lens lens, PixelFilter filter, Film film, Region region, long seed, double white) {
+        this.lens = lens;
+        this.filter = filter;
+        this.film = film;
+        this.region = region;
+        this.seed = seed ^ OWN;
+        this.white = (float) white;
+    }
+
+    /**
+     * Takes all looks; returns false when it was stopped.
+     *
+     * @param input where the film takes light of a source group that is seen straight
+     * @param gains of each source group by colour, or null
+     */
+    boolean take(PathTracer[] tracers, PathSampler[] samplers, float[][] spare, IntUnaryOperator input, float[] gains, Workers workers,
+            BooleanSupplier stop) {
+        // One more all around: what a region's edge is does not depend on the region.
+        Region wide = new Region(region.x() - 1, region.y() - 1, region.width() + 2, region.height() + 2).within(film.width(),
+                film.height());
+        float[][] seen = new float[wide.height()][];
+        if (!rows(wide.height(), workers, stop, (worker, row) -> {
+            float[] out = new float[wide.width()], ray = new float[6];
+            for (int x = 0; x < out.length; x++)
+                for (int k = 0; k < FIRST; k++) {
+                    look(wide.x() + x, wide.y() + row, k, tracers[worker], samplers[worker], spare[worker], ray);
+                    out[x] += luminance(tracers[worker].first) / FIRST;
+                }
+            seen[row] = out;
+        })) return false;
+        int[] pixels = new int[2 * region.width() * region.height()];
+        int n = 0;
+        for (int y = 0; y < region.height(); y++)
+            for (int x = 0; x < region.width(); x++)
+                if (edge(seen, region.x() - wide.x() + x, region.y() - wide.y() + y)) {
+                    pixels[n++] = region.x() + x;
+                    pixels[n++] = region.y() + y;
+                }
+        int[] kept = Arrays.copyOf(pixels, n);
+        film.keepGlow(kept);
+        int edges = n / 2, piece = 64;
+        return rows((edges + piece - 1) / piece, workers, stop, (worker, part) -> {
+            float[] ray = new float[6];
+            for (int i = part * piece; i < Math.min(edges, (part + 1) * piece); i++)
+                pixel(kept[2 * i], kept[2 * i + 1], tracers[worker], samplers[worker], spare[worker], input, gains, ray);
+        });
+    }
+
+    private interface Row {
+        void take(int worker, int row);
+    }
+
+    private static boolean rows(int n, Workers workers, BooleanSupplier stop, Row each) {
+        boolean[] stopped = new boolean[workers.threads()];
+        workers.run(n, (worker, row) -> {
+            if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;
+            else each.take(worker, row);
+        });
+        for (boolean s : stopped) if (s) return false;
+        return true;
+    }
+
+    private boolean edge(float[][] seen, int x, int y) {
+        float least = Float.POSITIVE_INFINITY, most = 0;
+        for (int dy = Math.max(0, y - NEAR); dy <= Math.min(seen.length - 1, y + NEAR); dy++)
+            for (int dx = Math.max(0, x - NEAR); dx <= Math.min(seen[0].length - 1, x + NEAR); dx++) {
+                least = Math.min(least, seen[dy][dx]);
+                most = Math.max(most, seen[dy][dx]);
+            }
+        return most > DIM * white && most - least > STEP * most;
+    }
+
+    private static float luminance(FirstSeen s) {
+        float l = 0;
+        for (int k = 0; k < s.glows; k++) l += 0.2126f * s.glow[3 * k] + 0.7152f * s.glow[3 * k + 1] + 0.0722f * s.glow[3 * k + 2];
+        return l;
+    }
+
+    private void pixel(int x, int y, PathTracer tracer, PathSampler random, float[] spare, IntUnaryOperator input, float[] gains,
+            float[] ray) {
+        for (int k = 0; k < LOOKS; k++) {
+            look(x, y, FIRST + k, tracer, random, spare, ray);
+            FirstSeen s = tracer.first;
+            for (int i = 0; i < s.glows; i++) {
+                int g = s.glowGroup[i];
+                film.addGlow(x, y, input.applyAsInt(g), s.glow[3 * i] * of(gains, 3 * g), s.glow[3 * i + 1] * of(gains, 3 * g + 1),
+                        s.glow[3 * i + 2] * of(gains, 3 * g + 2));
+            }
+        }
+        film.looked(x, y, LOOKS);
+    }
+
+    private static float of(float[] gains, int i) {
+        return gains == null ? 1 : gains[i];
+    }
+
+    private void look(int x, int y, int number, PathTracer tracer, PathSampler random, float[] spare, float[] r) {
+        random.startPixel(x, y, number, seed);
+        random.next2();
+        float fx = x + 0.5f + filter.offset(random.u), fy = y + 0.5f + filter.offset(random.v);
+        random.next2();
+        lens.ray(fx / film.width(), fy / film.height(), random.u, random.v, r);
+        tracer.place(fx / film.width(), fy / film.height());
+        tracer.see(r[0], r[1], r[2], r[3], r[4], r[5], random, spare);
+    }
+}
