@@ -69,7 +69,9 @@ class AimTest {
                 light += b[i] * b[i];
             }
             double real = Math.sqrt(Math.max(0, 1e4 * off / light - truth.rawNoise() * truth.rawNoise()));
-            assertEquals(real, j.progress().noise(), 0.35 * real, "said to be " + j.progress().noise());
+            // Rather too much than too little: edges of what glows are better than their halves tell, which share looks.
+            assertTrue(j.progress().noise() > 0.65 * real && j.progress().noise() < 1.75 * real, "said to be " + j.progress().noise() + ", is "
+                    + real);
         }
     }
 

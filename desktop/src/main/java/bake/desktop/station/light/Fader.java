@@ -46,6 +46,7 @@ final class Fader extends VBox {
                 if (!setting) work.document().editView(null, v -> v.withOff(group, !b));
             });
         }
+        slider.setAccessibleText(group);
         slider.setId("fader-" + id);
         slider.setBlockIncrement(0.5);
         slider.valueProperty().addListener((o, a, b) -> moved(b.doubleValue()));
