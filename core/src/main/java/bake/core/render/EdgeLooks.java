@@ -17,8 +17,8 @@ import java.util.function.BooleanSupplier;
  */
 final class EdgeLooks {
     /**
-     * Pass before which it is done: enough samples to see where edges are; and that of pictures which are to be seen promptly, that is before
-     * they are first denoised well.
+     * Pass before which it is done: enough samples to see where edges are; and that of pictures which are to be seen promptly, that is
+     * before they are first denoised well.
      */
     static final int PASS = 4, LATER = 8;
     /** Looks of a pixel. */

@@ -13,8 +13,8 @@ import java.util.function.BooleanSupplier;
 import java.util.function.IntUnaryOperator;
 
 /**
- * Before the first pass: finds the pixels at edges of what glows and is seen straight, by a few looks at each pixel, and looks at those many
- * times more. What glows is far brighter than what it lights, so that even at the end of a picture its edges would be the noisiest pixels.
+ * Before the first pass: finds the pixels at edges of what glows and is seen straight, by a few looks at each pixel, and looks at those
+ * many times more. What glows is far brighter than what it lights, so that even at the end of a picture its edges would be the noisiest pixels.
  */
 final class GlowEdges {
     /** Looks of a pixel to find edges by, and of one at an edge. */

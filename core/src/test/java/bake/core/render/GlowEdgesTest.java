@@ -9,6 +9,7 @@ import bake.core.film.PixelFilter;
 import bake.core.film.Region;
 import bake.core.math.Affine;
 import bake.core.math.Vec3;
+import bake.core.path.LightPart;
 import bake.core.path.PathSettings;
 import bake.core.scene.Camera;
 import bake.core.scene.Material;
@@ -75,7 +76,7 @@ class GlowEdgesTest {
         TestScene s = panel();
         int groups = s.compile().lights().groups().size();
         Film whole = merged(PixelFilter.TENT, 4);
-        Film split = film(s, Film.split(W, H, groups, bake.core.path.LightPart.COUNT, Film.Split.BOTH), PixelFilter.TENT, Region.all(W, H), 4);
+        Film split = film(s, Film.split(W, H, groups, LightPart.COUNT, Film.Split.BOTH), PixelFilter.TENT, Region.all(W, H), 4);
         Film part = film(s, Film.merged(W, H, groups), PixelFilter.TENT, new Region(10, 8, 20, 14), 4);
         float[] a = new float[3], b = new float[3];
         for (int y = 0; y < H; y++)

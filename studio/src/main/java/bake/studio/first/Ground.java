@@ -41,7 +41,8 @@ final class Ground {
     /** The project with a ground that catches shadows at a height, metres. */
     static Project laid(Project p, Extent model, double height) {
         Vec3 m = model.middle();
-        Project.Surface catcher = Project.Surface.of(NAME, null).withBase(new double[] {0.2, 0.2, 0.2}).withRoughness(1.0).withCatcher(true);
+        Project.Surface catcher = Project.Surface.of(NAME, null).withBase(new double[] {0.2, 0.2, 0.2}).withRoughness(1.0)
+                .withCatcher(true);
         // A hair under the model: floors that lie on it are not to flicker.
         double z = height - Math.max(1e-4, 1e-4 * model.diagonal());
         Project.Shape disc = new Project.Shape(NAME, "disc", new double[] {m.x(), m.y(), z}, new double[] {WIDER * model.diagonal()}, null,

@@ -54,8 +54,8 @@ class FrameMakerTest {
     }
 
     /**
-     * From ten passes on the picture is as clean as a proof, and not shown again until it is cleaner; a fader shows at once what is denoised
-     * in a moment, and then the clean one.
+     * From ten passes on the picture is as clean as a proof, and not shown again until it is cleaner; a fader shows at once what is
+     * denoised in a moment, and then the clean one.
      */
     @Test
     void cleanOnceItRests() throws Exception {

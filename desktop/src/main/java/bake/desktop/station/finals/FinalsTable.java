@@ -196,8 +196,9 @@ final class FinalsTable extends GridPane {
         QueueEntry e = r.entry();
         return switch (e.state()) {
             case WAITING -> e.tries() > 0 ? "waiting, tried " + e.tries() : "waiting";
-            case RENDERING -> s == null ? "waiting" : !s.state().equals("rendering") ? s.state() : s.passes() == 0 ? "caching bounced light" : Texts.aimed(r.picture().preset()) + " "
-                    + Texts.noise(s.noise()) + (s.left() < 0 ? "" : ", " + Texts.time(s.left()) + " left");
+            case RENDERING -> s == null ? "waiting" : !s.state().equals("rendering") ? s.state() : s.passes() == 0 ? "caching bounced light"
+                    : (s.noise() > 0 ? Texts.aimed(r.picture().preset()) + " " + Texts.noise(s.noise()) : "pass " + s.passes())
+                    + (s.left() < 0 ? "" : ", " + Texts.time(s.left()) + " left");
             case DONE -> "done " + Texts.time(e.seconds()) + ", " + Texts.noise(e.noise());
             default -> e.state().word();
         };
