@@ -28,18 +28,14 @@ final class EdgeLooks {
     /** Keeps these numbers apart from those of paths. */
     private static final long OWN = 0x5eed100cL;
 
-    private final Lens lens;
-    private final PixelFilter filter;
+    private final PixelLook look;
     private final Film film;
     private final Region region;
-    private final long seed;
 
     EdgeLooks(Lens lens, PixelFilter filter, Film film, Region region, long seed) {
-        this.lens = lens;
-        this.filter = filter;
+        look = new PixelLook(lens, filter, film, seed ^ OWN);
         this.film = film;
         this.region = region;
-        this.seed = seed ^ OWN;
     }
 
     /** Takes all looks; returns false when it was stopped. */
@@ -88,15 +84,9 @@ final class EdgeLooks {
         return x * x + y * y + z * z;
     }
 
-    private void pixel(int x, int y, PathTracer tracer, PathSampler random, float[] spare, float[] r) {
+    private void pixel(int x, int y, PathTracer tracer, PathSampler random, float[] spare, float[] ray) {
         for (int k = 0; k < LOOKS; k++) {
-            random.startPixel(x, y, k, seed);
-            random.next2();
-            float fx = x + 0.5f + filter.offset(random.u), fy = y + 0.5f + filter.offset(random.v);
-            random.next2();
-            lens.ray(fx / film.width(), fy / film.height(), random.u, random.v, r);
-            tracer.place(fx / film.width(), fy / film.height());
-            tracer.see(r[0], r[1], r[2], r[3], r[4], r[5], random, spare);
+            look.take(x, y, k, tracer, random, spare, ray);
             film.addLook(x, y, tracer.first.values);
         }
     }

@@ -14,32 +14,30 @@ import java.util.function.IntUnaryOperator;
 
 /**
  * Before the first pass: finds the pixels at edges of what glows and is seen straight, by a few looks at each pixel, and looks at those
- * many times more. What glows is far brighter than what it lights, so that even at the end of a picture its edges would be the noisiest pixels.
+ * many times more. What glows is far brighter than what it lights, so that even at the end of a picture its edges would be the noisiest
+ * pixels.
  */
 final class GlowEdges {
     /** Looks of a pixel to find edges by, and of one at an edge. */
     private static final int FIRST = 4, LOOKS = 128;
     /** How far from a pixel an edge may be, pixels: slivers are missed by most looks. */
     private static final int NEAR = 2;
-    /** Difference of neighbours that counts: as a share of the brighter one, and least luminance of that,
-            as a share of the display's white. */
+    /**
+     * Difference of neighbours that counts, as a share of the brighter one; and least luminance of that, as a share of the display's white.
+     */
     private static final float STEP = 0.1f, DIM = 0.25f;
     /** Keeps these numbers apart from those of paths. */
     private static final long OWN = 0x910eed6eL;
 
-    private final Lens lens;
-    private final PixelFilter filter;
+    private final PixelLook look;
     private final Film film;
     private final Region region;
-    private final long seed;
     private final float white;
 
     GlowEdges(Lens lens, PixelFilter filter, Film film, Region region, long seed, double white) {
-        this.lens = lens;
-        this.filter = filter;
+        look = new PixelLook(lens, filter, film, seed ^ OWN);
         this.film = film;
         this.region = region;
-        this.seed = seed ^ OWN;
         this.white = (float) white;
     }
 
@@ -59,7 +57,7 @@ final class GlowEdges {
             float[] out = new float[wide.width()], ray = new float[6];
             for (int x = 0; x < out.length; x++)
                 for (int k = 0; k < FIRST; k++) {
-                    look(wide.x() + x, wide.y() + row, k, tracers[worker], samplers[worker], spare[worker], ray);
+                    look.take(wide.x() + x, wide.y() + row, k, tracers[worker], samplers[worker], spare[worker], ray);
                     out[x] += luminance(tracers[worker].first) / FIRST;
                 }
             seen[row] = out;
@@ -115,7 +113,7 @@ final class GlowEdges {
     private void pixel(int x, int y, PathTracer tracer, PathSampler random, float[] spare, IntUnaryOperator input, float[] gains,
             float[] ray) {
         for (int k = 0; k < LOOKS; k++) {
-            look(x, y, FIRST + k, tracer, random, spare, ray);
+            look.take(x, y, FIRST + k, tracer, random, spare, ray);
             FirstSeen s = tracer.first;
             for (int i = 0; i < s.glows; i++) {
                 int g = s.glowGroup[i];
@@ -128,15 +126,5 @@ final class GlowEdges {
 
     private static float of(float[] gains, int i) {
         return gains == null ? 1 : gains[i];
-    }
-
-    private void look(int x, int y, int number, PathTracer tracer, PathSampler random, float[] spare, float[] r) {
-        random.startPixel(x, y, number, seed);
-        random.next2();
-        float fx = x + 0.5f + filter.offset(random.u), fy = y + 0.5f + filter.offset(random.v);
-        random.next2();
-        lens.ray(fx / film.width(), fy / film.height(), random.u, random.v, r);
-        tracer.place(fx / film.width(), fy / film.height());
-        tracer.see(r[0], r[1], r[2], r[3], r[4], r[5], random, spare);
     }
 }
