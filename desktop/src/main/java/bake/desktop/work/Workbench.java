@@ -22,7 +22,7 @@ public final class Workbench implements AutoCloseable {
     private final ExecutorService background = Threads.background();
     private final ObjectProperty<Station> station = new SimpleObjectProperty<>(Station.LIGHT);
     private final Document document;
-    private final Opener opener = new Opener(this, this::making, this::take, this::leave);
+    private final Opener opener = new Opener(this, () -> prover().runningProperty().get(), this::take, this::leave);
     private final Prover prover;
     private final Finals finals;
     private final Leaving leaving;
@@ -43,12 +43,7 @@ public final class Workbench implements AutoCloseable {
     private final Tones tones;
 
     public Workbench(Executor ui) {
-        this(ui, Runtime.getRuntime().availableProcessors());
-    }
-
-    /** @param threads that pictures are made with */
-    public Workbench(Executor ui, int threads) {
-        workers = new Workers(threads);
+        workers = new Workers(Runtime.getRuntime().availableProcessors());
         this.ui = ui;
         notices = new Notices(ui);
         document = new Document(notices, ui, background, this::changed);
@@ -204,11 +199,6 @@ public final class Workbench implements AutoCloseable {
                 notices.fail(e);
             }
         });
-    }
-
-    /** Whether a proof is being made. */
-    private boolean making() {
-        return prover.runningProperty().get();
     }
 
     public Leaving leaving() {

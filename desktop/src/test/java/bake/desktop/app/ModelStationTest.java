@@ -201,4 +201,33 @@ class ModelStationTest extends WindowFixture {
              "models": [{"file": "models/a/chair.obj", "at": [-0.25, 0.25, 0]}, {"file": "models/a/chair.obj", "at": [2, 1, 0], "turn": 90}],
              "shapes": [{"name": "floor", "type": "quad", "center": [0,0,0], "size": [6,6], "material": "wall"}],
              "views": [{"name": "One", "camera": {"position": [0,-3,1.2], "target": [0,0,0.3], "focal": 35}, "size": [64, 40]}]}""";
+
+    /** A rug that lies in the floor is found, and lifted by a click; undo brings it back. */
+    @Test
+    void aRugIsLiftedOffTheFloor(FxRobot r) throws IOException {
+        Path model = Files.writeString(dir.resolve("room.obj"), """
+                o floor
+                v 0 0 0
+                v 4 0 0
+                v 4 0 -4
+                v 0 0 -4
+                f 1 2 3 4
+                o rug
+                v 1 0 -1
+                v 2 0 -1
+                v 2 0 -3
+                v 1 0 -3
+                f 5 6 7 8
+                """);
+        opened(model);
+        r.clickOn("#station-model");
+        until("it is found", () -> bench.models().factsProperty().get().coplanar().size() == 1);
+        assertEquals(2, bench.models().factsProperty().get().coplanar().getFirst().area(), 1e-3);
+        press(r, "#lift-0");
+        until("it is lifted", () -> bench.project().nudges().size() == 1 && bench.models().factsProperty().get().coplanar().isEmpty());
+        assertEquals("rug", bench.project().nudges().getFirst().object());
+        assertEquals(0.001, bench.project().nudges().getFirst().by()[2], 1e-9);
+        QuickRobot.interact(bench.document()::undo);
+        until("and lies in the floor again", () -> bench.models().factsProperty().get().coplanar().size() == 1);
+    }
 }
