@@ -28,12 +28,32 @@ public final class ModelFiles {
     private final ModelPicks picks;
     private final EffortHand efforts;
     private SceneAssembly assembly;
+    /** Facts for which faces in one plane were looked for. */
+    private ModelFacts lookedAt = ModelFacts.NONE;
 
     ModelFiles(Workbench bench, Executor background) {
         this.bench = bench;
         this.background = background;
         picks = new ModelPicks(bench);
         efforts = new EffortHand(bench);
+        facts.addListener((o, a, b) -> lookForCoplanar());
+        bench.stationProperty().addListener((o, a, b) -> lookForCoplanar());
+    }
+
+    /** Faces in one plane take a large model some seconds to find: only while somebody looks at the station that says them. */
+    private void lookForCoplanar() {
+        ModelFacts f = facts.get();
+        SceneAssembly a = assembly;
+        if (a == null || f == lookedAt || bench.stationProperty().get() != Station.MODEL) return;
+        lookedAt = f;
+        background.execute(() -> {
+            List<SceneAssembly.Coplanar> found = a.coplanar();
+            bench.later(() -> {
+                if (facts.get() != f || found.isEmpty()) return;
+                lookedAt = f.with(found);
+                facts.set(lookedAt);
+            });
+        });
     }
 
     /** What is known of the model. */
