@@ -22,8 +22,10 @@ import java.util.EnumMap;
 import java.util.Map;
 import javafx.scene.Node;
 
-/** The five stations, each made with what it needs: sheets for all, strips under the easel for all but Finals,
-        which has a pane in its place. */
+/**
+ * The five stations, each made with what it needs: sheets for all, strips under the easel for all but Finals, which has a pane in its
+ * place.
+ */
 final class Stations {
     private final Map<Station, Node> strips = new EnumMap<>(Station.class), sheets = new EnumMap<>(Station.class);
     private final FinalsPane pane;

@@ -46,7 +46,7 @@ public final class ModelFiles {
         SceneAssembly a = assembly;
         if (a == null || f == lookedAt || bench.stationProperty().get() != Station.MODEL) return;
         lookedAt = f;
-        background.execute(() -> {
+        bench.inBackground(() -> {
             List<SceneAssembly.Coplanar> found = a.coplanar();
             bench.later(() -> {
                 if (facts.get() != f || found.isEmpty()) return;

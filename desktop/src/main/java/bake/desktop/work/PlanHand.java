@@ -13,6 +13,7 @@ import bake.studio.plan.Score;
 import bake.studio.queue.QueueEntry;
 import bake.studio.queue.QueueHours;
 import bake.studio.queue.QueueStatus;
+import bake.studio.queue.RenderQueue;
 import bake.studio.scene.SceneAssembly;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -200,13 +201,23 @@ public final class PlanHand {
         }
         QueueEntry e = queued(view), b = before == null ? null : queued(before);
         if (e == null) bench.edit(null, x -> Deliveries.move(x, bench.folder(), view, before));
-        else finals.queue().tell(q -> {
-            List<Integer> waiting = q.entries().stream().filter(x -> x.state() == QueueEntry.State.WAITING).map(x -> x.job().id()).toList(),
-                    kept = finals.rows().stream().filter(r -> r.queued() && locked(r.view())).map(r -> r.entry().job().id()).toList(),
-                    order = LockedOrder.moved(waiting, kept::contains, e.job().id(), b == null ? null : b.job().id());
-            if (order.equals(waiting)) return;
-            for (int i = order.size() - 1; i >= 0; i--) q.move(order.get(i), i == order.size() - 1 ? 0 : order.get(i + 1));
-        });
+        else {
+            int id = e.job().id(), next = b == null ? 0 : b.job().id();
+            List<Integer> kept = finals.rows().stream().filter(r -> r.queued() && locked(r.view())).map(r -> r.entry().job().id()).toList();
+            finals.queue().tell(q -> move(q, id, next, kept));
+        }
+    }
+
+    /** On the queue's thread: one move, or as many as it takes for others to stay where they are. */
+    private static void move(RenderQueue q, int id, int next, List<Integer> kept) throws IOException {
+        if (kept.isEmpty()) {
+            q.move(id, next);
+            return;
+        }
+        List<Integer> waiting = q.entries().stream().filter(x -> x.state() == QueueEntry.State.WAITING).map(x -> x.job().id()).toList(),
+                order = LockedOrder.moved(waiting, kept::contains, id, next == 0 ? null : next);
+        if (order.equals(waiting)) return;
+        for (int i = order.size() - 1; i >= 0; i--) q.move(order.get(i), i == order.size() - 1 ? 0 : order.get(i + 1));
     }
 
     /** Whether a picture keeps its place and its settings. */

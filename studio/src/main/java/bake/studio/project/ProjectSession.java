@@ -341,11 +341,16 @@ public final class ProjectSession implements AutoCloseable {
     }
 
     public void undo() {
-        if (steps.canUndo() && !readOnly()) take(steps.undo(state()));
+        if (steps.canUndo() && mayTake(steps.before())) take(steps.undo(state()));
     }
 
     public void redo() {
-        if (steps.canRedo() && !readOnly()) take(steps.redo(state()));
+        if (steps.canRedo() && mayTake(steps.after())) take(steps.redo(state()));
+    }
+
+    /** Settings of proofs are nobody else's while somebody else writes the project. */
+    private boolean mayTake(Steps.State s) {
+        return !readOnly() || s.project() == project;
     }
 
     private void take(Steps.State s) {

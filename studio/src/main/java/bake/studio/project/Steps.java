@@ -79,6 +79,16 @@ final class Steps {
         return redo.isEmpty() ? "" : now.to(redo.peek());
     }
 
+    /** What undo brings back; there must be something. */
+    State before() {
+        return undo.peek();
+    }
+
+    /** What redo brings back; there must be something. */
+    State after() {
+        return redo.peek();
+    }
+
     /** The state before the last step. */
     State undo(State now) {
         redo.push(now);

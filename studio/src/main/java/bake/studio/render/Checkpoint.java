@@ -119,6 +119,9 @@ public final class Checkpoint {
             return null;
         } catch (UncheckedIOException | EOFException e) {
             throw new FormatException(file.getFileName().toString(), null, "ends too early; delete it to begin the picture anew");
+        } catch (IllegalArgumentException e) {
+            throw new FormatException(file.getFileName().toString(), null, "holds what no picture can (" + e.getMessage()
+                    + "); delete it to begin the picture anew", e);
         }
     }
 

@@ -141,8 +141,9 @@ public final class LightSheet extends VBox {
         place.setText(String.format(Locale.ROOT, "%.1f %s %.1f %s", Math.abs(pl.latitude()), pl.latitude() < 0 ? "S" : "N",
                 Math.abs(pl.longitude()), pl.longitude() < 0 ? "W" : "E"));
         path.show(pl, a);
+        when.show(pl);
         try {
-            when.show(pl, SunPosition.moment(pl, a));
+            when.show(SunPosition.moment(pl, a));
             SunPosition.Angles s = SunPosition.of(pl, a);
             azimuth.show(s.azimuth());
             height.show(s.height());

@@ -53,10 +53,9 @@ final class PlaceAndTime {
         return zone;
     }
 
-    void show(Project.Place p, ZonedDateTime moment) {
+    void show(ZonedDateTime moment) {
         date.show(DATE.format(moment));
         time.show(moment.toLocalTime().truncatedTo(ChronoUnit.MINUTES).toString());
-        show(p);
     }
 
     void show(Project.Place p) {
