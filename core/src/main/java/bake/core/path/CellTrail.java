@@ -45,6 +45,11 @@ public final class CellTrail {
         return out != null;
     }
 
+    /** Whether the path has come by a place whose irradiance it estimates. */
+    boolean holds() {
+        return count > 0;
+    }
+
     public void begin() {
         count = 0;
         here = parting = false;

@@ -78,11 +78,11 @@ public final class PathTracer {
     /** What gloss is at least as rough as, 0 for as it is. */
     private float roughest;
     /**
-     * What rays of a record that come to gloss see of it: narrower lobes would throw sunlight on few records and make blotches
-     * of them (regularization of path space: Kaplanyan and Dachsbacher 2013; by roughness, Jendersie and Grosch 2019). It keeps
-     * the light and spreads it.
+     * What rays of a record see of gloss that they come to, and paths that fill cells after something matt: narrower lobes would throw
+     * sunlight on few of them and make blotches (regularization of path space: Kaplanyan and Dachsbacher 2013; by roughness, Jendersie and
+     * Grosch 2019). Wider ones reflect less at slanting angles: at 0.3 a sunny room is 2.5 % darker, at 0.2 1.3 %, at 0.1 not measurably.
      */
-    private static final float GATHERED = 0.3f;
+    private static final float GATHERED = 0.1f, CELLED = 0.2f;
     /** Whether the path comes straight from the camera, with nothing passed so far. */
     boolean bare;
     private final Passage passage;
@@ -436,7 +436,8 @@ public final class PathTracer {
             if (past) reached = travelled;
             past = false;
             if (lastBounce || bounce >= bounces) return;
-            if (roughest > 0) point.roughen(roughest);
+            float least = cells.holds() ? CELLED : roughest;
+            if (least > 0) point.roughen(least);
             scatter.begin(point, -ray.dx, -ray.dy, -ray.dz);
             if (probing) {
                 if (probe(bounce)) return;

@@ -19,7 +19,7 @@ import java.util.function.BooleanSupplier;
 public final class CacheRounds {
     /** Paths of a first prepass, in paths per pixel, and within what limits. */
     private static final double SHARE = 0.5;
-    private static final int LEAST = 20_000, SOME = 60_000, MOST = 3_000_000, CHUNK = 1024;
+    private static final int LEAST = 20_000, SOME = 150_000, MOST = 3_000_000, CHUNK = 1024;
     /** Shares of the prepass of its rounds; and of those that come later, before passes 1, 2, 4 and so on. */
     private static final double[] PREPASS = {0.125, 0.125, 0.25, 0.5};
     private static final double AFTER = 0.25;
@@ -48,7 +48,7 @@ public final class CacheRounds {
         seed = settings.seed() ^ SEED;
         prompt = settings.prompt();
         // A scene's light does not get simpler with the picture's size, so small ones send relatively more.
-        long wanted = (long) (pixels * SHARE) + Math.min(SOME, 2 * pixels);
+        long wanted = (long) (pixels * SHARE) + Math.min(SOME, 8 * pixels);
         all = (int) Math.clamp(prompt ? wanted / 2 : wanted, LEAST, MOST);
         follow();
     }
