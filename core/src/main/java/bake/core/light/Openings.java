@@ -25,6 +25,8 @@ public final class Openings {
     private static final int MOST = 256, GRID = 36, TESTS = 8, MOST_IN_CELL = 16, LOOKS = 2;
     /** How far from panes their grid reaches, metres: to the depth of rooms, to the floor under a roof light, and to a ceiling. */
     private static final float MARGIN = 12, BELOW = 6, ABOVE = 4;
+    /** Share of what bounces out in the open that is sent through panes, and by how little of the sky a place counts as out in the open. */
+    private static final float INWARD = 0.5f, ROOM = 0.6f;
     /** Glass within this distance of a portal's plane is looked at through the portal, metres. */
     private static final float NEAR = 0.4f;
 
@@ -154,6 +156,10 @@ public final class Openings {
         int x = (int) Math.floor((px - low[0]) / cell[0]), y = (int) Math.floor((py - low[1]) / cell[1]),
                 z = (int) Math.floor((pz - low[2]) / cell[2]);
         if (x < 0 || y < 0 || z < 0 || x >= GRID || y >= GRID || z >= GRID) return Cell.NONE;
+        return at(x, y, z, ray);
+    }
+
+    private Cell at(int x, int y, int z, Ray ray) {
         int i = (z * GRID + y) * GRID + x;
         Cell c = cells[i];
         // Records are published whole; two threads that fill a cell at once fill it alike.
@@ -225,6 +231,33 @@ public final class Openings {
      */
     public float share(float px, float py, float pz, Ray ray) {
         return at(px, py, pz, ray).share;
+    }
+
+    /** The cell of a place, or that of the grid's edge nearest to it. */
+    private Cell nearest(float px, float py, float pz, Ray ray) {
+        return at(Math.clamp((int) ((px - low[0]) / cell[0]), 0, GRID - 1), Math.clamp((int) ((py - low[1]) / cell[1]), 0, GRID - 1),
+                Math.clamp((int) ((pz - low[2]) / cell[2]), 0, GRID - 1), ray);
+    }
+
+    /** Chance with which light that bounces at a place should be sent through a pane: half of it out in the open, in rooms none. */
+    public float inward(float px, float py, float pz, Ray ray) {
+        return cells.length == 0 ? 0 : INWARD * Math.clamp((ROOM - nearest(px, py, pz, ray).share) / ROOM, 0, 1);
+    }
+
+    /** Chooses a direction through a pane, from whichever side, into {@code out}. */
+    public void through(float px, float py, float pz, float choose, float u1, float u2, float[] out, Ray ray) {
+        Cell c = nearest(px, py, pz, ray);
+        int k = 0;
+        while (k < c.sums.length - 1 && choose >= c.sums[k]) k++;
+        c.panes[k].aim(px, py, pz, u1, u2, out);
+    }
+
+    /** Density per steradian with which {@link #through} gives a direction. */
+    public float throughPdf(float px, float py, float pz, float dx, float dy, float dz, Ray ray) {
+        Cell c = nearest(px, py, pz, ray);
+        float sum = 0;
+        for (int k = 0; k < c.panes.length; k++) sum += c.chance(k) * c.panes[k].perSteradianBothWays(px, py, pz, dx, dy, dz);
+        return sum;
     }
 
     /** The ways that one may aim at the surroundings: at all of them (number 0), or at a piece of a pane. */

@@ -223,7 +223,15 @@ final class Pane {
      * @param chances of the pieces, from place {@code o} on, each to be divided by its size
      */
     float perSteradian(float px, float py, float pz, float dx, float dy, float dz, int cuts, float[] chances, int o) {
-        if (!faces(px, py, pz)) return 0;
+        return faces(px, py, pz) ? spread(px, py, pz, dx, dy, dz, cuts, chances, o) : 0;
+    }
+
+    /** {@link #perSteradian(float, float, float, float, float, float)} from either side. */
+    float perSteradianBothWays(float px, float py, float pz, float dx, float dy, float dz) {
+        return spread(px, py, pz, dx, dy, dz, 1, ONE, 0);
+    }
+
+    private float spread(float px, float py, float pz, float dx, float dy, float dz, int cuts, float[] chances, int o) {
         float dn = dx * nx + dy * ny + dz * nz, sx = px - ox, sy = py - oy, sz = pz - oz;
         float t = -(sx * nx + sy * ny + sz * nz) / dn;
         if (!(t > 0) || t == Float.POSITIVE_INFINITY) return 0;

@@ -51,7 +51,7 @@ public final class PathTracer {
     /** Where the path reads caches. */
     private final CachedPoints cached;
     final CausticLight caustics;
-    final PhotonTrail photons = new PhotonTrail();
+    final PhotonTrail photons;
     private final MetLight met;
     private final SplitBounce split; // null in one that does not split
     /** Whether the path only looks for the first matt point, and how far it is. */
@@ -124,6 +124,7 @@ public final class PathTracer {
         lights = scene.lights();
         direct = new DirectLight(this, scene);
         shadow = direct.shadow;
+        photons = new PhotonTrail(scene.openings());
         edges = new RoundEdges(scene);
         onlook = new Onlook(scene.scenery(), lights);
         this.bounces = bounces;
@@ -322,7 +323,7 @@ public final class PathTracer {
         bb = e.b / most;
         ray.set(e.x, e.y, e.z, e.dx, e.dy, e.dz, Float.POSITIVE_INFINITY);
         from.none();
-        photons.begin(most, e.group);
+        photons.begin(most, e);
         walk(0);
         photons.end();
     }
@@ -525,7 +526,7 @@ public final class PathTracer {
         random.next2();
         float lobe = random.u, roulette = random.v;
         random.next2();
-        if (!scatter.sample(lobe, random.u, random.v)) return false;
+        if (!(photons.on() ? photons.sample(this, lobe, random.u, random.v) : scatter.sample(lobe, random.u, random.v))) return false;
         float k = 1 / scatter.pdf;
         if (cells.on()) {
             scatter.lambert(scatter.wx, scatter.wy, scatter.wz, true, rgb);
@@ -536,7 +537,7 @@ public final class PathTracer {
         float most = Math.max(br, Math.max(bg, bb));
         if (!(most > 0) || most == Float.POSITIVE_INFINITY) return false;
         if (bounce >= 2) {
-            float p = Math.min(MOST_SURVIVAL, trail.survival(most));
+            float p = Math.min(MOST_SURVIVAL, photons.on() ? photons.survival(most) : trail.survival(most));
             if (roulette >= p) return false;
             scale(1 / p, 1 / p, 1 / p);
         }

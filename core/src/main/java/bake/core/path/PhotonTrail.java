@@ -1,6 +1,9 @@
 package bake.core.path;
 
 import bake.core.cache.PhotonSamples;
+import bake.core.geometry.Ray;
+import bake.core.light.Emission;
+import bake.core.light.Openings;
 import bake.core.surface.Scatter;
 import bake.core.surface.SurfacePoint;
 
@@ -13,9 +16,17 @@ final class PhotonTrail {
     private int group;
     /** Flux of the path as it began, by which its throughput is to be multiplied, lm. */
     private float flux;
+    private float heaviness;
     private boolean on;
+    private final Openings openings;
+    private final float[] towards = new float[3];
+    private final Ray spare = new Ray();
     /** Whether anything smooth has turned the path. */
     private boolean turned;
+
+    PhotonTrail(Openings openings) {
+        this.openings = openings;
+    }
 
     /** Where photons go from now on: those that came by smooth surfaces alone may go elsewhere as well; null for nowhere. */
     void fill(PhotonSamples all, PhotonSamples caustic) {
@@ -23,9 +34,10 @@ final class PhotonTrail {
         this.caustic = caustic;
     }
 
-    void begin(float flux, int group) {
+    void begin(float flux, Emission e) {
         this.flux = flux;
-        this.group = group;
+        group = e.group;
+        heaviness = e.heaviness;
         on = true;
         turned = false;
     }
@@ -41,6 +53,32 @@ final class PhotonTrail {
     /** Something smooth sends the path another way. */
     void turned() {
         turned = true;
+    }
+
+    /** Chance of going on with a throughput: what is heavier than most must not be killed before it is as light as they are. */
+    float survival(float throughput) {
+        return heaviness * throughput;
+    }
+
+    /**
+     * Chooses where the path goes on from a surface. Out in the open some go through openings, or what the ground sends into rooms would
+     * come by few photons of great flux; a direction is weighed by the density of both ways to choose it (Veach and Guibas 1995, balance
+     * heuristic, one sample).
+     *
+     * @param c with {@code u1} and {@code u2}, numbers as {@link Scatter#sample} takes them
+     */
+    boolean sample(PathTracer p, float c, float u1, float u2) {
+        Scatter s = p.scatter;
+        SurfacePoint at = p.point();
+        float in = Scatter.onlyStraight(at) ? 0 : openings.inward(at.px, at.py, at.pz, spare);
+        if (in == 0) return s.sample(c, u1, u2);
+        if (c < in) {
+            openings.through(at.px, at.py, at.pz, c / in, u1, u2, towards, spare);
+            s.towards(towards[0], towards[1], towards[2]);
+        } else if (!s.sample((c - in) / (1 - in), u1, u2)) return false;
+        s.pdf *= 1 - in;
+        if (!s.smooth) s.pdf += in * openings.throughPdf(at.px, at.py, at.pz, s.wx, s.wy, s.wz, spare);
+        return s.pdf > 0;
     }
 
     /** The path is at a surface. */

@@ -123,10 +123,10 @@ public final class Renderer implements Passes {
         records = settings.bounced().first() == BounceSettings.First.IRRADIANCE_CACHE
                 ? new RecordRounds(new IrradianceCache(tracers[0].channels()), lens, RoomSize.around(camera.position(), scene.tracer()),
                 settings, film.width(), film.height(), tracers, samplers, paths, rays) : null;
-        photons = settings.bounced().mapped() ? new PhotonRound(scene, tracers, samplers, paths, settings.seed(),
+        photons = settings.bounced().mapped() ? new PhotonRound(scene, camera.position(), tracers, samplers, paths, settings.seed(),
                 settings.bounced().photons(), false) : null;
         caustics = settings.bounced().caustics() == BounceSettings.Caustics.PHOTON_MAP
-                ? new PhotonRound(scene, tracers, samplers, paths, settings.seed(), settings.bounced().photons(), true) : null;
+                ? new PhotonRound(scene, camera.position(), tracers, samplers, paths, settings.seed(), settings.bounced().photons(), true) : null;
         for (PathTracer t : tracers) {
             t.bounces(settings.bounced());
             t.darken(settings.occlusion());

@@ -6,6 +6,7 @@ import bake.core.compiled.RenderScene;
 import bake.core.light.Emission;
 import bake.core.math.Frame;
 import bake.core.math.PathSampler;
+import bake.core.math.Vec3;
 import bake.core.path.PathTracer;
 import bake.core.work.Watch;
 import bake.core.work.Workers;
@@ -24,8 +25,11 @@ public final class PhotonRound {
     private static final long SEED = 0x3c6e_f372_fe94_f82bL;
     /** Share of a scene's diagonal that an estimate may reach (common practice, no source); caustics are finer. */
     private static final float REACH = 0.02f, FINE = 0.004f;
+    /** Diagonal that counts at most, metres: a wide ground makes no room coarser. */
+    private static final float WIDEST = 60;
 
     private final RenderScene scene;
+    private final Vec3 eye;
     private final PathTracer[] tracers;
     private final PathSampler[] samplers;
     private final float[][] paths;
@@ -35,12 +39,14 @@ public final class PhotonRound {
     private PhotonMap map;
 
     /**
+     * @param eye where most photons are wanted around, metres
      * @param wanted about how many photons are to lie on surfaces
      * @param caustic whether only those count that came by smooth surfaces alone
      */
-    public PhotonRound(RenderScene scene, PathTracer[] tracers, PathSampler[] samplers, float[][] paths, long seed, int wanted,
+    public PhotonRound(RenderScene scene, Vec3 eye, PathTracer[] tracers, PathSampler[] samplers, float[][] paths, long seed, int wanted,
             boolean caustic) {
         this.scene = scene;
+        this.eye = eye;
         this.tracers = tracers;
         this.samplers = samplers;
         this.paths = paths;
@@ -74,7 +80,7 @@ public final class PhotonRound {
         long emitted = 0, kept = 0;
         if (bounds != null) {
             Emission[] rays = new Emission[workers.threads()];
-            for (int i = 0; i < rays.length; i++) rays[i] = new Emission(scene.lights(), scene.openings(), bounds);
+            for (int i = 0; i < rays.length; i++) rays[i] = new Emission(scene.lights(), scene.openings(), bounds, eye);
             while (kept < wanted && emitted < EACH * wanted && !(kept == 0 && emitted > TRIES)) {
                 PhotonSamples[] chunks = new PhotonSamples[CHUNKS];
                 long first = emitted;
@@ -91,7 +97,7 @@ public final class PhotonRound {
             }
         }
         map = PhotonMap.of(tracers[0].channels(), all.toArray(PhotonSamples[]::new), emitted,
-                bounds == null ? 1 : (caustic ? FINE : REACH) * diagonal(bounds));
+                bounds == null ? 1 : (caustic ? FINE : REACH) * Math.min(WIDEST, diagonal(bounds)));
         return true;
     }
 
@@ -140,6 +146,7 @@ public final class PhotonRound {
             if (t.direct().free(px + away * f.x, py + away * f.y, pz + away * f.z, -nx, -ny, -nz,
                     2 * h + 0.2f * away) < Float.POSITIVE_INFINITY) there++;
         }
-        return there / (float) open.length;
+        // With the place itself, which is surface: the inverse of a share of so few looks is right in the mean then.
+        return (there + 1) / (float) (open.length + 1);
     }
 }

@@ -439,6 +439,16 @@ public final class Scatter {
         return pdf > 0;
     }
 
+    /** Takes a direction that others have chosen: as {@link #sample} for the matt body, but the density is that of sampling it here. */
+    public void towards(float x, float y, float z) {
+        smooth = false;
+        kind = DIFFUSE;
+        wx = x;
+        wy = y;
+        wz = z;
+        eval(x, y, z);
+    }
+
     /** The one direction of a gloss without width, with its weight. */
     private boolean mirrorGloss() {
         float k = under(oz) / (pGloss * (1 - pCoat)), f = Ggx.pow5(1 - oz);

@@ -22,7 +22,7 @@ class EmissionTest {
     private static final int RAYS = 200_000;
 
     private static double[] flux(RenderScene s) {
-        Emission e = new Emission(s.lights(), s.openings(), s.tracer().bounds());
+        Emission e = new Emission(s.lights(), s.openings(), s.tracer().bounds(), new Vec3(0, 0, 0));
         PathSampler random = new PathSampler();
         double[] sum = new double[s.lights().groups().size()];
         for (int i = 0; i < RAYS; i++) {
@@ -69,7 +69,7 @@ class EmissionTest {
         t.add(Shapes.quad("pane", 1, 1.5, glass), Affine.translation(0, 0, 2)).add(Shapes.quad("floor", 6, 6, wall))
                 .around(new Surroundings.Plain(grey(10)));
         RenderScene s = t.compile();
-        Emission e = new Emission(s.lights(), s.openings(), s.tracer().bounds());
+        Emission e = new Emission(s.lights(), s.openings(), s.tracer().bounds(), new Vec3(0, 0, 0));
         assertTrue(s.openings().count() > 0);
         PathSampler random = new PathSampler();
         double sum = 0;

@@ -26,6 +26,7 @@ import bake.core.scene.Camera;
 import bake.core.scene.Lamp;
 import bake.core.scene.Material;
 import bake.core.scene.Shapes;
+import bake.core.scene.Surroundings;
 import bake.core.solve.Caches;
 import bake.core.solve.HemisphereGather;
 import bake.core.surface.SurfacePoint;
@@ -188,6 +189,29 @@ class CachedBouncesTest {
         assertTrue(left < 0.99 * traced, "there is something to leave out: " + left + " of " + traced);
         assertEquals(traced, mean[Caustics.PHOTON_MAP.ordinal()], 0.003 * traced);
         assertEquals(traced - left, told[0], 0.1 * (traced - left));
+    }
+
+    /**
+     * A hut on a wide sunny ground is lit by what comes up from it in front of its window: few of the photons that are spread over a ground
+     * of two kilometres would find it.
+     */
+    @Test
+    void photonsComeUpFromTheGroundOutside() {
+        TestScene t = new TestScene();
+        int white = t.material(Material.diffuse("white", grey(0.7))), grass = t.material(Material.diffuse("ground", grey(0.4))),
+                glass = t.material(Material.glass("pane", grey(1), 0, 1.52, true));
+        t.add(Shapes.quad("ground", 2000, 2000, grass), Affine.translation(0, 0, -0.05));
+        t.add(Shapes.box("floor", -0.2, -0.2, -0.04, 3.2, 3.2, 0, white)).add(Shapes.box("roof", -0.2, -0.2, 2.5, 3.2, 3.2, 2.6, white));
+        t.add(Shapes.box("west", -0.2, -0.2, 0, 0, 3.2, 2.5, white)).add(Shapes.box("east", 3, -0.2, 0, 3.2, 3.2, 2.5, white));
+        t.add(Shapes.box("north", 0, 3, 0, 3, 3.2, 2.5, white)).add(Shapes.box("under", 0, -0.2, 0, 3, 0, 0.9, white));
+        t.add(Shapes.box("over", 0, -0.2, 2, 3, 0, 2.5, white)).add(Shapes.box("pane", 0, -0.11, 0.9, 3, -0.1, 2, glass));
+        t.around(new Surroundings.SunSky(new Vec3(0.3, 0.6, 0.75).normalized(), 3, 0, 0, 0.533, 0.2));
+        RenderScene s = t.compile();
+        Camera c = Camera.of(new Vec3(1.5, 0.3, 1.2), new Vec3(1.5, 2.6, 2.4), 18).withEv(10);
+        double exact = mean(render(s, c, settings(First.PATH_TRACING, Later.PATH_TRACING), 64, 2)), mapped = 0;
+        for (int seed = 1; seed <= 2; seed++)
+            mapped += mean(render(s, c, settings(First.IRRADIANCE_CACHE, Later.PHOTON_MAP).withSeed(seed), 2, 2)) / 2;
+        assertEquals(exact, mapped, 0.05 * exact);
     }
 
     /** All pairs of solvers mean the same light in a room with gloss, a quarter of a percent of which records move by roughening it. */
