@@ -27,6 +27,29 @@ public final class LightSample {
     private float nx, ny, nz;
     private boolean facing;
 
+    /** Becomes the sample that another is; how emitters were weighed for it stays behind. */
+    public void take(LightSample o) {
+        x = o.x;
+        y = o.y;
+        z = o.z;
+        distance = o.distance;
+        r = o.r;
+        g = o.g;
+        b = o.b;
+        pdf = o.pdf;
+        point = o.point;
+        hidden = o.hidden;
+        onMesh = o.onMesh;
+        tx = o.tx;
+        ty = o.ty;
+        tz = o.tz;
+        lamp = o.lamp;
+        group = o.group;
+        bin = o.bin;
+        emitter = o.emitter;
+        clusterChance = o.clusterChance;
+    }
+
     /** Says which way the surface faces that looks for light; emitters behind it are not looked at. */
     public void from(float nx, float ny, float nz) {
         this.nx = nx;

@@ -34,6 +34,11 @@ public final class Lamplight {
         guide = other.guide;
     }
 
+    /** Whether samples are told to a learner. */
+    boolean teaches() {
+        return learner != null;
+    }
+
     public void beginPath(PathSampler random) {
         if (learner != null) log.begin(learner, ~random.hash());
     }
