@@ -9,10 +9,20 @@ import bake.core.scene.Camera;
 import bake.core.surface.SurfacePoint;
 import bake.core.work.Workers;
 
-/** The triangles' edges as lines, or the materials as flat colours. */
+/** Drawings of what is met first: the triangles' edges as lines, materials or objects as flat colours, depth, normals, base colours. */
 public final class Diagram extends SurfaceMap {
     /** What is drawn. */
-    public enum Kind { EDGES, MATERIALS }
+    public enum Kind {
+        EDGES, MATERIALS, OBJECTS,
+        /** White near by, half as bright for each four metres on. */
+        DEPTH,
+        /** Red to the east, green to the north, blue up: 0.5 where a normal has nothing of it. */
+        NORMALS,
+        /** Base colours without light. */
+        COLOURS
+    }
+
+    private static final float HALVED = 4;
 
     private static final float LINE = 0.6f, LEAST = 8;
 
@@ -27,10 +37,32 @@ public final class Diagram extends SurfaceMap {
 
     @Override
     void colour(int worker, Ray ray, SurfacePoint s, float[] out) {
-        s.face(scene.geometry(), ray);
+        switch (kind) {
+            case DEPTH -> {
+                out[0] = out[1] = out[2] = (float) Math.pow(0.5, 0.5 * ray.t / HALVED);
+                return;
+            }
+            case NORMALS -> {
+                s.load(scene.geometry(), scene.surfaces(), ray);
+                out[0] = 0.5f + 0.5f * s.nx;
+                out[1] = 0.5f + 0.5f * s.ny;
+                out[2] = 0.5f + 0.5f * s.nz;
+                return;
+            }
+            case COLOURS -> {
+                s.load(scene.geometry(), scene.surfaces(), ray);
+                out[0] = (float) Math.sqrt(s.baseR);
+                out[1] = (float) Math.sqrt(s.baseG);
+                out[2] = (float) Math.sqrt(s.baseB);
+                return;
+            }
+            default -> s.face(scene.geometry(), ray);
+        }
         float facing = Math.abs(s.gx * ray.dx + s.gy * ray.dy + s.gz * ray.dz), shade = 0.35f + 0.6f * facing;
-        if (kind == Kind.MATERIALS) {
-            int h = PathSampler.hash(scene.geometry().blas(ray.item).materials()[ray.prim] * 0x9e3779b1 + 77);
+        if (kind != Kind.EDGES) {
+            int thing = kind == Kind.MATERIALS ? scene.geometry().blas(ray.item).materials()[ray.prim] : scene.geometry().instance(ray.item,
+                    ray.prim);
+            int h = PathSampler.hash(thing * 0x9e3779b1 + 77);
             for (int c = 0; c < 3; c++) out[c] = shade * (0.15f + 0.75f * (h >>> 8 * c & 255) / 255f);
             return;
         }

@@ -5,8 +5,10 @@ import bake.core.compiled.RenderScene;
 import bake.core.film.PixelFilter;
 import bake.core.film.Region;
 import bake.core.geometry.Ray;
+import bake.core.light.LightSample;
 import bake.core.math.Frame;
 import bake.core.math.PathSampler;
+import bake.core.path.DirectLight;
 import bake.core.scene.Camera;
 import bake.core.surface.SurfacePoint;
 import bake.core.work.Workers;
@@ -14,25 +16,46 @@ import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.BooleanSupplier;
+import java.util.stream.IntStream;
 
 /**
- * What the pixels of a picture show first, glass as glass: how far it is, where it lies, how it is turned, and which materials and objects
- * share each pixel. A few looks a pixel, spread like the picture's own; without light.
+ * What the pixels of a picture show first, glass as glass: how far it is, where it lies, how it is turned, where on its texture, which
+ * materials, objects, layers and source groups share each pixel, and how much of the sun's and the lamps' light arrives there. A few looks
+ * a pixel, spread like the picture's own.
  */
 public final class FirstHits {
     /** What a pixel can be divided among. */
-    public enum Kind { MATERIAL, OBJECT }
+    public enum Kind {
+        MATERIAL, OBJECT, LAYER,
+        /** What gives light itself, by its source group; all else belongs to none. */
+        SOURCE
+    }
 
     /** Looks a pixel, and how many of a kind a pixel can be shared by; with more the least are left out. */
     public static final int LOOKS = 16, SHARES = 6;
     private static final int RAYS = 4;
-    /** Memory that a pixel takes. */
-    public static final int BYTES = 2 + 4 * 7 + Kind.values().length * SHARES * 5;
+    /** Means of a pixel: depth, place, normal, texture coordinates. */
+    private static final int SUMS = 9;
     private static final int TILE = 32, MOST_PASSED = 64;
     private static final long OWN = 0x5bd1e995L;
-    /** What the bodies of lamps are made of. */
-    private static final String LAMP = "lamp";
+    /** What the bodies of lamps are made of, and the layer that they are on. */
+    private static final String LAMP = "lamp", LAMPS = "lamps";
+
+    /**
+     * What is asked for.
+     *
+     * @param kinds what pixels are divided among
+     * @param reach up to where things shut a place in, metres; 0 where that is not asked for
+     * @param shadow whether light is looked for
+     */
+    public record Asked(Set<Kind> kinds, float reach, boolean shadow) {
+        /** Memory that a pixel takes, bytes. */
+        public int bytes() {
+            return 1 + 4 * SUMS + (reach > 0 ? 1 : 0) + (shadow ? 8 : 0) + kinds.size() * SHARES * 5;
+        }
+    }
 
     private final RenderScene scene;
     private final Region region;
@@ -43,16 +66,18 @@ public final class FirstHits {
     private final byte[] met;
     /** Those of them from which nothing near was met in a direction by chance; null where that was not looked for. */
     private final byte[] free;
-    private final float reach;
+    private final Asked asked;
     private final float[] sums;
+    /** Light that sun and lamps would send to what is met, and what of it arrives; null where that was not looked for. */
+    private final float[] sent, arrived;
     /** By kind: {@link #SHARES} a pixel, numbers of names and looks that met them; and the names. */
     private final int[][] what = new int[Kind.values().length][];
     private final byte[][] looks = new byte[Kind.values().length][];
     private final String[][] names = new String[Kind.values().length][];
     private final int[][] numberOf = new int[Kind.values().length][];
 
-    private FirstHits(RenderScene scene, Camera camera, PixelFilter filter, int width, int height, Region region, float reach) {
-        this.reach = reach;
+    private FirstHits(RenderScene scene, Camera camera, PixelFilter filter, int width, int height, Region region, Asked asked) {
+        this.asked = asked;
         this.scene = scene;
         this.region = region;
         this.width = width;
@@ -61,15 +86,21 @@ public final class FirstHits {
         lens = new Lens(camera, width, height);
         int n = region.width() * region.height();
         met = new byte[n];
-        free = reach > 0 ? new byte[n] : null;
-        sums = new float[7 * n];
-        for (int k = 0; k < what.length; k++) {
-            what[k] = new int[SHARES * n];
-            looks[k] = new byte[SHARES * n];
+        free = asked.reach() > 0 ? new byte[n] : null;
+        sums = new float[SUMS * n];
+        sent = asked.shadow() ? new float[n] : null;
+        arrived = asked.shadow() ? new float[n] : null;
+        for (Kind k : asked.kinds()) {
+            what[k.ordinal()] = new int[SHARES * n];
+            looks[k.ordinal()] = new byte[SHARES * n];
         }
         var s = scene.scene();
         number(Kind.MATERIAL, s.materials().stream().map(m -> m.name()).toList(), List.of(LAMP));
         number(Kind.OBJECT, s.meshes().stream().map(m -> m.name()).toList(), s.lamps().stream().map(l -> l.name()).toList());
+        int layers = 1 + s.instances().stream().mapToInt(i -> i.layer()).max().orElse(0);
+        number(Kind.LAYER, IntStream.range(0, layers).mapToObj(i -> i < s.layers().size() ? s.layers().get(i) : "layer " + i).toList(),
+                List.of(LAMPS));
+        number(Kind.SOURCE, scene.lights().groups(), List.of());
     }
 
     /** Things of one name are one thing; lamps come after all others. */
@@ -87,13 +118,11 @@ public final class FirstHits {
     /**
      * Looks at a region of a picture.
      *
-     * @param reach up to where things shut a place in, metres; 0 where that is not asked for
      * @return null when it was stopped
      */
     public static FirstHits of(RenderScene scene, Camera camera, PixelFilter filter, int width, int height, Region region, long seed,
-            float reach,
-            Workers workers, BooleanSupplier stop) {
-        FirstHits f = new FirstHits(scene, camera, filter, width, height, region.within(width, height), reach);
+            Asked asked, Workers workers, BooleanSupplier stop) {
+        FirstHits f = new FirstHits(scene, camera, filter, width, height, region.within(width, height), asked);
         Looker[] lookers = new Looker[workers.threads()];
         for (int i = 0; i < lookers.length; i++) lookers[i] = f.new Looker(seed ^ OWN);
         boolean[] stopped = new boolean[lookers.length];
@@ -144,15 +173,22 @@ public final class FirstHits {
         return out;
     }
 
+    /** Of the light that sun and lamps would send to what each pixel shows if nothing stood in between, the share that arrives; else 1. */
+    public float[] lit() {
+        float[] out = new float[met.length];
+        for (int i = 0; i < out.length; i++) out[i] = sent[i] > 0 ? Math.min(1, arrived[i] / sent[i]) : 1;
+        return out;
+    }
+
     /**
      * A plane of means over what is met, not over what is not.
      *
-     * @param value 0 depth along the view, metres; 1 to 3 place, metres; 4 to 6 normal on the side that is seen
+     * @param value 0 depth along the view, metres; 1 to 3 place, metres; 4 to 6 normal on the side that is seen; 7 and 8 texture coordinates
      * @param nothing where a pixel shows nothing
      */
     public float[] mean(int value, float nothing) {
         float[] out = new float[met.length];
-        for (int i = 0; i < out.length; i++) out[i] = met[i] == 0 ? nothing : sums[7 * i + value] / met[i];
+        for (int i = 0; i < out.length; i++) out[i] = met[i] == 0 ? nothing : sums[SUMS * i + value] / met[i];
         return out;
     }
 
@@ -164,6 +200,7 @@ public final class FirstHits {
         private final SurfacePoint at = new SurfacePoint();
         private final float[] r = new float[6];
         private final Frame frame = new Frame();
+        private final DirectLight direct = new DirectLight(null, scene);
         private final int[] things = new int[LOOKS];
         private final int[][] found = new int[Kind.values().length][LOOKS];
 
@@ -185,20 +222,48 @@ public final class FirstHits {
                 if (lamp >= 0) {
                     found[Kind.MATERIAL.ordinal()][n] = numberOf[Kind.MATERIAL.ordinal()][s.materials().size()];
                     found[Kind.OBJECT.ordinal()][n] = numberOf[Kind.OBJECT.ordinal()][s.meshes().size() + lamp];
-                    add(i, ray.ox + ray.t * ray.dx, ray.oy + ray.t * ray.dy, ray.oz + ray.t * ray.dz, -ray.dx, -ray.dy, -ray.dz);
+                    found[Kind.LAYER.ordinal()][n] = numberOf[Kind.LAYER.ordinal()][numberOf[Kind.LAYER.ordinal()].length - 1];
+                    found[Kind.SOURCE.ordinal()][n] = scene.lights().emitters().lampGroup(lamp);
+                    add(i, ray.ox + ray.t * ray.dx, ray.oy + ray.t * ray.dy, ray.oz + ray.t * ray.dz, -ray.dx, -ray.dy, -ray.dz, 0, 0);
                 } else {
-                    int mesh = s.instances().get(scene.geometry().instance(ray.item, ray.prim)).mesh();
+                    var placed = s.instances().get(scene.geometry().instance(ray.item, ray.prim));
                     found[Kind.MATERIAL.ordinal()][n] = numberOf[Kind.MATERIAL.ordinal()][at.material];
-                    found[Kind.OBJECT.ordinal()][n] = numberOf[Kind.OBJECT.ordinal()][mesh];
+                    found[Kind.OBJECT.ordinal()][n] = numberOf[Kind.OBJECT.ordinal()][placed.mesh()];
+                    found[Kind.LAYER.ordinal()][n] = numberOf[Kind.LAYER.ordinal()][placed.layer()];
+                    found[Kind.SOURCE.ordinal()][n] = at.emitR + at.emitG + at.emitB > 0 ? scene.lights().glowGroup() : -1;
                     float side = at.nx * r[3] + at.ny * r[4] + at.nz * r[5] > 0 ? -1 : 1;
-                    add(i, at.px, at.py, at.pz, side * at.nx, side * at.ny, side * at.nz);
+                    add(i, at.px, at.py, at.pz, side * at.nx, side * at.ny, side * at.nz, at.textureS, at.textureT);
+                    if (sent != null) light(i);
                     if (free != null) open += open(side);
                 }
                 n++;
             }
             met[i] = (byte) n;
             if (free != null) free[i] = (byte) open;
-            for (int k = 0; k < what.length; k++) share(k, i, found[k], n);
+            for (Kind k : asked.kinds()) share(k.ordinal(), i, found[k.ordinal()], n);
+        }
+
+        /** Looks for the sun once, and for a lamp or a glowing surface. */
+        private void light(int i) {
+            LightSample l = direct.light;
+            if (scene.lights().hasSun()) {
+                random.next2();
+                scene.lights().sampleSun(random.u, random.v, l);
+                came(i, l);
+            }
+            if (scene.lights().emitters().count() == 0) return;
+            l.from(at.nx, at.ny, at.nz);
+            random.next2();
+            if (scene.lights().emitters().sample(at.px, at.py, at.pz, random.next1(), random.u, random.v, l)) came(i, l);
+        }
+
+        private void came(int i, LightSample l) {
+            float cos = at.nx * l.x + at.ny * l.y + at.nz * l.z;
+            if (!(cos > 0 && l.pdf > 0)) return;
+            float k = cos / l.pdf;
+            sent[i] += k * (0.2126f * l.r + 0.7152f * l.g + 0.0722f * l.b);
+            if (at.gx * l.x + at.gy * l.y + at.gz * l.z > 0 && direct.arrives(at))
+                arrived[i] += k * (0.2126f * l.r * direct.shadow.tr + 0.7152f * l.g * direct.shadow.tg + 0.0722f * l.b * direct.shadow.tb);
         }
 
         /** Of some rays from the surface, how many meet nothing near. */
@@ -211,16 +276,16 @@ public final class FirstHits {
                 frame.turn(sin * (float) Math.cos(phi), sin * (float) Math.sin(phi), (float) Math.sqrt(1 - random.u));
                 if (!(frame.x * at.gx + frame.y * at.gy + frame.z * at.gz > 0)) continue;
                 float e = at.offset;
-                ray.set(at.px + e * at.gx, at.py + e * at.gy, at.pz + e * at.gz, frame.x, frame.y, frame.z, reach);
+                ray.set(at.px + e * at.gx, at.py + e * at.gy, at.pz + e * at.gz, frame.x, frame.y, frame.z, asked.reach());
                 ray.skipLamp = -1;
                 if (scene.tracer().open(ray)) out++;
             }
             return out;
         }
 
-        private void add(int i, float x, float y, float z, float nx, float ny, float nz) {
+        private void add(int i, float x, float y, float z, float nx, float ny, float nz, float u, float v) {
             double[] p = lens.project(x, y, z);
-            int o = 7 * i;
+            int o = SUMS * i;
             sums[o] += p == null ? 0 : (float) p[2];
             sums[o + 1] += x;
             sums[o + 2] += y;
@@ -228,6 +293,8 @@ public final class FirstHits {
             sums[o + 4] += nx;
             sums[o + 5] += ny;
             sums[o + 6] += nz;
+            sums[o + 7] += u;
+            sums[o + 8] += v;
         }
 
         /** Counts alike, and keeps those with most. */

@@ -16,6 +16,8 @@ public final class SurfacePoint {
     public float gx, gy, gz;
     /** Shading frame: tangent, bitangent, normal; the normal is on the ray's side too. */
     public float tx, ty, tz, bx, by, bz, nx, ny, nz;
+    /** Where on its texture. */
+    public float textureS, textureT;
     /** Linear base colour. */
     public float baseR, baseG, baseB;
     /** Luminance given off, cd/m2 by colour. */
@@ -71,6 +73,8 @@ public final class SurfacePoint {
         float[] uv = b.uvs();
         float s = w * uv[2 * i] + u * uv[2 * j] + v * uv[2 * k];
         float t = w * uv[2 * i + 1] + u * uv[2 * j + 1] + v * uv[2 * k + 1];
+        textureS = s;
+        textureT = t;
         tangent(ax, ay, az, ex, ey, ez, uv[2 * j] - uv[2 * i], uv[2 * j + 1] - uv[2 * i + 1], uv[2 * k] - uv[2 * i],
                 uv[2 * k + 1] - uv[2 * i + 1]);
         float edge = Math.max(largest(ax, ay, az), largest(ex, ey, ez)), far = 0;

@@ -81,6 +81,11 @@ public final class Texts {
         return String.format(L, "%.1f M", n / 1e6);
     }
 
+    /** An amount of memory or disk. */
+    public static String bytes(long n) {
+        return n < 1_000_000_000 ? String.format(L, "%d MB", Math.max(1, n / 1_000_000)) : String.format(L, "%.1f GB", n / 1e9);
+    }
+
     public static String size(int w, int h) {
         return w + "\u00d7" + h;
     }

@@ -134,6 +134,20 @@ class DeliveryTest extends WindowFixture {
         until("it is kept", () -> entry(0).state() == QueueEntry.State.KEPT);
     }
 
+    /** What EXR holds beside the picture says what it takes before anything is made. */
+    @Test
+    void channelsSayWhatTheyTake(FxRobot r) {
+        open();
+        QuickRobot.interact(() -> bench.stationProperty().set(Station.FINALS));
+        fire(r, "#kind-exr");
+        until("a kind more", () -> bench.finals().delivery().files().contains("exr"));
+        fire(r, "#channel-layers");
+        until("said", () -> text(r, "#finals-channels-cost").contains(" MB of memory"));
+        assertEquals(List.of("layers"), bench.finals().delivery().channels());
+        fire(r, "#channel-layers");
+        until("nothing to say", () -> !r.lookup("#finals-channels-cost").query().isVisible());
+    }
+
     /** The list and the clock: with which settings, and in which order. */
     @Test
     void listAndOrder(FxRobot r) {

@@ -39,7 +39,7 @@ public final class ExrFile {
     }
 
     private static boolean whole(String name) {
-        return name.startsWith("Z") || name.startsWith("P.") || name.startsWith("samples.") || name.startsWith("clean.") || name.startsWith("seen.guide.") || IdMatte.exact(name);
+        return name.startsWith("Z") || name.startsWith("P.") || name.startsWith("uv.") || name.startsWith("samples.") || name.startsWith("clean.") || name.startsWith("seen.guide.") || IdMatte.exact(name);
     }
 
     /** Colours and their coverage are all of one kind. */

@@ -227,8 +227,8 @@ public final class LiveRender implements AutoCloseable {
             case CELLS -> new CacheMap(scene, caches, CacheMap.What.CELLS, camera, film, workers);
             case PHOTONS -> new CacheMap(scene, caches, CacheMap.What.PHOTONS, camera, film, workers);
             case LUX -> new Illuminance(scene, camera, 8, film, workers);
-            case EDGES -> new Diagram(scene, Diagram.Kind.EDGES, camera, film, workers);
-            case MATERIALS -> new Diagram(scene, Diagram.Kind.MATERIALS, camera, film, workers);
+            case EDGES, MATERIALS, OBJECTS, DEPTH, NORMALS, COLOURS ->
+                new Diagram(scene, Diagram.Kind.valueOf(r.showing.name()), camera, film, workers);
         };
         boolean lit = renderer instanceof Renderer;
         if (!lit && r.showing != Showing.LUX) passes = Math.min(passes, 32); // enough for clean edges

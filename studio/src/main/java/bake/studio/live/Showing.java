@@ -9,8 +9,10 @@ public enum Showing {
     CLAY,
     /** The triangles' edges. */
     EDGES,
-    /** A flat colour for each material. */
-    MATERIALS,
+    /** A flat colour for each material, and for each object. */
+    MATERIALS, OBJECTS,
+    /** How far things are, how they are turned, and their base colours. */
+    DEPTH, NORMALS, COLOURS,
     /** Illuminance in false colours. */
     LUX,
     /** What is known of where the surroundings are seen, and of which lamps matter. */

@@ -19,6 +19,7 @@ import bake.studio.render.RenderJob;
 import bake.studio.scene.SceneAssembly;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
@@ -59,8 +60,7 @@ public final class NoiseFinder {
         if (b == null) return null;
         done.accept(0.55);
         Found f = new Found(a, b, w, h, FirstHits.of(compiled, v.camera().camera(), RenderJob.paths(p, 1).filter(), w, h, Region.all(w,
-                h), 1, 0,
-                workers, stop));
+                h), 1, new FirstHits.Asked(EnumSet.of(FirstHits.Kind.MATERIAL), 0, false), workers, stop));
         double noise = a.finish().noise(a.film(), Region.all(w, h)), pass = b.phases().passes() / PASSES;
         List<Remedy> tried = new ArrayList<>();
         for (Cause c : f.causes) {

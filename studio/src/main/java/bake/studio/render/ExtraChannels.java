@@ -5,11 +5,16 @@ import bake.core.film.Film;
 import bake.core.film.Region;
 import bake.core.finish.Seen;
 import bake.core.meters.FirstHits;
+import bake.core.math.Vec3;
 import bake.core.path.LightPart;
+import bake.core.scene.Camera;
 import bake.formats.FormatException;
 import bake.formats.picture.IdMatte;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.SortedMap;
 
 /** Planes of what a file holds beside the picture. */
@@ -18,6 +23,9 @@ final class ExtraChannels {
     private static final float FAR = 1e10f;
     /** Names of channels have 31 letters at most. */
     private static final int LONGEST = 18;
+
+    private static final Map<Channel, FirstHits.Kind> MATTES = Map.of(Channel.MATERIALS, FirstHits.Kind.MATERIAL, Channel.OBJECTS,
+            FirstHits.Kind.OBJECT, Channel.LAYERS, FirstHits.Kind.LAYER, Channel.SOURCES, FirstHits.Kind.SOURCE);
 
     private ExtraChannels() {}
 
@@ -28,29 +36,33 @@ final class ExtraChannels {
      */
     static void check(RenderJob.Order o, List<Channel> wanted, int groups) throws FormatException {
         if (wanted.isEmpty()) return;
-        int floats = 4;
-        for (Channel c : wanted) floats += switch (c) {
-            case LIGHTS -> 3 * groups;
-            case PARTS -> 3 * LightPart.COUNT;
-            case CLEAN -> 10;
-            case DEPTH, NOISE, SAMPLES, OCCLUSION -> 1;
-            case POSITION, NORMAL, COLOUR -> 3;
-            case MATERIALS, OBJECTS -> 3 + 2 * FirstHits.SHARES;
-        };
-        long each = 4L * floats + Film.bytesPerPixel((wanted.contains(Channel.LIGHTS) ? groups : 2) * (wanted.contains(Channel.PARTS)
-                ? LightPart.COUNT : 1))
-                + (wanted.stream().anyMatch(ExtraChannels::hits) ? FirstHits.BYTES : 0);
-        if (each * o.region().width() * o.region().height() > 2 * BandedRender.filmBytes())
+        if (bytes(wanted, groups) * o.region().width() * o.region().height() > 2 * BandedRender.filmBytes())
             throw new FormatException(o.view(), "channels", "with them a picture of " + o.width() + "x" + o.height()
                     + " does not fit into the memory; make it smaller, or leave some out");
     }
 
-    /** Whether a channel comes from looks of its own. */
-    private static boolean hits(Channel c) {
-        return switch (c) {
-            case DEPTH, POSITION, NORMAL, OCCLUSION, MATERIALS, OBJECTS -> true;
-            default -> false;
-        };
+    /** Memory that a pixel takes with channels beside the picture, bytes. */
+    static long bytes(List<Channel> wanted, int groups) {
+        long each = 4 * 4 + Film.bytesPerPixel((wanted.contains(Channel.LIGHTS) ? groups : 2) * (wanted.contains(Channel.PARTS)
+                ? LightPart.COUNT : 1));
+        for (Channel c : wanted) each += 4L * c.floats(groups);
+        return each + (looks(wanted) ? asked(wanted, 1).bytes() : 0);
+    }
+
+    /** Whether any comes from looks of its own. */
+    private static boolean looks(List<Channel> wanted) {
+        return wanted.stream().anyMatch(c -> switch (c) {
+            case DEPTH, POSITION, NORMAL, FACING, UV, SHADOW, OCCLUSION, MATERIALS, OBJECTS, LAYERS, SOURCES -> true;
+            case LIGHTS, PARTS, CLEAN, COLOUR, NOISE, SAMPLES -> false;
+        });
+    }
+
+    private static FirstHits.Asked asked(List<Channel> wanted, float reach) {
+        Set<FirstHits.Kind> kinds = EnumSet.noneOf(FirstHits.Kind.class);
+        MATTES.forEach((c, k) -> {
+            if (wanted.contains(c)) kinds.add(k);
+        });
+        return new FirstHits.Asked(kinds, wanted.contains(Channel.OCCLUSION) ? reach : 0, wanted.contains(Channel.SHADOW));
     }
 
     /** Adds planes, and what the file says of them. */
@@ -81,10 +93,11 @@ final class ExtraChannels {
             if (wanted.contains(Channel.NOISE)) planes.put("noise.Y", noise);
             if (wanted.contains(Channel.SAMPLES)) planes.put("samples.Y", samples);
         }
-        if (wanted.stream().anyMatch(ExtraChannels::hits))
-            hits(FirstHits.of(job.scene(), o.camera(), RenderJob.paths(o.preset(), o.seed()).filter(), o.width(), o.height(), r, o.seed(),
-                wanted.contains(Channel.OCCLUSION) ? (float) RenderJob.occlusion(o.preset()).metres() : 0, job.workers(), () -> false),
-                        wanted, n, planes, notes);
+        if (!looks(wanted)) return;
+        FirstHits h = FirstHits.of(job.scene(), o.camera(), RenderJob.paths(o.preset(), o.seed()).filter(), o.width(), o.height(), r,
+                o.seed(), asked(wanted, (float) RenderJob.occlusion(o.preset()).metres()), job.workers(), () -> false);
+        hits(h, o.camera(), wanted, planes);
+        for (Channel c : MATTES.keySet()) if (wanted.contains(c)) mattes(c, h, n, planes, notes);
     }
 
     /** All that the picture can be finished from again. */
@@ -135,18 +148,55 @@ final class ExtraChannels {
         return p;
     }
 
-    private static void hits(FirstHits h, List<Channel> wanted, int n, SortedMap<String, float[]> planes, Map<String, String> notes) {
-        if (wanted.contains(Channel.DEPTH)) planes.put("Z", h.mean(0, FAR));
+    private static void hits(FirstHits h, Camera camera, List<Channel> wanted, SortedMap<String, float[]> planes) {
+        if (wanted.contains(Channel.DEPTH)) {
+            float[] z = h.mean(0, FAR);
+            planes.put("Z", z);
+            planes.put("depth.Y", fromNearToFar(z));
+        }
         if (wanted.contains(Channel.POSITION)) three("P", "XYZ", new float[][] {h.mean(1, 0), h.mean(2, 0), h.mean(3, 0)}, planes);
         if (wanted.contains(Channel.OCCLUSION)) planes.put("occlusion.Y", h.open());
-        if (wanted.contains(Channel.NORMAL)) three("N", "XYZ", new float[][] {h.mean(4, 0), h.mean(5, 0), h.mean(6, 0)}, planes);
-        if (wanted.contains(Channel.MATERIALS)) mattes("CryptoMaterial", h, FirstHits.Kind.MATERIAL, n, planes, notes);
-        if (wanted.contains(Channel.OBJECTS)) mattes("CryptoObject", h, FirstHits.Kind.OBJECT, n, planes, notes);
+        if (wanted.contains(Channel.SHADOW)) planes.put("shadow.Y", h.lit());
+        if (wanted.contains(Channel.UV)) {
+            planes.put("uv.X", h.mean(7, 0));
+            planes.put("uv.Y", h.mean(8, 0));
+        }
+        float[][] n = {h.mean(4, 0), h.mean(5, 0), h.mean(6, 0)};
+        if (wanted.contains(Channel.NORMAL)) three("N", "XYZ", n, planes);
+        if (wanted.contains(Channel.FACING)) three("facing", "XYZ", facing(n, camera), planes);
     }
 
-    private static void mattes(String set, FirstHits h, FirstHits.Kind k, int n, SortedMap<String, float[]> planes, Map<String,
-            String> notes) {
-        IdMatte.add(set, h.names(k), n, FirstHits.SHARES, new IdMatte.Shares() {
+    private static float[] fromNearToFar(float[] z) {
+        float near = FAR, far = 0;
+        for (float v : z) if (v < FAR) {
+            near = Math.min(near, v);
+            far = Math.max(far, v);
+        }
+        float[] out = new float[z.length];
+        for (int i = 0; i < z.length; i++) out[i] = z[i] >= FAR ? 1 : far > near ? (z[i] - near) / (far - near) : 0;
+        return out;
+    }
+
+    /** Normals along the camera's right, its up, and back to it. */
+    private static float[][] facing(float[][] n, Camera camera) {
+        Vec3 to = camera.target().minus(camera.position());
+        if (camera.straightVerticals() && Math.hypot(to.x(), to.y()) > 0) to = new Vec3(to.x(), to.y(), 0);
+        Vec3 ahead = to.normalized(), up = new Vec3(0, 0, 1), right = Math.abs(ahead.z()) > 0.9999 ? new Vec3(1, 0, 0)
+                : ahead.cross(up).normalized(), over = right.cross(ahead);
+        float[][] out = new float[3][n[0].length];
+        for (int i = 0; i < n[0].length; i++) {
+            Vec3 v = new Vec3(n[0][i], n[1][i], n[2][i]);
+            out[0][i] = (float) v.dot(right);
+            out[1][i] = (float) v.dot(over);
+            out[2][i] = (float) -v.dot(ahead);
+        }
+        return out;
+    }
+
+    private static void mattes(Channel c, FirstHits h, int n, SortedMap<String, float[]> planes, Map<String, String> notes) {
+        FirstHits.Kind k = MATTES.get(c);
+        String name = k.name().charAt(0) + k.name().substring(1).toLowerCase(Locale.ROOT);
+        IdMatte.add("Crypto" + name, h.names(k), n, FirstHits.SHARES, new IdMatte.Shares() {
             @Override
             public int thing(int pixel, int rank) {
                 return h.thing(k, pixel, rank);

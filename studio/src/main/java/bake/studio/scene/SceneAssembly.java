@@ -219,7 +219,7 @@ public final class SceneAssembly {
         List<Portal> portals = portals(project);
         if (last != null && last.portals().equals(portals)) portals = last.portals();
         return last = new Scene(parts.meshes, instances, materials, parts.textures, lamps, around, portals, Levels.of(view),
-                outlook(project, view, around), Efforts.of(project, parts.meshes, instances, parts.materials, parts.layers));
+                outlook(project, view, around), Efforts.of(project, parts.meshes, instances, parts.materials, parts.layers), parts.layers);
     }
 
     /** Materials of clay: the same list of materials always gives the same list, so that compiling sees that nothing changed. */

@@ -42,8 +42,8 @@ class ChannelsTest {
              "materials": [{"name": "wall", "base": [0.7,0.4,0.2], "roughness": 1, "ior": 1}, {"name": "block", "base": [0.2,0.2,0.2], "roughness": 1, "ior": 1}],
              "shapes": [{"name": "floor", "type": "quad", "center": [0,0,0], "size": [60,60], "material": "wall"},
                         {"name": "box", "type": "box", "center": [0.2,0,1], "size": [1,1,2], "material": "block"}],
-             "lamps": [{"name": "a", "group": "Left lamps", "kind": "sphere", "position": [-2,-1,3], "diameter": 0.2, "lumens": 3000},
-                       {"name": "b", "group": "Right", "kind": "sphere", "position": [2,-1,3], "diameter": 0.2, "lumens": 5000}],
+             "lamps": [{"name": "a", "group": "Left lamps", "kind": "sphere", "position": [-2,-1,2.6], "diameter": 0.2, "lumens": 3000},
+                       {"name": "b", "group": "Right", "kind": "sphere", "position": [2,-1,2.6], "diameter": 0.2, "lumens": 5000}],
              "views": [{"name": "One", "camera": {"position": [0,-5,1], "target": [0,0,1], "focal": 24}, "size": [60, 40],
                         "around": {"kind": "plain", "luminance": [3,4,5]}}]}""";
     @TempDir
@@ -127,8 +127,63 @@ class ChannelsTest {
         assertEquals(6f, p.get("samples.Y")[middle]);
         assertTrue(p.get("noise.Y")[middle] > 0);
         assertEquals(1e10f, p.get("Z")[3], 1e4f, "the sky is far away");
-        mattes(p, texts, "CryptoMaterial", middle, "block");
-        mattes(p, texts, "CryptoObject", middle, "box");
+        mattes(p, texts, "CryptoMaterial", middle, "block", true);
+        mattes(p, texts, "CryptoObject", middle, "box", true);
+        String layer = manifest(texts, "CryptoLayer").fieldNames().next();
+        mattes(p, texts, "CryptoLayer", middle, layer, false);
+        sources(p, texts, middle);
+        facing(p, middle);
+        shadow(p.get("shadow.Y"), middle);
+    }
+
+    /** Lamps that are seen are of their groups, and nothing else is. */
+    private static void sources(Map<String, float[]> p, Map<String, String> texts, int middle) throws IOException {
+        int left = Integer.parseUnsignedInt(manifest(texts, "CryptoSource").path("Left lamps").asText(), 16), seen = 0;
+        float[] id = p.get("CryptoSource00.R"), share = p.get("CryptoSource00.G");
+        for (int i = 0; i < W * H; i++) if (share[i] > 0 && Float.floatToRawIntBits(id[i]) == left) {
+            seen++;
+            assertTrue(i % W < W / 2 && i / W < H / 2, "above on the left");
+        }
+        assertTrue(seen > 0);
+        assertEquals(0, share[middle]);
+    }
+
+    /** The front of the box looks at the camera; depth goes from 0 to 1 over what is seen. */
+    private static void facing(Map<String, float[]> p, int middle) {
+        assertEquals(0, p.get("facing.X")[middle], 1e-3);
+        assertEquals(0, p.get("facing.Y")[middle], 1e-3);
+        assertEquals(1, p.get("facing.Z")[middle], 1e-3);
+        assertEquals(1, p.get("facing.Y")[(H - 1) * W], 1e-3, "the ground looks up");
+        float least = 1, most = 0;
+        for (int i = 0; i < W * H; i++) if (p.get("Z")[i] < 1e9f) {
+            least = Math.min(least, p.get("depth.Y")[i]);
+            most = Math.max(most, p.get("depth.Y")[i]);
+        }
+        assertEquals(0, least);
+        assertEquals(1, most);
+        assertEquals(1, p.get("depth.Y")[3], "the sky is far away");
+        // A texture on plain shapes is a metre wide.
+        float[] u = p.get("uv.X"), x = p.get("P.X");
+        int a = (H - 1) * W + 2, b = (H - 1) * W + W - 3;
+        assertEquals(Math.abs(x[b] - x[a]), Math.abs(u[b] - u[a]), 1e-3);
+    }
+
+    /** Before the box both lamps arrive, beside it on the ground lies the shadow of one. */
+    private static void shadow(float[] lit, int middle) {
+        assertEquals(1, lit[middle], 0.02);
+        int half = 0, none = 0;
+        for (float l : lit) {
+            if (l > 0.1 && l < 0.8) half++;
+            if (l < 0 || l > 1) none++;
+        }
+        assertTrue(half > 5, "where one of two is hidden: " + half);
+        assertEquals(0, none);
+    }
+
+    private static com.fasterxml.jackson.databind.JsonNode manifest(Map<String, String> texts, String set) throws IOException {
+        String key = texts.entrySet().stream().filter(e -> e.getKey().endsWith("/name") && e.getValue().equals(set)).findFirst().orElseThrow().getKey()
+                .replace("name", "");
+        return Json.MAPPER.readTree(texts.get(key + "manifest"));
     }
 
     /** What came by each way adds up; a matt box shows no reflection, the sky beside it is seen itself. */
@@ -147,7 +202,8 @@ class ChannelsTest {
     }
 
     /** Shares come to one where something is seen, and the numbers are those of the names. */
-    private static void mattes(Map<String, float[]> p, Map<String, String> texts, String set, int middle, String name) throws IOException {
+    private static void mattes(Map<String, float[]> p, Map<String, String> texts, String set, int middle, String name, boolean several)
+            throws IOException {
         String key = texts.entrySet().stream().filter(e -> e.getKey().endsWith("/name") && e.getValue().equals(set)).findFirst().orElseThrow().getKey()
                 .replace("name", "");
         var manifest = Json.MAPPER.readTree(texts.get(key + "manifest"));
@@ -163,7 +219,7 @@ class ChannelsTest {
             mixed |= p.get(set + "00.A")[i] > 0;
             assertTrue(edge || Math.abs(sum - met) < 1e-6, "pixel " + i + ": " + sum);
         }
-        assertTrue(mixed, "an edge is shared by two");
+        assertEquals(several, mixed, "an edge is shared by two where there are two");
     }
 
     @Test

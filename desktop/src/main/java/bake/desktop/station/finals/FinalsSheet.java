@@ -43,6 +43,7 @@ public final class FinalsSheet extends VBox {
     private final Label left = Ui.note(""), folder = Ui.label("", "figure"), example = Ui.note(""), round = Ui.label("", "figure");
     private final HBox kinds = new HBox(9);
     private final FlowPane channels = new FlowPane(9, 4);
+    private final Label cost = Ui.note("");
     private final CheckBox eight = new CheckBox("8 bit PNG and TIF, not 16");
     private final ComboBox<String> gamut = new ComboBox<>();
     private static final Map<String, Gamut> GAMUTS = gamuts();
@@ -93,6 +94,7 @@ public final class FinalsSheet extends VBox {
             if (m != null && s != null && m != s.manners()) finals.queue().tell(q -> q.manners(m));
         });
         channels.setId("finals-channels");
+        cost.setId("finals-channels-cost");
         for (Channel c : Channel.values()) {
             CheckBox b = new CheckBox(c.word());
             b.setId("channel-" + c.word());
@@ -114,7 +116,7 @@ public final class FinalsSheet extends VBox {
                 Ui.row(Ui.button("finals-round", "Next round", "The next delivery of this project begins as this one is; its files have places of their own",
                         finals::nextRound, "small"))),
                 Ui.card("Files", null, kinds, Ui.line("Names", names), example, Ui.line("dpi", dpi), Ui.line("JPEG quality", quality), Ui.line("Colours", gamut), eight,
-                        Ui.note("In EXR beside the picture:"), channels,
+                        Ui.note("In EXR beside the picture:"), channels, cost,
                         Ui.note("PNG, TIF and JPG hold the finished picture, EXR and HDR the light of the scene in cd/m\u00b2.")),
                 Ui.card("Folder", Ui.button("finals-folder", "Choose\u2026", null, this::choose, "small"), folder), new ReportCard(work),
                 presets);
@@ -173,6 +175,20 @@ public final class FinalsSheet extends VBox {
         finals.change(d -> d.withChannels(Channel.all(now).stream().map(Channel::word).toList()));
     }
 
+    /** What channels take of memory and disk in the largest picture. */
+    private void cost(DeliverySpec d) {
+        long pixels = finals.rows().stream().mapToLong(r -> (long) r.picture().width() * r.picture().height()).max().orElse(0);
+        boolean any = work.document().project() != null && pixels > 0 && d.files().contains("exr") && !d.channels().isEmpty();
+        cost.setVisible(any);
+        cost.setManaged(any);
+        if (!any) return;
+        // Sun, surroundings, what glows, and the groups of lamps.
+        int groups = 3 + (int) work.document().project().lamps().stream().map(l -> l.group()).distinct().count();
+        List<Channel> wanted = Channel.all(d.channels());
+        cost.setText("The largest picture takes about " + Texts.bytes(pixels * Channel.memory(wanted, groups)) + " of memory with them, and at most "
+                + Texts.bytes(pixels * Channel.disk(wanted, groups)) + " on disk before it is packed.");
+    }
+
     private void choose() {
         DirectoryChooser c = new DirectoryChooser();
         c.setTitle("Folder for the finals");
@@ -208,6 +224,7 @@ public final class FinalsSheet extends VBox {
         channels.setDisable(!d.files().contains("exr"));
         channels.getChildren().forEach(n -> ((CheckBox) n).setSelected(d.channels().contains(((CheckBox) n).getText())));
         var rows = finals.rows();
+        cost(d);
         example.setText("{project} {view} {date} {delivery} {preset} {size}" + (rows.isEmpty() ? "" : "\n" + rows.getFirst().picture().files().getFirst()
                 .getFileName()));
         Path f = finals.folder();

@@ -17,6 +17,7 @@ import javafx.scene.layout.VBox;
 public final class ModelStrip extends VBox {
     private final ModelWork work;
     private final TilePane tiles = new TilePane(14, 6);
+    private final Label key = Ui.label("", "strip-figure");
     private boolean setting;
 
     public ModelStrip(ModelWork work) {
@@ -26,14 +27,15 @@ public final class ModelStrip extends VBox {
         tiles.setPrefTileWidth(277);
         tiles.setPrefColumns(3);
         ToggleGroup ways = new ToggleGroup();
-        HBox choice = Ui.choice(ways, "show-", "Picture", "Clay", "Edges", "Materials");
-        choice.setMaxWidth(340);
+        HBox choice = Ui.choice(ways, "show-", "Picture", "Clay", "Edges", "Materials", "Objects", "Depth", "Normals", "Colours");
+        choice.setMaxWidth(640);
+        key.setId("show-key");
         mark(ways, work.easel().showingProperty().get());
         work.easel().showingProperty().addListener((o, a, b) -> mark(ways, b));
         ways.selectedToggleProperty().addListener((o, a, b) -> {
             if (b != null) work.easel().showingProperty().set(Showing.valueOf(((String) b.getUserData()).toUpperCase(Locale.ROOT)));
         });
-        getChildren().addAll(Ui.row(Ui.label("Show", "strip-title"), choice),
+        getChildren().addAll(Ui.row(Ui.label("Show", "strip-title"), choice, key),
                 Ui.label("Layers and their triangles, copies counted. What the view cannot see still costs time: switch it off.",
                 "strip-title"), tiles);
         work.models().factsProperty().addListener((o, a, b) -> fill());
@@ -41,8 +43,22 @@ public final class ModelStrip extends VBox {
         fill();
     }
 
-    private static void mark(ToggleGroup ways, Showing now) {
+    private void mark(ToggleGroup ways, Showing now) {
+        key.setText(key(now));
         for (Toggle t : ways.getToggles()) if (t.getUserData().toString().equalsIgnoreCase(now.name())) t.setSelected(true);
+    }
+
+    /** What the colours of a drawing say. */
+    private static String key(Showing now) {
+        return switch (now) {
+            case EDGES -> "Lines: edges of triangles";
+            case MATERIALS -> "A colour for each material";
+            case OBJECTS -> "A colour for each object";
+            case DEPTH -> "White near by, half as bright every 4 m";
+            case NORMALS -> "Red faces east, green north, blue up";
+            case COLOURS -> "Base colours, no light";
+            default -> "";
+        };
     }
 
     private void fill() {
