@@ -183,7 +183,8 @@ public final class FirstHits {
     /**
      * A plane of means over what is met, not over what is not.
      *
-     * @param value 0 depth along the view, metres; 1 to 3 place, metres; 4 to 6 normal on the side that is seen; 7 and 8 texture coordinates
+     * @param value 0 depth along the view, metres; 1 to 3 place, metres; 4 to 6 normal on the side that is seen;
+     *     7 and 8 texture coordinates
      * @param nothing where a pixel shows nothing
      */
     public float[] mean(int value, float nothing) {

@@ -339,7 +339,8 @@ public final class DirectLight {
         Scatter scatter = path.scatter;
         scatter.eval(light.x, light.y, light.z);
         body(scatter);
-        float whole = 1 / light.pdf, w = light.point || light.hidden || beside && !glossApart ? whole : whole * weigh(light.pdf, scatter.pdf);
+        float whole = 1 / light.pdf, w = light.point || light.hidden || beside && !glossApart ? whole
+                : whole * weigh(light.pdf, scatter.pdf);
         return 0.2126f * (scatter.r * w + rgb[0] * whole) * light.r + 0.7152f * (scatter.g * w + rgb[1] * whole) * light.g
                 + 0.0722f * (scatter.b * w + rgb[2] * whole) * light.b;
     }

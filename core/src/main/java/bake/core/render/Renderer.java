@@ -126,7 +126,8 @@ public final class Renderer implements Passes {
         photons = settings.bounced().mapped() ? new PhotonRound(scene, camera.position(), tracers, samplers, paths, settings.seed(),
                 settings.bounced().photons(), false) : null;
         caustics = settings.bounced().caustics() == BounceSettings.Caustics.PHOTON_MAP
-                ? new PhotonRound(scene, camera.position(), tracers, samplers, paths, settings.seed(), settings.bounced().photons(), true) : null;
+                ? new PhotonRound(scene, camera.position(), tracers, samplers, paths, settings.seed(), settings.bounced().photons(),
+                true) : null;
         for (PathTracer t : tracers) {
             t.bounces(settings.bounced());
             t.darken(settings.occlusion());

@@ -28,14 +28,15 @@ public final class ModelStrip extends VBox {
         tiles.setPrefColumns(3);
         ToggleGroup ways = new ToggleGroup();
         HBox choice = Ui.choice(ways, "show-", "Picture", "Clay", "Edges", "Materials", "Objects", "Depth", "Normals", "Colours");
-        choice.setMaxWidth(640);
+        choice.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
         key.setId("show-key");
+        key.managedProperty().bind(key.textProperty().isNotEmpty());
         mark(ways, work.easel().showingProperty().get());
         work.easel().showingProperty().addListener((o, a, b) -> mark(ways, b));
         ways.selectedToggleProperty().addListener((o, a, b) -> {
             if (b != null) work.easel().showingProperty().set(Showing.valueOf(((String) b.getUserData()).toUpperCase(Locale.ROOT)));
         });
-        getChildren().addAll(Ui.row(Ui.label("Show", "strip-title"), choice, key),
+        getChildren().addAll(Ui.row(Ui.label("Show", "strip-title"), choice), key,
                 Ui.label("Layers and their triangles, copies counted. What the view cannot see still costs time: switch it off.",
                 "strip-title"), tiles);
         work.models().factsProperty().addListener((o, a, b) -> fill());
