@@ -224,14 +224,15 @@ public final class FirstHits {
                     found[Kind.MATERIAL.ordinal()][n] = numberOf[Kind.MATERIAL.ordinal()][s.materials().size()];
                     found[Kind.OBJECT.ordinal()][n] = numberOf[Kind.OBJECT.ordinal()][s.meshes().size() + lamp];
                     found[Kind.LAYER.ordinal()][n] = numberOf[Kind.LAYER.ordinal()][numberOf[Kind.LAYER.ordinal()].length - 1];
-                    found[Kind.SOURCE.ordinal()][n] = scene.lights().emitters().lampGroup(lamp);
+                    found[Kind.SOURCE.ordinal()][n] = numberOf[Kind.SOURCE.ordinal()][scene.lights().emitters().lampGroup(lamp)];
                     add(i, ray.ox + ray.t * ray.dx, ray.oy + ray.t * ray.dy, ray.oz + ray.t * ray.dz, -ray.dx, -ray.dy, -ray.dz, 0, 0);
                 } else {
                     var placed = s.instances().get(scene.geometry().instance(ray.item, ray.prim));
                     found[Kind.MATERIAL.ordinal()][n] = numberOf[Kind.MATERIAL.ordinal()][at.material];
                     found[Kind.OBJECT.ordinal()][n] = numberOf[Kind.OBJECT.ordinal()][placed.mesh()];
                     found[Kind.LAYER.ordinal()][n] = numberOf[Kind.LAYER.ordinal()][placed.layer()];
-                    found[Kind.SOURCE.ordinal()][n] = at.emitR + at.emitG + at.emitB > 0 ? scene.lights().glowGroup() : -1;
+                    found[Kind.SOURCE.ordinal()][n] = at.emitR + at.emitG + at.emitB > 0 
+                            ? numberOf[Kind.SOURCE.ordinal()][scene.lights().glowGroup()] : -1;
                     float side = at.nx * r[3] + at.ny * r[4] + at.nz * r[5] > 0 ? -1 : 1;
                     add(i, at.px, at.py, at.pz, side * at.nx, side * at.ny, side * at.nz, at.textureS, at.textureT);
                     if (sent != null) light(i);

@@ -28,6 +28,7 @@ public final class DirectLight {
      * Where there are more than a few emitters: samples that a shadow ray of a first point is chosen from, and most such rays. Reading room
      * by night, variance of a sample and time of a pass: 1.35 times lower and 1.16 times longer than with three rays to one sample each.
      */
+    private static final float BELOW_ONE = 0x1.fffffep-1f;
     private static final int FEW = 3, CANDIDATES = 6, BEST = 2;
     private PathSampler random;
     /** How the surroundings are looked for at the point; null for the unlearnt way. */
@@ -325,8 +326,8 @@ public final class DirectLight {
             if (choose < p) {
                 best = v;
                 kept.take(light);
-                choose /= p;
-            } else choose = (choose - p) / (1 - p);
+                choose = Math.min(choose / p, BELOW_ONE);
+            } else choose = Math.min((choose - p) / (1 - p), BELOW_ONE);
         }
         if (!(best > 0)) return;
         light.take(kept);

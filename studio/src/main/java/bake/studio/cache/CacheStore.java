@@ -101,13 +101,13 @@ public final class CacheStore {
 
     /** What of the settings a cache of a kind depends on. */
     private static String solver(String kind, BounceSettings how) {
-        // Files of before were gathered under the clamp of a picture, and are too dark.
-        String caustics = "caustics " + how.caustics().word() + ", unclamped";
+        // Files of before were gathered under the clamp of a picture, or with wider gloss, and are too dark.
+        String caustics = "caustics " + how.caustics().word() + ", unclamped, sharp gloss";
         return switch (kind) {
             case "radiance" -> caustics;
             case "irradiance" -> "later bounces " + how.later().word() + ", surroundings " + (how.cachedSurroundings() ? "in it" : "apart")
                     + ", " + caustics;
-            default -> how.photons() + " photons";
+            default -> how.photons() + " photons around the eye";
         };
     }
 
