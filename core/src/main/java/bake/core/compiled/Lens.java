@@ -168,6 +168,13 @@ public final class Lens {
         out[5] = dz * l;
     }
 
+    /** Parts of a direction to the camera's right, along its up, and back towards it, into {@code out}; of panoramas those of their middle. */
+    public void facing(float x, float y, float z, float[] out) {
+        out[0] = x * rx + y * ry + z * rz;
+        out[1] = x * ux + y * uy + z * uz;
+        out[2] = -(x * fx + y * fy + z * fz);
+    }
+
     /**
      * Where a point is seen on the picture: 0 left to 1 right and 0 top to 1 bottom, which may lie beside it, and its distance along the
      * view, metres; null behind the camera. Of a stereo panorama the upper picture is meant.

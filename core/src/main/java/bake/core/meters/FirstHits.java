@@ -231,7 +231,7 @@ public final class FirstHits {
                     found[Kind.MATERIAL.ordinal()][n] = numberOf[Kind.MATERIAL.ordinal()][at.material];
                     found[Kind.OBJECT.ordinal()][n] = numberOf[Kind.OBJECT.ordinal()][placed.mesh()];
                     found[Kind.LAYER.ordinal()][n] = numberOf[Kind.LAYER.ordinal()][placed.layer()];
-                    found[Kind.SOURCE.ordinal()][n] = at.emitR + at.emitG + at.emitB > 0 
+                    found[Kind.SOURCE.ordinal()][n] = at.emitR + at.emitG + at.emitB > 0
                             ? numberOf[Kind.SOURCE.ordinal()][scene.lights().glowGroup()] : -1;
                     float side = at.nx * r[3] + at.ny * r[4] + at.nz * r[5] > 0 ? -1 : 1;
                     add(i, at.px, at.py, at.pz, side * at.nx, side * at.ny, side * at.nz, at.textureS, at.textureT);

@@ -202,6 +202,18 @@ class ModelStationTest extends WindowFixture {
              "shapes": [{"name": "floor", "type": "quad", "center": [0,0,0], "size": [6,6], "material": "wall"}],
              "views": [{"name": "One", "camera": {"position": [0,-3,1.2], "target": [0,0,0.3], "focal": 35}, "size": [64, 40]}]}""";
 
+    /** Drawings are chosen by a click, and say what their colours mean. */
+    @Test
+    void drawingsSayWhatTheyShow(FxRobot r) throws IOException {
+        opened(Files.writeString(dir.resolve("room.obj"), "o floor\nv 0 0 0\nv 4 0 0\nv 4 0 -4\nv 0 0 -4\nf 1 2 3 4\n"));
+        r.clickOn("#station-model");
+        press(r, "#show-depth");
+        until("depth", () -> bench.easel().showingProperty().get() == bake.studio.live.Showing.DEPTH
+                && text(r, "#show-key").contains("4 m"));
+        press(r, "#show-picture");
+        until("nothing to say", () -> text(r, "#show-key").isEmpty());
+    }
+
     /** A rug that lies in the floor is found, and lifted by a click; undo brings it back. */
     @Test
     void aRugIsLiftedOffTheFloor(FxRobot r) throws IOException {

@@ -1,13 +1,12 @@
 package bake.studio.render;
 
+import bake.core.compiled.Lens;
 import bake.core.compiled.RenderScene;
 import bake.core.film.Film;
 import bake.core.film.Region;
 import bake.core.finish.Seen;
 import bake.core.meters.FirstHits;
-import bake.core.math.Vec3;
 import bake.core.path.LightPart;
-import bake.core.scene.Camera;
 import bake.formats.FormatException;
 import bake.formats.picture.IdMatte;
 import java.util.EnumSet;
@@ -96,7 +95,7 @@ final class ExtraChannels {
         if (!looks(wanted)) return;
         FirstHits h = FirstHits.of(job.scene(), o.camera(), RenderJob.paths(o.preset(), o.seed()).filter(), o.width(), o.height(), r,
                 o.seed(), asked(wanted, (float) RenderJob.occlusion(o.preset()).metres()), job.workers(), () -> false);
-        hits(h, o.camera(), wanted, planes);
+        hits(h, new Lens(o.camera(), o.width(), o.height()), wanted, planes);
         for (Channel c : MATTES.keySet()) if (wanted.contains(c)) mattes(c, h, n, planes, notes);
     }
 
@@ -148,7 +147,7 @@ final class ExtraChannels {
         return p;
     }
 
-    private static void hits(FirstHits h, Camera camera, List<Channel> wanted, SortedMap<String, float[]> planes) {
+    private static void hits(FirstHits h, Lens lens, List<Channel> wanted, SortedMap<String, float[]> planes) {
         if (wanted.contains(Channel.DEPTH)) {
             float[] z = h.mean(0, FAR);
             planes.put("Z", z);
@@ -161,9 +160,10 @@ final class ExtraChannels {
             planes.put("uv.X", h.mean(7, 0));
             planes.put("uv.Y", h.mean(8, 0));
         }
+        if (!wanted.contains(Channel.NORMAL) && !wanted.contains(Channel.FACING)) return;
         float[][] n = {h.mean(4, 0), h.mean(5, 0), h.mean(6, 0)};
         if (wanted.contains(Channel.NORMAL)) three("N", "XYZ", n, planes);
-        if (wanted.contains(Channel.FACING)) three("facing", "XYZ", facing(n, camera), planes);
+        if (wanted.contains(Channel.FACING)) three("facing", "XYZ", facing(n, lens), planes);
     }
 
     private static float[] fromNearToFar(float[] z) {
@@ -178,17 +178,12 @@ final class ExtraChannels {
     }
 
     /** Normals along the camera's right, its up, and back to it. */
-    private static float[][] facing(float[][] n, Camera camera) {
-        Vec3 to = camera.target().minus(camera.position());
-        if (camera.straightVerticals() && Math.hypot(to.x(), to.y()) > 0) to = new Vec3(to.x(), to.y(), 0);
-        Vec3 ahead = to.normalized(), up = new Vec3(0, 0, 1), right = Math.abs(ahead.z()) > 0.9999 ? new Vec3(1, 0, 0)
-                : ahead.cross(up).normalized(), over = right.cross(ahead);
+    private static float[][] facing(float[][] n, Lens lens) {
         float[][] out = new float[3][n[0].length];
+        float[] v = new float[3];
         for (int i = 0; i < n[0].length; i++) {
-            Vec3 v = new Vec3(n[0][i], n[1][i], n[2][i]);
-            out[0][i] = (float) v.dot(right);
-            out[1][i] = (float) v.dot(over);
-            out[2][i] = (float) -v.dot(ahead);
+            lens.facing(n[0][i], n[1][i], n[2][i], v);
+            for (int c = 0; c < 3; c++) out[c][i] = v[c];
         }
         return out;
     }

@@ -168,6 +168,17 @@ class ChannelsTest {
         assertEquals(Math.abs(x[b] - x[a]), Math.abs(u[b] - u[a]), 1e-3);
     }
 
+    /** A camera on its side sees the sky of the scene to a side. */
+    @Test
+    void facingFollowsTheRoll() {
+        bake.core.scene.Camera c = bake.core.scene.Camera.of(new bake.core.math.Vec3(0, -5, 1), new bake.core.math.Vec3(0, 0, 1), 24);
+        float[] up = new float[3];
+        new bake.core.compiled.Lens(c.withForm(c.form().withRoll(90)), W, H).facing(0, 0, 1, up);
+        assertEquals(1, Math.abs(up[0]), 1e-6);
+        assertEquals(0, up[1], 1e-6);
+        assertEquals(0, up[2], 1e-6);
+    }
+
     /** Before the box both lamps arrive, beside it on the ground lies the shadow of one. */
     private static void shadow(float[] lit, int middle) {
         assertEquals(1, lit[middle], 0.02);
