@@ -168,7 +168,9 @@ public final class Lens {
         out[5] = dz * l;
     }
 
-    /** Parts of a direction to the camera's right, along its up, and back towards it, into {@code out}; of panoramas those of their middle. */
+    /**
+     * Parts of a direction to the camera's right, along its up, and back towards it, into {@code out}; of panoramas those of their middle.
+     */
     public void facing(float x, float y, float z, float[] out) {
         out[0] = x * rx + y * ry + z * rz;
         out[1] = x * ux + y * uy + z * uz;
