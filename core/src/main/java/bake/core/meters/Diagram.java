@@ -72,6 +72,12 @@ public final class Diagram extends SurfaceMap {
         out[0] = out[1] = out[2] = paper + (0.06f - paper) * ink;
     }
 
+    @Override
+    float nothing() {
+        // The sky is as far as can be.
+        return kind == Kind.DEPTH ? 0 : super.nothing();
+    }
+
     /**
      * Distance from a hit to the nearest edge of its triangle, metres, across the edge.
      *

@@ -18,7 +18,7 @@ import java.util.function.BooleanSupplier;
  */
 abstract class SurfaceMap implements Passes {
     private static final int TILE = 16;
-    /** What is drawn where there is no surface. */
+    /** A light grey, unless a map means something by it. */
     private static final float PAPER = 0.82f;
 
     final RenderScene scene;
@@ -56,6 +56,11 @@ abstract class SurfaceMap implements Passes {
      */
     abstract void colour(int worker, Ray ray, SurfacePoint point, float[] out);
 
+    /** What is drawn where there is no surface, as {@link #colour} gives it. */
+    float nothing() {
+        return PAPER;
+    }
+
     /** The angle that one pixel fills, radians. */
     final float pixel() {
         return lens.pixel(film.width());
@@ -84,7 +89,7 @@ abstract class SurfaceMap implements Passes {
                 // The middle of the lens: a map is sharp all over.
                 lens.ray((x + random.u) / r.width(), (y + random.v) / r.height(), 0, 0, o);
                 rays[w].set(o[0], o[1], o[2], o[3], o[4], o[5], Float.POSITIVE_INFINITY);
-                p[0] = p[1] = p[2] = PAPER;
+                p[0] = p[1] = p[2] = nothing();
                 if (scene.tracer().closest(rays[w]) && rays[w].item < scene.tracer().firstLamp()) colour(w, rays[w], points[w], p);
                 for (int c = 0; c < 3; c++) p[c] *= white * p[c];
                 film.add(x, y, p);
