@@ -15,6 +15,8 @@ import bake.core.scene.Material;
 import bake.core.scene.Mesh;
 import bake.core.scene.Shapes;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 class DiagramTest {
     private static final int N = 60;
@@ -64,5 +66,18 @@ class DiagramTest {
             apart += Math.abs(left[k] - right[k]) / left[k];
         }
         assertTrue(same < 0.1 && apart > 0.3, same + " " + apart);
+    }
+
+    /** A floor four metres off, as shares of white: half as bright as near by, turned up, its own colour; around it nothing. */
+    @ParameterizedTest
+    @CsvSource({"DEPTH, 0.5, 0.5, 0.5, 0", "NORMALS, 0.25, 0.25, 1, 0.67", "COLOURS, 0.6, 0.3, 0.1, 0.67"})
+    void floor(Diagram.Kind kind, double r, double g, double b, double around) {
+        TestScene s = new TestScene();
+        s.add(Shapes.quad("floor", 2, 2, s.material(Material.diffuse("paint", new Vec3(0.6, 0.3, 0.1)))));
+        float[][] p = draw(s.compile(), kind);
+        double white = Camera.of(new Vec3(0, 0, 4), new Vec3(0, 0, 0), 36).saturation();
+        double[] asked = {r, g, b};
+        for (int c = 0; c < 3; c++) assertEquals(asked[c], p[N / 2 * N + N / 2][c] / white, 0.01, kind + " " + c);
+        assertEquals(around, p[0][0] / white, 0.01);
     }
 }
