@@ -18,6 +18,7 @@ import java.util.stream.IntStream;
  */
 public final class IrradianceCache {
     static final int NORMAL = 3, RADIUS = 6, KIND = 7, ROTATION = 8, TRANSLATION = 11, LIGHT = 14;
+    private static final int HEAD = ROTATION;
     /** Kinds of records: irradiance; a mark that nothing is to be interpolated there; irradiance from beyond the near field alone. */
     static final float WHOLE = 0, MARK = 1, FAR = 2;
     /**
@@ -41,8 +42,12 @@ public final class IrradianceCache {
     /** Bounds of what gradients make of a record. */
     private static final float LEAST = 0.4f, MOST = 2f;
 
-    private final int channels, stride;
-    private float[] data;
+    private final int channels, stride, wide;
+    /**
+     * What says whether a record counts at a place, in {@link #HEAD} numbers each, and what it brings there: many records are asked for one
+     * that counts.
+     */
+    private float[] heads, data;
     private int count;
     /** For each size of records a hash of cubes to the records that reach into them: where each slot's list begins, and the lists. */
     private final int[][] starts = new int[CellGrid.LEVELS][], lists = new int[CellGrid.LEVELS][];
@@ -51,7 +56,9 @@ public final class IrradianceCache {
     public IrradianceCache(int channels) {
         this.channels = channels;
         stride = LIGHT + channels;
-        data = new float[64 * stride];
+        wide = stride - HEAD;
+        heads = new float[64 * HEAD];
+        data = new float[64 * wide];
     }
 
     public int channels() {
@@ -64,7 +71,7 @@ public final class IrradianceCache {
     }
 
     public long bytes() {
-        long n = 4L * data.length;
+        long n = 4L * (heads.length + data.length);
         for (int l = 0; l < CellGrid.LEVELS; l++) if (starts[l] != null) n += 4L * (starts[l].length + lists[l].length);
         return n;
     }
@@ -78,7 +85,8 @@ public final class IrradianceCache {
     public void save(Consumer<float[]> rows) {
         float[] row = new float[stride];
         for (int i = 0; i < count; i++) {
-            System.arraycopy(data, i * stride, row, 0, stride);
+            System.arraycopy(heads, i * HEAD, row, 0, HEAD);
+            System.arraycopy(data, i * wide, row, HEAD, wide);
             rows.accept(row);
         }
     }
@@ -91,14 +99,20 @@ public final class IrradianceCache {
      */
     public void load(int records, Consumer<float[]> rows) {
         float[] row = new float[stride];
-        data = new float[Math.multiplyExact(Math.max(64, records), stride)];
+        heads = new float[Math.multiplyExact(Math.max(64, records), HEAD)];
+        data = new float[Math.multiplyExact(Math.max(64, records), wide)];
         for (int i = 0; i < records; i++) {
             rows.accept(row);
             check(row);
-            System.arraycopy(row, 0, data, i * stride, stride);
+            put(row, 0, i);
         }
         count = records;
         index();
+    }
+
+    private void put(float[] from, int at, int record) {
+        System.arraycopy(from, at, heads, record * HEAD, HEAD);
+        System.arraycopy(from, at + HEAD, data, record * wide, wide);
     }
 
     private static void check(float[] row) {
@@ -116,10 +130,13 @@ public final class IrradianceCache {
         int before = count;
         for (RecordSamples c : chunks) {
             if (c == null) continue;
-            if ((count + c.count) * stride > data.length)
-                data = Arrays.copyOf(data, Math.max((count + c.count) * stride, data.length + data.length / 2));
-            System.arraycopy(c.data, 0, data, count * stride, c.count * stride);
-            count += c.count;
+            int room = heads.length / HEAD;
+            if (count + c.count > room) {
+                room = Math.max(count + c.count, room + room / 2);
+                heads = Arrays.copyOf(heads, Math.multiplyExact(room, HEAD));
+                data = Arrays.copyOf(data, Math.multiplyExact(room, wide));
+            }
+            for (int i = 0; i < c.count; i++) put(c.data, i * stride, count++);
         }
         index();
         clampToNeighbours(before);
@@ -129,37 +146,37 @@ public final class IrradianceCache {
     /** A radius that is larger than a neighbour's and the way to it has missed what the neighbour sees. */
     private void clampToNeighbours(int before) {
         float[] radius = new float[count];
-        for (int i = 0; i < count; i++) radius[i] = data[i * stride + RADIUS];
+        for (int i = 0; i < count; i++) radius[i] = heads[i * HEAD + RADIUS];
         for (int i = 0; i < count; i++) {
-            int o = i * stride;
-            if (data[o + KIND] == MARK) continue;
+            int o = i * HEAD;
+            if (heads[o + KIND] == MARK) continue;
             for (int level = 0; level < CellGrid.LEVELS; level++) {
-                int s = slot(level, data[o], data[o + 1], data[o + 2]);
+                int s = slot(level, heads[o], heads[o + 1], heads[o + 2]);
                 if (s < 0) continue;
                 for (int k = starts[level][s]; k < starts[level][s + 1]; k++) {
-                    int j = lists[level][k], q = j * stride;
-                    if (j == i || i < before && j < before || data[q + KIND] != data[o + KIND]
-                            || facing(q, data[o + NORMAL], data[o + NORMAL + 1], data[o + NORMAL + 2]) < 1 - TURN) continue;
-                    float d = distance(q, data[o], data[o + 1], data[o + 2]);
-                    radius[i] = Math.min(radius[i], data[q + RADIUS] + d);
-                    radius[j] = Math.min(radius[j], data[o + RADIUS] + d);
+                    int j = lists[level][k], q = j * HEAD;
+                    if (j == i || i < before && j < before || heads[q + KIND] != heads[o + KIND]
+                            || facing(q, heads[o + NORMAL], heads[o + NORMAL + 1], heads[o + NORMAL + 2]) < 1 - TURN) continue;
+                    float d = distance(q, heads[o], heads[o + 1], heads[o + 2]);
+                    radius[i] = Math.min(radius[i], heads[q + RADIUS] + d);
+                    radius[j] = Math.min(radius[j], heads[o + RADIUS] + d);
                 }
             }
         }
-        for (int i = 0; i < count; i++) data[i * stride + RADIUS] = radius[i];
+        for (int i = 0; i < count; i++) heads[i * HEAD + RADIUS] = radius[i];
     }
 
     private float facing(int o, float nx, float ny, float nz) {
-        return data[o + NORMAL] * nx + data[o + NORMAL + 1] * ny + data[o + NORMAL + 2] * nz;
+        return heads[o + NORMAL] * nx + heads[o + NORMAL + 1] * ny + heads[o + NORMAL + 2] * nz;
     }
 
     private float distance(int o, float x, float y, float z) {
-        float dx = x - data[o], dy = y - data[o + 1], dz = z - data[o + 2];
+        float dx = x - heads[o], dy = y - heads[o + 1], dz = z - heads[o + 2];
         return (float) Math.sqrt(dx * dx + dy * dy + dz * dz);
     }
 
     private int levelOf(int record) {
-        return Math.clamp(CellGrid.level(data[record * stride + RADIUS]) + 1, CellGrid.FINEST, CellGrid.COARSEST) - CellGrid.FINEST;
+        return Math.clamp(CellGrid.level(heads[record * HEAD + RADIUS]), CellGrid.FINEST, CellGrid.COARSEST) - CellGrid.FINEST;
     }
 
     private void index() {
@@ -175,24 +192,26 @@ public final class IrradianceCache {
     private void index(int level, int[] records, int from, int to) {
         starts[level] = lists[level] = null;
         if (from == to) return;
-        int[] begin = new int[Integer.highestOneBit(2 * (to - from)) * 2 + 1];
-        for (int i = from; i < to; i++) each(records[i], level, begin, null);
+        int[] begin = new int[Integer.highestOneBit(2 * (to - from)) * 2 + 1], last = new int[begin.length];
+        Arrays.fill(last, -1);
+        for (int i = from; i < to; i++) each(records[i], level, begin, last, null);
         int sum = 0;
         for (int s = 0; s < begin.length; s++) sum = begin[s] += sum;
         int[] list = new int[sum];
+        Arrays.fill(last, -1);
         // From the end, so that each list is in the order of the records.
-        for (int i = to - 1; i >= from; i--) each(records[i], level, begin, list);
+        for (int i = to - 1; i >= from; i--) each(records[i], level, begin, last, list);
         starts[level] = begin;
         lists[level] = list;
     }
 
-    /** Goes over the cubes that a record reaches into: counts it, or lists it. */
-    private void each(int i, int level, int[] begin, int[] list) {
-        int o = i * stride, mask = begin.length - 2;
-        float x = data[o], y = data[o + 1], z = data[o + 2], nx = data[o + NORMAL], ny = data[o + NORMAL + 1], nz = data[o + NORMAL + 2];
-        float r = data[o + RADIUS], side = CellGrid.side(level + CellGrid.FINEST), k = 1 / side, half = 0.5f * side,
+    /** Goes over the cubes that a record reaches into: counts it, or lists it, once for those that share a slot. */
+    private void each(int i, int level, int[] begin, int[] last, int[] list) {
+        int o = i * HEAD, mask = begin.length - 2;
+        float x = heads[o], y = heads[o + 1], z = heads[o + 2], nx = heads[o + NORMAL], ny = heads[o + NORMAL + 1], nz = heads[o + NORMAL + 2];
+        float r = heads[o + RADIUS], side = CellGrid.side(level + CellGrid.FINEST), k = 1 / side, half = 0.5f * side,
                 wide = (r + 1e-4f) * (r + 1e-4f);
-        float thick = half * (Math.abs(nx) + Math.abs(ny) + Math.abs(nz)) + (data[o + KIND] == FAR ? FAR_THICK : THICK) * r + 1e-4f;
+        float thick = half * (Math.abs(nx) + Math.abs(ny) + Math.abs(nz)) + (heads[o + KIND] == FAR ? FAR_THICK : THICK) * r + 1e-4f;
         int x1 = cube(x + r, k), y1 = cube(y + r, k), z1 = cube(z + r, k);
         for (int cx = cube(x - r, k); cx <= x1; cx++) {
             float dx = (cx + 0.5f) * side - x, ax = Math.max(0, Math.abs(dx) - half);
@@ -203,6 +222,8 @@ public final class IrradianceCache {
                     // A record counts within its radius, and near its own plane alone.
                     if (flat + az * az > wide || Math.abs(nx * dx + ny * dy + nz * dz) > thick) continue;
                     int s = hash(cx, cy, cz) & mask;
+                    if (last[s] == i) continue;
+                    last[s] = i;
                     if (list == null) begin[s]++;
                     else list[--begin[s]] = i;
                 }
@@ -239,13 +260,13 @@ public final class IrradianceCache {
             int s = slot(level, x, y, z);
             if (s < 0) continue;
             for (int k = starts[level][s]; k < starts[level][s + 1]; k++) {
-                int o = lists[level][k] * stride;
+                int i = lists[level][k], o = i * HEAD;
                 float w = weight(o, x, y, z, nx, ny, nz);
                 if (!(w > 0)) continue;
-                if (data[o + KIND] == FAR) continue;
-                if (data[o + KIND] == MARK) return Known.NARROW;
+                if (heads[o + KIND] == FAR) continue;
+                if (heads[o + KIND] == MARK) return Known.NARROW;
                 sum += w;
-                if (out != null) add(o, w, x, y, z, nx, ny, nz, out);
+                if (out != null) add(i, w, x, y, z, nx, ny, nz, out);
             }
         }
         if (!(sum > TRUSTED)) return Known.NOTHING;
@@ -267,13 +288,13 @@ public final class IrradianceCache {
             int s = slot(level, x, y, z);
             if (s < 0) continue;
             for (int k = starts[level][s]; k < starts[level][s + 1]; k++) {
-                int o = lists[level][k] * stride;
-                if (data[o + KIND] != FAR || data[o + NEAR] != near) continue;
+                int i = lists[level][k], o = i * HEAD;
+                if (heads[o + KIND] != FAR || data[i * wide + NEAR - HEAD] != near) continue;
                 float w = weight(o, x, y, z, nx, ny, nz);
                 if (!(w > 0)) continue;
                 sum += w;
-                open += w * data[o + OPEN];
-                if (out != null) for (int c = 0; c < channels; c++) out[c] += w * data[o + LIGHT + c];
+                open += w * data[i * wide + OPEN - HEAD];
+                if (out != null) for (int c = 0; c < channels; c++) out[c] += w * data[i * wide + LIGHT - HEAD + c];
             }
         }
         if (!(sum > TRUSTED)) return false;
@@ -302,15 +323,15 @@ public final class IrradianceCache {
             int s = slot(level, x, y, z);
             if (s < 0) continue;
             for (int k = starts[level][s]; k < starts[level][s + 1]; k++) {
-                int o = lists[level][k] * stride;
+                int i = lists[level][k], o = i * HEAD;
                 float w = weight(o, x, y, z, nx, ny, nz);
                 if (!(w > 0)) continue;
-                narrow |= data[o + KIND] == MARK;
-                if (data[o + KIND] != WHOLE) continue;
+                narrow |= heads[o + KIND] == MARK;
+                if (heads[o + KIND] != WHOLE) continue;
                 n++;
                 sum += w;
                 nearest = Math.min(nearest, distance(o, x, y, z));
-                widest = Math.max(widest, data[o + RADIUS]);
+                widest = Math.max(widest, heads[o + RADIUS]);
             }
         }
         return new Sources(n, n == 0 ? 0 : nearest, widest, sum, narrow);
@@ -329,8 +350,8 @@ public final class IrradianceCache {
             if (s < 0) continue;
             for (int k = starts[level][s]; k < starts[level][s + 1]; k++) {
                 int record = lists[level][k];
-                float w = weight(record * stride, x, y, z, nx, ny, nz);
-                if (w > 0 && data[record * stride + KIND] == MARK) return -2;
+                float w = weight(record * HEAD, x, y, z, nx, ny, nz);
+                if (w > 0 && heads[record * HEAD + KIND] == MARK) return -2;
                 if (w <= out[0]) continue;
                 out[0] = w;
                 best = record;
@@ -340,22 +361,23 @@ public final class IrradianceCache {
     }
 
     private float weight(int o, float x, float y, float z, float nx, float ny, float nz) {
-        float dx = x - data[o], dy = y - data[o + 1], dz = z - data[o + 2], d2 = dx * dx + dy * dy + dz * dz, r = data[o + RADIUS];
+        float dx = x - heads[o], dy = y - heads[o + 1], dz = z - heads[o + 2], d2 = dx * dx + dy * dy + dz * dz, r = heads[o + RADIUS];
         if (d2 >= r * r) return 0;
         float turn = 1 - facing(o, nx, ny, nz);
         if (turn >= TURN) return 0;
-        float px = nx + data[o + NORMAL], py = ny + data[o + NORMAL + 1], pz = nz + data[o + NORMAL + 2];
-        if (Math.abs(dx * px + dy * py + dz * pz) > 4 * (data[o + KIND] == FAR ? FAR_FRONT : FRONT) * r + 1e-6f) return 0;
+        float px = nx + heads[o + NORMAL], py = ny + heads[o + NORMAL + 1], pz = nz + heads[o + NORMAL + 2];
+        if (Math.abs(dx * px + dy * py + dz * pz) > 4 * (heads[o + KIND] == FAR ? FAR_FRONT : FRONT) * r + 1e-6f) return 0;
         return 1 - Math.max((float) Math.sqrt(d2) / r, (float) Math.sqrt(Math.max(0, turn) / TURN));
     }
 
-    private void add(int o, float w, float x, float y, float z, float nx, float ny, float nz, float[] out) {
-        float mx = data[o + NORMAL], my = data[o + NORMAL + 1], mz = data[o + NORMAL + 2];
-        float change = 1 + (my * nz - mz * ny) * data[o + ROTATION] + (mz * nx - mx * nz) * data[o + ROTATION + 1] + (mx * ny - my * nx)
-                * data[o + ROTATION + 2]
-                + (x - data[o]) * data[o + TRANSLATION] + (y - data[o + 1]) * data[o + TRANSLATION + 1] + (z - data[o + 2])
-                * data[o + TRANSLATION + 2];
+    private void add(int i, float w, float x, float y, float z, float nx, float ny, float nz, float[] out) {
+        int o = i * HEAD, from = i * wide - HEAD;
+        float mx = heads[o + NORMAL], my = heads[o + NORMAL + 1], mz = heads[o + NORMAL + 2];
+        float change = 1 + (my * nz - mz * ny) * data[from + ROTATION] + (mz * nx - mx * nz) * data[from + ROTATION + 1] + (mx * ny - my * nx)
+                * data[from + ROTATION + 2]
+                + (x - heads[o]) * data[from + TRANSLATION] + (y - heads[o + 1]) * data[from + TRANSLATION + 1] + (z - heads[o + 2])
+                * data[from + TRANSLATION + 2];
         float k = w * Math.min(MOST, Math.max(LEAST, change));
-        for (int c = 0; c < channels; c++) out[c] += k * data[o + LIGHT + c];
+        for (int c = 0; c < channels; c++) out[c] += k * data[from + LIGHT + c];
     }
 }

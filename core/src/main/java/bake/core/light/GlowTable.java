@@ -16,14 +16,16 @@ import java.util.TreeMap;
  * strung out, such as the light strips of a whole wall of shelves. Immutable.
  */
 final class GlowTable {
-    /** Triangles of one glowing object: world corners (9 floats each), where they came from, and their choice. */
-    private record GlowCluster(float[] corners, float[] power, float[] area, float[] reach, boolean closed, float[] offset, int[] item,
+    /** Triangles of one glowing object: world corners (9 floats each), middle and normal, where they came from, and their choice. */
+    private record GlowCluster(float[] corners, float[] faces, float[] power, float[] area, float[] reach, boolean closed, float[] offset, int[] item,
             int[] prim, Distribution choice) {}
 
     /** Square of a cluster's size over its area from which on it counts as strung out; a ball has 1, a panel 2. */
     private static final double STRUNG = 8;
     /** Up to so many triangles of a cluster are looked at one by one. */
-    private static final int LOOKED = 12;
+    static final int LOOKED = 12;
+    /** Numbers of a triangle's middle and unit normal. */
+    private static final int FACE = 6;
     /** Triangles are looked at as they are seen from within so many times their longest edge. */
     private static final float NEAR = 6;
 
@@ -205,20 +207,34 @@ final class GlowTable {
             float l = 0.2126f * rgb[0] + 0.7152f * rgb[1] + 0.0722f * rgb[2];
             power[k] = area[k] * Math.max(l, 0.05f * surfaces.peakEmission(b.materials()[p]));
         }
-        return new GlowCluster(corners, power, area, reach, GlowPieces.closed(corners), offset, items, primOf, new Distribution(power));
+        return new GlowCluster(corners, faces(corners, area), power, area, reach, GlowPieces.closed(corners), offset, items, primOf, new Distribution(power));
+    }
+
+    /** Middle and unit normal of each triangle. */
+    private static float[] faces(float[] q, float[] area) {
+        float[] out = new float[FACE * area.length];
+        for (int k = 0; k < area.length; k++) {
+            int o = 9 * k, f = FACE * k;
+            float ax = q[o + 3] - q[o], ay = q[o + 4] - q[o + 1], az = q[o + 5] - q[o + 2], bx = q[o + 6] - q[o], by = q[o + 7] - q[o + 1],
+                    bz = q[o + 8] - q[o + 2], l = 1 / Math.max(1e-20f, 2 * area[k]);
+            out[f] = q[o] + (ax + bx) / 3;
+            out[f + 1] = q[o + 1] + (ay + by) / 3;
+            out[f + 2] = q[o + 2] + (az + bz) / 3;
+            out[f + 3] = l * (ay * bz - az * by);
+            out[f + 4] = l * (az * bx - ax * bz);
+            out[f + 5] = l * (ax * by - ay * bx);
+        }
+        return out;
     }
 
     /** About what a triangle of a cluster could give at a place; 0 where it is hidden by others. */
     private static float weight(GlowCluster c, int k, float px, float py, float pz) {
-        float[] q = c.corners;
-        int o = 9 * k;
-        float ax = q[o + 3] - q[o], ay = q[o + 4] - q[o + 1], az = q[o + 5] - q[o + 2], bx = q[o + 6] - q[o], by = q[o + 7] - q[o + 1],
-                bz = q[o + 8] - q[o + 2];
-        float x = px - q[o] - (ax + bx) / 3, y = py - q[o + 1] - (ay + by) / 3, z = pz - q[o + 2] - (az + bz) / 3,
-                d2 = x * x + y * y + z * z;
-        float side = x * (ay * bz - az * by) + y * (az * bx - ax * bz) + z * (ax * by - ay * bx);
+        float[] f = c.faces;
+        int o = FACE * k;
+        float x = px - f[o], y = py - f[o + 1], z = pz - f[o + 2], d2 = x * x + y * y + z * z,
+                side = x * f[o + 3] + y * f[o + 4] + z * f[o + 5];
         if (c.closed && side <= 0) return 0;
-        float cos = Math.abs(side) / (2 * c.area[k] * (float) Math.sqrt(d2) + 1e-20f);
+        float cos = Math.abs(side) / ((float) Math.sqrt(d2) + 1e-20f);
         return c.power[k] * (cos + 0.05f) / Math.max(d2, 0.1f * c.reach[k]);
     }
 
@@ -230,19 +246,24 @@ final class GlowTable {
         return sum > 0 ? weight(c, k, px, py, pz) / sum : 0;
     }
 
-    private static int choose(GlowCluster c, float px, float py, float pz, float choose) {
-        if (c.area.length > LOOKED) return c.choice.sample(choose);
+    /** A triangle of a cluster, whose chance is in the sample then; -1 when nothing can give light. */
+    private static int choose(GlowCluster c, float px, float py, float pz, float choose, LightSample s) {
+        int n = c.area.length, last = -1;
+        if (n > LOOKED) {
+            last = c.choice.sample(choose);
+            s.face = c.choice.probability(last);
+            return last;
+        }
         float sum = 0;
-        for (int i = 0; i < c.area.length; i++) sum += weight(c, i, px, py, pz);
+        for (int i = 0; i < n; i++) sum += s.faces[i] = weight(c, i, px, py, pz);
         float target = choose * sum;
-        int last = -1;
-        for (int i = 0; i < c.area.length; i++) {
-            float w = weight(c, i, px, py, pz);
+        for (int i = 0; i < n && target >= 0; i++) {
+            float w = s.faces[i];
             if (!(w > 0)) continue;
             last = i;
             target -= w;
-            if (target < 0) break;
         }
+        if (last >= 0) s.face = s.faces[last] / sum;
         return last;
     }
 
@@ -284,7 +305,7 @@ final class GlowTable {
     /** Chooses a point of a cluster, which was chosen with chance {@code p}. */
     boolean sample(int cluster, float px, float py, float pz, float p, float choose, float u1, float u2, LightSample s) {
         GlowCluster c = clusters[cluster];
-        int k = choose(c, px, py, pz, choose), o = 9 * k;
+        int k = choose(c, px, py, pz, choose, s), o = 9 * k;
         if (k < 0) return false;
         boolean seen = near(c, k, px, py, pz, s.triangle);
         float su = (float) Math.sqrt(u1), b1 = su * (1 - u2), b2 = su * u2;
@@ -307,7 +328,7 @@ final class GlowTable {
         LampTable.aim(s, qx, qy, qz, d2);
         float cos = Math.abs(nx * s.x + ny * s.y + nz * s.z) / Math.max(1e-20f, 2 * c.area[k]);
         if (cos <= 1e-6f) return false;
-        s.pdf = p * chance(c, k, px, py, pz) * (seen ? 1 / (float) s.triangle.angle : d2 / (cos * c.area[k]));
+        s.pdf = p * s.face * (seen ? 1 / (float) s.triangle.angle : d2 / (cos * c.area[k]));
         Blas blas = geometry.blas(c.item[k]);
         surfaces.emission(blas, c.prim[k], b1, b2, s.rgb);
         float there = surfaces.share(blas, c.prim[k], b1, b2);

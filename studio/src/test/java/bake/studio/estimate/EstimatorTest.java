@@ -76,7 +76,7 @@ class EstimatorTest {
     @Test
     void endsWhereItIsJudged() {
         Preset p = TRACED.withDenoise(true).withAimDenoised(true);
-        assertEquals(8, RenderJob.ends(p, 3));
+        assertEquals(6, RenderJob.ends(p, 3));
         assertEquals(8, RenderJob.ends(p, 8));
         assertEquals(10, RenderJob.ends(p, 8.1));
         assertEquals(15, RenderJob.ends(p, 12.5));
