@@ -42,6 +42,37 @@ public record DeliveredError(double percent, double worst) {
         return sum.error();
     }
 
+    /**
+     * Squared error of each pixel of a part as a share of the display's white squared, row by row; of single pixels it says little, as {@link
+     * Denoiser.Judged} does. Null where the picture cannot be judged.
+     */
+    public static float[] squares(Film film, Region part, Region r, Finish finish, BooleanSupplier stop) {
+        Region of = around(part, r);
+        Denoiser.Judged j = Denoiser.judged(film, null, of, finish.saturation(), stop);
+        if (j == null) return null;
+        float[] out = new float[part.width() * part.height()];
+        for (int i = 0; i < out.length; i++) {
+            int k = (part.y() - of.y() + i / part.width()) * of.width() + part.x() - of.x() + i % part.width();
+            out[i] = (float) square(j, k, finish, display(j, k, finish));
+        }
+        return out;
+    }
+
+    private static double luminance(Denoiser.Judged j, int i) {
+        return 0.2126 * j.light()[3 * i] + 0.7152 * j.light()[3 * i + 1] + 0.0722 * j.light()[3 * i + 2];
+    }
+
+    /** What the display shows of a pixel, 0 to 1. */
+    private static double display(Denoiser.Judged j, int i, Finish finish) {
+        return finish.display(luminance(j, i) / finish.saturation());
+    }
+
+    /** Its squared error; none is larger than what the display can show. */
+    private static double square(Denoiser.Judged j, int i, Finish finish, double shown) {
+        double k = finish.displayedSlope(luminance(j, i)), far = Math.max(shown, 1 - shown);
+        return Math.min(j.error()[i] * k * k, far * far);
+    }
+
     private static Region around(Region part, Region r) {
         return new Region(part.x() - AROUND, part.y() - AROUND, part.width() + 2 * AROUND, part.height() + 2 * AROUND).within(r);
     }
@@ -91,10 +122,8 @@ public record DeliveredError(double percent, double worst) {
             for (int y = block.y(); y < block.y() + block.height(); y++)
                 for (int x = block.x(); x < block.x() + block.width(); x++) {
                     int i = (y - of.y()) * of.width() + x - of.x();
-                    double l = (0.2126 * j.light()[3 * i] + 0.7152 * j.light()[3 * i + 1] + 0.0722 * j.light()[3 * i + 2])
-                            / finish.saturation(), d = finish.display(l), k = finish.displayedSlope(l * finish.saturation());
-                    double far = Math.max(d, 1 - d);
-                    e += Math.min(j.error()[i] * k * k, far * far);
+                    double d = display(j, i, finish);
+                    e += square(j, i, finish, d);
                     signal += d * d;
                 }
             int count = block.width() * block.height();

@@ -31,9 +31,7 @@ public final class PathTracer {
     private final LightTable lights;
     private final int bounces;
     private final int[] most, allowed = new int[3];
-    private final float clamp;
-    /** The clamp of the path at hand, whose light may be one of several shares. */
-    private float limit;
+    private final Deposit deposit;
     final Ray ray = new Ray();
     private final Ray shadow;
     private final SurfacePoint ownPoint = new SurfacePoint();
@@ -69,7 +67,6 @@ public final class PathTracer {
     float paned;
     int wide; // bounces off what has width
     PathSampler random;
-    private float[] out;
     /** Throughput of the path so far. */
     float br, bg, bb;
     /** The last scattering, and how far the ray has come since. */
@@ -94,14 +91,7 @@ public final class PathTracer {
     boolean indirect;
     /** Whether only what the path meets next may still add its own light. */
     private boolean lastBounce;
-    /** Whether light is kept apart by its way; by which it has come so far, and how often the path has scattered. */
-    private boolean parted;
-    private LightPart part = LightPart.SEEN;
-    private int scattered;
     final Onlook onlook; // what the camera sees of the surroundings
-    private double clamped;
-    /** Luminance that the path brought after a bounce, cd/m2. */
-    private float bounced;
     private float cone;
     public final FirstSeen first = new FirstSeen();
 
@@ -128,7 +118,7 @@ public final class PathTracer {
         edges = new RoundEdges(scene);
         onlook = new Onlook(scene.scenery(), lights);
         this.bounces = bounces;
-        clamp = clampLuminance > 0 ? (float) clampLuminance : Float.POSITIVE_INFINITY;
+        deposit = new Deposit(lights.groups().size(), clampLuminance > 0 ? (float) clampLuminance : Float.POSITIVE_INFINITY);
         cells = new CellTrail(channels());
         caustics = new CausticLight(this);
         cached = new CachedPoints(this, split);
@@ -196,7 +186,7 @@ public final class PathTracer {
      * to, or no longer.
      */
     public void part(boolean apart) {
-        parted = apart;
+        deposit.apart(apart);
     }
 
     /** Rays traced so far. */
@@ -206,16 +196,16 @@ public final class PathTracer {
 
     /** Luminance that the clamp took away so far, summed over paths, cd/m2. */
     public double clampedLuminance() {
-        return clamped + (split == null ? 0 : split.rays().clamped);
+        return deposit.clamped() + (split == null ? 0 : split.rays().clampedLuminance());
     }
 
     /** Part of the luminance of the last path that had bounced off something matt or glossy, cd/m2; of one that is not kept for others. */
     public float bounced() {
-        return bounced;
+        return deposit.brought();
     }
 
     public float clamp() {
-        return clamp;
+        return deposit.clamp();
     }
 
     /** How light is looked for at points. */
@@ -289,7 +279,7 @@ public final class PathTracer {
     public float gather(float x, float y, float z, float dx, float dy, float dz, float cos, int among, int looks, PathSampler sampler,
             float[] add) {
         begin(sampler, add, 1);
-        limit = clamp * among;
+        deposit.among(among);
         ray.set(x, y, z, dx, dy, dz, Float.POSITIVE_INFINITY);
         ray.spread = Math.min(0.4f, WIDE / (float) Math.sqrt(Math.max(1e-3f, cos) / Math.PI));
         from.pdf = cos / (float) Math.PI;
@@ -317,13 +307,8 @@ public final class PathTracer {
     /** Follows the light of an emission, which leaves photons where it comes to matt surfaces. */
     public void photon(Emission e, PathSampler sampler, float[] spare) {
         begin(sampler, spare, 1);
-        float most = Math.max(e.r, Math.max(e.g, e.b));
-        br = e.r / most;
-        bg = e.g / most;
-        bb = e.b / most;
-        ray.set(e.x, e.y, e.z, e.dx, e.dy, e.dz, Float.POSITIVE_INFINITY);
         from.none();
-        photons.begin(most, e);
+        photons.begin(this, e);
         walk(0);
         photons.end();
     }
@@ -355,10 +340,8 @@ public final class PathTracer {
         onlook.begin(false);
         trail.none();
         ray.width = ray.spread = 0;
-        out = add;
-        limit = clamp;
+        deposit.begin(add);
         br = bg = bb = weight;
-        bounced = 0;
         travelled = 0;
         fresh();
         cells.begin();
@@ -373,8 +356,7 @@ public final class PathTracer {
         scatter = ownScatter;
         System.arraycopy(most, 0, allowed, 0, allowed.length);
         indirect = false;
-        part = LightPart.SEEN;
-        scattered = 0;
+        deposit.fresh();
         passage.begin();
         roughest = 0;
         wide = 0;
@@ -422,7 +404,7 @@ public final class PathTracer {
             if (round > 0 && (bounce == 0 || from.pdf < 0)) edges.at(point, round, ray, random);
             if (bounce == 0) first.surface(point, travelled);
             if (photons.on()) {
-                if (lastBounce || bounce >= bounces || !carry(bounce)) return;
+                if (lastBounce || bounce >= bounces || !photons.carry(this, bounce)) return;
                 bounce++;
                 continue;
             }
@@ -451,7 +433,7 @@ public final class PathTracer {
             if (trail.first()) trail.keepFirst(point, scene.surfaces(), shade * br * onlook.own(0), shade * bg * onlook.own(1),
                     shade * bb * onlook.own(2));
             else if (trail.between()) trail.meet(point, scene.surfaces(), -(point.nx * ray.dx + point.ny * ray.dy + point.nz * ray.dz));
-            if (scattered == 0) part = LightPart.DIRECT;
+            deposit.surface();
             if (cached.knowsBounces()) {
                 if (!cached.addBounces(bounce)) return;
             } else if (cached.knowsIrradiance()) {
@@ -473,18 +455,6 @@ public final class PathTracer {
                 scatter = ownScatter;
             }
         }
-    }
-
-    /** A photon is at a surface: it leaves its light there and goes on, or does not. */
-    private boolean carry(int bounce) {
-        photons.meet(this);
-        float dx = ray.dx, dy = ray.dy, dz = ray.dz;
-        scatter.begin(point, -dx, -dy, -dz);
-        if (!scatterOn(bounce)) return false;
-        if (scatter.smooth) photons.turned();
-        float k = PhotonTrail.adjoint(point, dx, dy, dz, scatter);
-        scale(k, k, k);
-        return true;
     }
 
     /** Whether the search for a matt point ends here. */
@@ -551,9 +521,7 @@ public final class PathTracer {
             indirect = true;
             wide++;
         }
-        if (scattered++ == 0) part = scatter.kind == Scatter.DIFFUSE ? LightPart.BOUNCED : scatter.kind == Scatter.MIRRORED
-                ? LightPart.REFLECTED
-                : LightPart.REFRACTED;
+        deposit.scatter(scatter.kind);
         direct.leave(from);
         from.at(point);
         travelled = 0;
@@ -570,23 +538,21 @@ public final class PathTracer {
 
     /** A pane has mirrored the path. */
     void mirrored() {
-        if (scattered++ == 0) part = LightPart.REFLECTED;
+        deposit.mirrored();
     }
 
     /** Adds light that the path has run into: after one bounce light sampling might have found it, too. */
     void addMet(int group, float r, float g, float b) {
-        LightPart before = part;
-        if (scattered == 1 && part == LightPart.BOUNCED) part = LightPart.DIRECT;
+        LightPart before = deposit.met();
         add(group, r, g, b);
-        part = before;
+        deposit.way(before);
     }
 
     /** Adds light that has bounced before it came to the path's point. */
     void addBounced(int group, float r, float g, float b) {
-        LightPart before = part;
-        if (scattered == 0) part = LightPart.BOUNCED;
+        LightPart before = deposit.bounced();
         add(group, r, g, b);
-        part = before;
+        deposit.way(before);
     }
 
     void add(int group, float r, float g, float b) {
@@ -599,8 +565,6 @@ public final class PathTracer {
         g *= bg;
         b *= bb;
         if (onlook.catching()) onlook.lit(group, 0.2126f * r + 0.7152f * g + 0.0722f * b, first);
-        if (indirect) bounced += 0.2126f * r + 0.7152f * g + 0.0722f * b;
-        clamped += Clamp.add(out, parted ? group + part.ordinal() * (channels() / 3) : group, r, g, b, indirect ? limit
-                : Float.POSITIVE_INFINITY);
+        deposit.add(group, r, g, b, indirect);
     }
 }

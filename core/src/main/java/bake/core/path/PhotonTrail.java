@@ -34,8 +34,13 @@ final class PhotonTrail {
         this.caustic = caustic;
     }
 
-    void begin(float flux, Emission e) {
-        this.flux = flux;
+    /** A path takes up the light of an emission. */
+    void begin(PathTracer p, Emission e) {
+        flux = Math.max(e.r, Math.max(e.g, e.b));
+        p.br = e.r / flux;
+        p.bg = e.g / flux;
+        p.bb = e.b / flux;
+        p.ray.set(e.x, e.y, e.z, e.dx, e.dy, e.dz, Float.POSITIVE_INFINITY);
         group = e.group;
         heaviness = e.heaviness;
         on = true;
@@ -81,8 +86,20 @@ final class PhotonTrail {
         return s.pdf > 0;
     }
 
-    /** The path is at a surface. */
-    void meet(PathTracer p) {
+    /** The path is at a surface: it leaves its light there and goes on, or does not. */
+    boolean carry(PathTracer p, int bounce) {
+        leave(p);
+        Ray ray = p.ray;
+        float dx = ray.dx, dy = ray.dy, dz = ray.dz;
+        p.scatter.begin(p.point, -dx, -dy, -dz);
+        if (!p.scatterOn(bounce)) return false;
+        if (p.scatter.smooth) turned();
+        float k = adjoint(p.point, dx, dy, dz, p.scatter);
+        p.scale(k, k, k);
+        return true;
+    }
+
+    private void leave(PathTracer p) {
         SurfacePoint s = p.point();
         if (!Scatter.mostlyMatt(s)) return;
         float r = flux * p.br, g = flux * p.bg, b = flux * p.bb;

@@ -2,7 +2,9 @@ package bake.core.render;
 
 import bake.core.film.Film;
 import bake.core.film.Region;
+import bake.core.finish.DeliveredError;
 import bake.core.finish.Finish;
+import java.util.function.BooleanSupplier;
 import java.util.stream.IntStream;
 
 /**
@@ -16,12 +18,16 @@ import java.util.stream.IntStream;
  *
  * @param strength from 0, all pixels alike, to 1
  * @param display how the picture is shown
+ * @param denoised whether noise is taken out of it before: then it is the error after that which counts, which is left at edges and in
+ *     shadows where a wall has none any more
  */
-public record Adaptivity(double strength, Finish display) {
+public record Adaptivity(double strength, Finish display, boolean denoised) {
     /** No pixel is treated otherwise than others. */
-    public static final Adaptivity NONE = new Adaptivity(0, null);
+    public static final Adaptivity NONE = new Adaptivity(0, null, false);
     /** Passes before anything is known; pixels of a block, and blocks around that are asked. */
     private static final int FIRST = 8, BLOCK = 2, AROUND = 1;
+    /** Rows that are judged at once, a multiple of blocks. */
+    private static final int STRIP = 128;
     /** Least and most paths a pass. */
     private static final double LEAST = 0.25, MOST = 12;
     /** Share of the mean deviation that every pixel is taken to have. */
@@ -48,15 +54,19 @@ public record Adaptivity(double strength, Finish display) {
 
     /**
      * Shares out the paths of the passes from {@code pass} to its double, block by block, so that large pictures take little memory
-     * for it.
+     * for it. Returns false when it was stopped.
      */
-    void share(Film film, Region r, EffortMap effort, int pass) {
+    boolean share(Film film, Region r, EffortMap effort, int pass, BooleanSupplier stop) {
         int w = (r.width() + BLOCK - 1) / BLOCK, h = (r.height() + BLOCK - 1) / BLOCK, n = w * h;
         float[] deviation = new float[n], units = new float[n], costs = new float[n];
-        IntStream.range(0, h).parallel().forEach(y -> {
-            float[] c = new float[3];
-            for (int x = 0; x < w; x++) block(film, r, effort, x, y, y * w + x, deviation, units, costs, c);
-        });
+        for (int top = 0; top < r.height(); top += STRIP) {
+            Region strip = new Region(r.x(), r.y() + top, r.width(), Math.min(STRIP, r.height() - top));
+            Squares squares = squares(film, strip, r, stop);
+            if (stop.getAsBoolean()) return false;
+            IntStream.range(top / BLOCK, (top + strip.height() + BLOCK - 1) / BLOCK).parallel().forEach(y -> {
+                for (int x = 0; x < w; x++) block(film, r, effort, x, y, y * w + x, deviation, units, costs, squares);
+            });
+        }
         float[] spare = new float[n];
         around(deviation, spare, w, h);
         around(costs, spare, w, h);
@@ -65,7 +75,7 @@ public record Adaptivity(double strength, Finish display) {
             deviation[i] = (float) Math.sqrt(deviation[i] / costs[i]);
             mean += deviation[i] / n;
         }
-        if (!(mean > 0)) return;
+        if (!(mean > 0)) return true;
         double sum = 0, all = 0, even = 0;
         for (int i = 0; i < n; i++) {
             deviation[i] = (float) Math.pow((deviation[i] + FLOOR * mean) / mean, strength);
@@ -87,18 +97,33 @@ public record Adaptivity(double strength, Finish display) {
                 double rate = rate(deviation[i] * scale * low, units[i], pass);
                 film.setRate(r.x() + x, r.y() + y, (int) Math.round(8 * Math.log(rate) / Math.log(2)));
             }
+        return true;
+    }
+
+    private interface Squares {
+        /** Squared error of a pixel's mean as it is displayed. */
+        double of(int x, int y);
+    }
+
+    private Squares squares(Film film, Region strip, Region r, BooleanSupplier stop) {
+        float[] judged = denoised && film.hasFeatures() ? DeliveredError.squares(film, strip, r, display, stop) : null;
+        if (judged != null) return (x, y) -> judged[(y - strip.y()) * strip.width() + x - strip.x()];
+        return (x, y) -> {
+            double e = film.samples(x, y) < 2 ? 1 : display.error(film, x, y, new float[3]);
+            return e * e;
+        };
     }
 
     /** Means over a block: squared deviation of a single path, paths so far, and the rays that one takes. */
-    private void block(Film film, Region r, EffortMap effort, int bx, int by, int i, float[] deviation, float[] units, float[] costs,
-            float[] c) {
+    private static void block(Film film, Region r, EffortMap effort, int bx, int by, int i, float[] deviation, float[] units, float[] costs,
+            Squares squares) {
         int k = 0;
         for (int y = by * BLOCK; y < Math.min(r.height(), (by + 1) * BLOCK); y++)
             for (int x = bx * BLOCK; x < Math.min(r.width(), (bx + 1) * BLOCK); x++, k++) {
                 int fx = r.x() + x, fy = r.y() + y, samples = film.samples(fx, fy), times = effort == null ? 1 : effort.paths(fx, fy);
                 // Pixels that get more paths by wish are counted in what they get each time.
-                double unit = samples / (double) times, e = samples < 2 ? 1 : display.error(film, fx, fy, c);
-                deviation[i] += (float) (e * e * unit);
+                double unit = samples / (double) times;
+                deviation[i] += (float) (squares.of(fx, fy) * unit);
                 units[i] += (float) unit;
                 costs[i] += (float) (times * film.raysAPath(fx, fy));
             }

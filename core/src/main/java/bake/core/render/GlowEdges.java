@@ -18,14 +18,15 @@ import java.util.function.IntUnaryOperator;
  * pixels.
  */
 final class GlowEdges {
-    /** Looks of a pixel to find edges by, and of one at an edge. */
-    private static final int FIRST = 4, LOOKS = 128;
+    /** Looks of a pixel to find edges by; of one at an edge, and of one where that is steep. */
+    private static final int FIRST = 4, LOOKS = 32, MANY = 128;
     /** How far from a pixel an edge may be, pixels: slivers are missed by most looks. */
     private static final int NEAR = 2;
     /**
-     * Difference of neighbours that counts, as a share of the brighter one; and least luminance of that, as a share of the display's white.
+     * Difference of neighbours that counts, as a share of the brighter one; least luminance of that, and difference from which on it is
+     * steep, as shares of the display's white: leaves before the sky are many, and wrong by little; lamps are few, and wrong by much.
      */
-    private static final float STEP = 0.1f, DIM = 0.25f;
+    private static final float STEP = 0.1f, DIM = 0.25f, STEEP = 4;
     /** Keeps these numbers apart from those of paths. */
     private static final long OWN = 0x910eed6eL;
 
@@ -49,9 +50,9 @@ final class GlowEdges {
      */
     boolean take(PathTracer[] tracers, PathSampler[] samplers, float[][] spare, IntUnaryOperator input, float[] gains, Workers workers,
             BooleanSupplier stop) {
-        // One more all around: what a region's edge is does not depend on the region.
-        Region wide = new Region(region.x() - 1, region.y() - 1, region.width() + 2, region.height() + 2).within(film.width(),
-                film.height());
+        // Some more all around: what a region's edge is does not depend on the region.
+        Region wide = new Region(region.x() - NEAR, region.y() - NEAR, region.width() + 2 * NEAR, region.height() + 2 * NEAR)
+                .within(film.width(), film.height());
         float[][] seen = new float[wide.height()][];
         if (!rows(wide.height(), workers, stop, (worker, row) -> {
             float[] out = new float[wide.width()], ray = new float[6];
@@ -63,20 +64,23 @@ final class GlowEdges {
             seen[row] = out;
         })) return false;
         int[] pixels = new int[2 * region.width() * region.height()];
+        byte[] often = new byte[region.width() * region.height()];
         int n = 0;
         for (int y = 0; y < region.height(); y++)
-            for (int x = 0; x < region.width(); x++)
-                if (edge(seen, region.x() - wide.x() + x, region.y() - wide.y() + y)) {
-                    pixels[n++] = region.x() + x;
-                    pixels[n++] = region.y() + y;
-                }
+            for (int x = 0; x < region.width(); x++) {
+                int looks = looks(seen, region.x() - wide.x() + x, region.y() - wide.y() + y);
+                if (looks == 0) continue;
+                often[n / 2] = (byte) looks;
+                pixels[n++] = region.x() + x;
+                pixels[n++] = region.y() + y;
+            }
         int[] kept = Arrays.copyOf(pixels, n);
         film.keepGlow(kept);
         int edges = n / 2, piece = 64;
         return rows((edges + piece - 1) / piece, workers, stop, (worker, part) -> {
             float[] ray = new float[6];
             for (int i = part * piece; i < Math.min(edges, (part + 1) * piece); i++)
-                pixel(kept[2 * i], kept[2 * i + 1], tracers[worker], samplers[worker], spare[worker], input, gains, ray);
+                pixel(kept[2 * i], kept[2 * i + 1], often[i] & 255, tracers[worker], samplers[worker], spare[worker], input, gains, ray);
         });
     }
 
@@ -94,14 +98,15 @@ final class GlowEdges {
         return true;
     }
 
-    private boolean edge(float[][] seen, int x, int y) {
+    /** Looks of a pixel; 0 where there is no edge. */
+    private int looks(float[][] seen, int x, int y) {
         float least = Float.POSITIVE_INFINITY, most = 0;
         for (int dy = Math.max(0, y - NEAR); dy <= Math.min(seen.length - 1, y + NEAR); dy++)
             for (int dx = Math.max(0, x - NEAR); dx <= Math.min(seen[0].length - 1, x + NEAR); dx++) {
                 least = Math.min(least, seen[dy][dx]);
                 most = Math.max(most, seen[dy][dx]);
             }
-        return most > DIM * white && most - least > STEP * most;
+        return !(most > DIM * white && most - least > STEP * most) ? 0 : most - least > STEEP * white ? MANY : LOOKS;
     }
 
     private static float luminance(FirstSeen s) {
@@ -110,9 +115,9 @@ final class GlowEdges {
         return l;
     }
 
-    private void pixel(int x, int y, PathTracer tracer, PathSampler random, float[] spare, IntUnaryOperator input, float[] gains,
+    private void pixel(int x, int y, int looks, PathTracer tracer, PathSampler random, float[] spare, IntUnaryOperator input, float[] gains,
             float[] ray) {
-        for (int k = 0; k < LOOKS; k++) {
+        for (int k = 0; k < looks; k++) {
             look.take(x, y, FIRST + k, tracer, random, spare, ray);
             FirstSeen s = tracer.first;
             for (int i = 0; i < s.glows; i++) {
@@ -121,7 +126,7 @@ final class GlowEdges {
                         s.glow[3 * i + 2] * of(gains, 3 * g + 2));
             }
         }
-        film.looked(x, y, LOOKS);
+        film.looked(x, y, looks);
     }
 
     private static float of(float[] gains, int i) {

@@ -242,7 +242,7 @@ public final class Renderer implements Passes {
         if (number == (settings.prompt() ? EdgeLooks.LATER : EdgeLooks.PASS) && film.hasFeatures()
                 && !new EdgeLooks(lens, settings.filter(), film, region, settings.seed()).take(tracers, samplers, paths, workers, stop))
             return false;
-        if (adaptivity.on() && Adaptivity.due(number)) adaptivity.share(film, region, effort, number);
+        if (adaptivity.on() && Adaptivity.due(number) && !adaptivity.share(film, region, effort, number, stop)) return false;
         workers.run(across * down, (worker, tile) -> {
             if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;
             else tile(worker, number, (left + tile % across) * TILE - mx, (top + tile / across) * TILE - my);

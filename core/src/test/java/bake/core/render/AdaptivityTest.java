@@ -3,10 +3,12 @@ package bake.core.render;
 import static bake.core.TestScene.grey;
 import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import bake.core.TestScene;
 import bake.core.compiled.RenderScene;
+import bake.core.denoise.Denoiser;
 import bake.core.film.Film;
 import bake.core.film.Region;
 import bake.core.finish.Finish;
@@ -43,7 +45,11 @@ class AdaptivityTest {
     }
 
     private static Renderer renderer(RenderScene s, Film f, Workers w, double strength, long seed) {
-        return new Renderer(s, CAMERA, new PathSettings(4, 0, seed), f, Region.all(W, H), w, new Adaptivity(strength, display()));
+        return renderer(s, f, w, strength, seed, false);
+    }
+
+    private static Renderer renderer(RenderScene s, Film f, Workers w, double strength, long seed, boolean denoised) {
+        return new Renderer(s, CAMERA, new PathSettings(4, 0, seed), f, Region.all(W, H), w, new Adaptivity(strength, display(), denoised));
     }
 
     private static Finish display() {
@@ -67,8 +73,12 @@ class AdaptivityTest {
 
     /** Mean square error of displayed pixels against a picture that has many more paths. */
     private static double error(Film f, float[] truth) {
+        return error(bits(f), truth);
+    }
+
+    private static double error(float[] light, float[] truth) {
         Finish d = display();
-        int[] a = d.argb(bits(f), bake.core.finish.Place.whole(W, H), null), b = d.argb(truth, bake.core.finish.Place.whole(W, H), null);
+        int[] a = d.argb(light, bake.core.finish.Place.whole(W, H), null), b = d.argb(truth, bake.core.finish.Place.whole(W, H), null);
         double e = 0;
         for (int i = 0; i < a.length; i++) e += Math.pow((a[i] >> 8 & 255) - (b[i] >> 8 & 255), 2) / a.length;
         return e;
@@ -98,6 +108,31 @@ class AdaptivityTest {
             most = Math.max(most, uneven.samples(i % W, i / W));
         }
         assertTrue(least >= 8 + 56 / 4 - 2 && most > 100, least + " to " + most);
+    }
+
+    /** What the denoiser cleans gets fewer paths than what it leaves noisy: the shadow's edges. */
+    @Test
+    void wherePathsAreLeftToDenoising() {
+        RenderScene s = scene();
+        Film raw = film(s), denoised = film(s), reference = film(s);
+        try (Workers w = new Workers(2)) {
+            Renderer x = renderer(s, raw, w, 1, 1), y = renderer(s, denoised, w, 1, 1, true), z = renderer(s, reference, w, 0, 77);
+            for (int p = 0; p < 32; p++) {
+                x.pass(p, w, () -> false);
+                y.pass(p, w, () -> false);
+            }
+            assertEquals(x.rays(), y.rays(), 0.1 * x.rays(), "a pass costs the same");
+            for (int p = 0; p < 250; p++) z.pass(p, w, () -> false);
+            assertFalse(new Adaptivity(1, display(), true).share(denoised, Region.all(W, H), null, 32, () -> true), "it can be stopped");
+        }
+        float[] truth = bits(reference);
+        double a = error(clean(denoised), truth), b = error(clean(raw), truth);
+        assertTrue(a < b, a + " and " + b + " by the noise before denoising");
+        assertEquals(1, mean(denoised) / mean(reference), 0.02, "no light is made or lost");
+    }
+
+    private static float[] clean(Film f) {
+        return Denoiser.run(f, null, Region.all(W, H), CAMERA.saturation());
     }
 
     /** The same bits for any number of threads, and after a picture was put aside and gone on with. */

@@ -130,7 +130,7 @@ public final class RenderJob {
         fall = new NoiseFall(p.aimsAtDenoised());
         finish = new Finish(order.camera.saturation(), order.look);
         renderer = new Renderer(scene, order.camera, paths(p, order.seed), film, order.region, workers,
-                p.adaptive() == null ? Adaptivity.NONE : new Adaptivity(p.adaptive(), finish));
+                p.adaptive() == null ? Adaptivity.NONE : new Adaptivity(p.adaptive(), finish, p.aimsAtDenoised()));
     }
 
     /** Begins with a kept guide, or null for none; to be said before {@link #run}. One that does not suit the scene is left alone. */
