@@ -208,7 +208,8 @@ public final class IrradianceCache {
     /** Goes over the cubes that a record reaches into: counts it, or lists it, once for those that share a slot. */
     private void each(int i, int level, int[] begin, int[] last, int[] list) {
         int o = i * HEAD, mask = begin.length - 2;
-        float x = heads[o], y = heads[o + 1], z = heads[o + 2], nx = heads[o + NORMAL], ny = heads[o + NORMAL + 1], nz = heads[o + NORMAL + 2];
+        float x = heads[o], y = heads[o + 1], z = heads[o + 2];
+        float nx = heads[o + NORMAL], ny = heads[o + NORMAL + 1], nz = heads[o + NORMAL + 2];
         float r = heads[o + RADIUS], side = CellGrid.side(level + CellGrid.FINEST), k = 1 / side, half = 0.5f * side,
                 wide = (r + 1e-4f) * (r + 1e-4f);
         float thick = half * (Math.abs(nx) + Math.abs(ny) + Math.abs(nz)) + (heads[o + KIND] == FAR ? FAR_THICK : THICK) * r + 1e-4f;
@@ -373,8 +374,8 @@ public final class IrradianceCache {
     private void add(int i, float w, float x, float y, float z, float nx, float ny, float nz, float[] out) {
         int o = i * HEAD, from = i * wide - HEAD;
         float mx = heads[o + NORMAL], my = heads[o + NORMAL + 1], mz = heads[o + NORMAL + 2];
-        float change = 1 + (my * nz - mz * ny) * data[from + ROTATION] + (mz * nx - mx * nz) * data[from + ROTATION + 1] + (mx * ny - my * nx)
-                * data[from + ROTATION + 2]
+        float change = 1 + (my * nz - mz * ny) * data[from + ROTATION] + (mz * nx - mx * nz) * data[from + ROTATION + 1]
+                + (mx * ny - my * nx) * data[from + ROTATION + 2]
                 + (x - heads[o]) * data[from + TRANSLATION] + (y - heads[o + 1]) * data[from + TRANSLATION + 1] + (z - heads[o + 2])
                 * data[from + TRANSLATION + 2];
         float k = w * Math.min(MOST, Math.max(LEAST, change));

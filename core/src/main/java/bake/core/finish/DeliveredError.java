@@ -43,8 +43,8 @@ public record DeliveredError(double percent, double worst) {
     }
 
     /**
-     * Squared error of each pixel of a part as a share of the display's white squared, row by row; of single pixels it says little, as {@link
-     * Denoiser.Judged} does. Null where the picture cannot be judged.
+     * Squared error of each pixel of a part as a share of the display's white squared, row by row; of single pixels it says little, as
+     * {@link Denoiser.Judged} does. Null where the picture cannot be judged.
      */
     public static float[] squares(Film film, Region part, Region r, Finish finish, BooleanSupplier stop) {
         Region of = around(part, r);

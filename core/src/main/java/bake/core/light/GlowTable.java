@@ -17,8 +17,8 @@ import java.util.TreeMap;
  */
 final class GlowTable {
     /** Triangles of one glowing object: world corners (9 floats each), middle and normal, where they came from, and their choice. */
-    private record GlowCluster(float[] corners, float[] faces, float[] power, float[] area, float[] reach, boolean closed, float[] offset, int[] item,
-            int[] prim, Distribution choice) {}
+    private record GlowCluster(float[] corners, float[] faces, float[] power, float[] area, float[] reach, boolean closed, float[] offset,
+            int[] item, int[] prim, Distribution choice) {}
 
     /** Square of a cluster's size over its area from which on it counts as strung out; a ball has 1, a panel 2. */
     private static final double STRUNG = 8;
@@ -207,7 +207,8 @@ final class GlowTable {
             float l = 0.2126f * rgb[0] + 0.7152f * rgb[1] + 0.0722f * rgb[2];
             power[k] = area[k] * Math.max(l, 0.05f * surfaces.peakEmission(b.materials()[p]));
         }
-        return new GlowCluster(corners, faces(corners, area), power, area, reach, GlowPieces.closed(corners), offset, items, primOf, new Distribution(power));
+        return new GlowCluster(corners, faces(corners, area), power, area, reach, GlowPieces.closed(corners), offset, items, primOf,
+                new Distribution(power));
     }
 
     /** Middle and unit normal of each triangle. */

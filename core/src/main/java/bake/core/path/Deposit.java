@@ -66,7 +66,7 @@ final class Deposit {
         if (scattered++ == 0) part = LightPart.REFLECTED;
     }
 
-    /** The light that follows is what the path has run into, up to {@link #way}: after one bounce light sampling might have found it, too. */
+    /** The light that follows is what the path has run into, up to {@link #way}: after one bounce light sampling might have found it. */
     LightPart met() {
         LightPart before = part;
         if (scattered == 1 && part == LightPart.BOUNCED) part = LightPart.DIRECT;
