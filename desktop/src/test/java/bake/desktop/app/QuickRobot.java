@@ -119,7 +119,14 @@ final class QuickRobot {
     private record Mouse(MouseRobot own) implements MouseRobot {
         @Override
         public void press(MouseButton... buttons) {
-            own.pressNoWait(buttons);
+            try {
+                own.pressNoWait(buttons);
+            } catch (RuntimeException e) {
+                // The windowless platform has no active window for a moment after something that popped up has gone.
+                interact(() -> javafx.stage.Window.getWindows().stream().filter(w -> w instanceof javafx.stage.Stage).findFirst()
+                        .ifPresent(javafx.stage.Window::requestFocus));
+                own.pressNoWait(buttons);
+            }
             settle();
         }
 
