@@ -4,6 +4,7 @@ import bake.core.film.Film;
 import bake.core.film.Region;
 import bake.core.finish.DeliveredError;
 import bake.core.finish.Finish;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.BooleanSupplier;
 import java.util.stream.IntStream;
 
@@ -59,10 +60,16 @@ public record Adaptivity(double strength, Finish display, boolean denoised) {
     boolean share(Film film, Region r, EffortMap effort, int pass, BooleanSupplier stop) {
         int w = (r.width() + BLOCK - 1) / BLOCK, h = (r.height() + BLOCK - 1) / BLOCK, n = w * h;
         float[] deviation = new float[n], units = new float[n], costs = new float[n];
+        // What was stopped once stays so: half of a picture judged in another way would give other bits.
+        AtomicBoolean stopped = new AtomicBoolean();
+        BooleanSupplier ends = () -> {
+            if (stop.getAsBoolean()) stopped.set(true);
+            return stopped.get();
+        };
         for (int top = 0; top < r.height(); top += STRIP) {
             Region strip = new Region(r.x(), r.y() + top, r.width(), Math.min(STRIP, r.height() - top));
-            Squares squares = squares(film, strip, r, stop);
-            if (stop.getAsBoolean()) return false;
+            Squares squares = squares(film, strip, r, ends);
+            if (ends.getAsBoolean()) return false;
             IntStream.range(top / BLOCK, (top + strip.height() + BLOCK - 1) / BLOCK).parallel().forEach(y -> {
                 for (int x = 0; x < w; x++) block(film, r, effort, x, y, y * w + x, deviation, units, costs, squares);
             });
