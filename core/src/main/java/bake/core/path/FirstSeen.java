@@ -11,16 +11,21 @@ public final class FirstSeen {
 
     public final float[] values = new float[LENGTH];
 
-    /** What the camera sees glow straight: of how many source groups, which ones, and their colours, cd/m2. */
+    /**
+     * What the camera sees glow straight or through panes: of how many source groups, which ones, and what of their colours comes through,
+     * cd/m2.
+     */
     public int glows;
     public final int[] glowGroup = new int[MOST];
     public final float[] glow = new float[3 * MOST];
 
-    /** Something that glows was met before anything else. */
-    void glow(int group, float[] rgb) {
+    /** Something that glows was met before any surface but panes. */
+    void glow(int group, float r, float g, float b) {
         if (glows == MOST) return;
         glowGroup[glows] = group;
-        System.arraycopy(rgb, 0, glow, 3 * glows++, 3);
+        glow[3 * glows] = r;
+        glow[3 * glows + 1] = g;
+        glow[3 * glows++ + 2] = b;
     }
 
     /** The same as another has seen. */

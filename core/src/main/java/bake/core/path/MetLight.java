@@ -80,7 +80,7 @@ final class MetLight {
         if (path.past && !(path.sky && group == LightTable.DOME) || path.trail.met(group, rgb, other)) return;
         float w = path.from.pdf < 0 ? 1 : DirectLight.weigh(path.from.pdf, other);
         if (path.caustics.leaves(0.2126f * path.br * rgb[0] + 0.7152f * path.bg * rgb[1] + 0.0722f * path.bb * rgb[2])) return;
-        if (path.bare) path.first.glow(group, rgb);
+        if (path.bare) path.first.glow(group, path.br * rgb[0], path.bg * rgb[1], path.bb * rgb[2]);
         path.addMet(group, rgb[0] * w, rgb[1] * w, rgb[2] * w);
     }
 }

@@ -13,13 +13,13 @@ import java.util.function.BooleanSupplier;
 import java.util.function.IntUnaryOperator;
 
 /**
- * Before the first pass: finds the pixels at edges of what glows and is seen straight, by a few looks at each pixel, and looks at those
- * many times more. What glows is far brighter than what it lights, so that even at the end of a picture its edges would be the noisiest
+ * Before the first pass: finds the pixels at edges of what glows and is seen straight or through panes, by two looks at each pixel and
+ * those of the pixels around, and looks at those many times more. What glows is far brighter than what it lights, so that even at the end of a picture its edges would be the noisiest
  * pixels.
  */
 final class GlowEdges {
     /** Looks of a pixel to find edges by; of one at an edge, and of one where that is steep. */
-    private static final int FIRST = 4, LOOKS = 32, MANY = 128;
+    private static final int FIRST = 2, LOOKS = 32, MANY = 128;
     /** How far from a pixel an edge may be, pixels: slivers are missed by most looks. */
     private static final int NEAR = 2;
     /**

@@ -47,7 +47,24 @@ class GlowEdgesTest {
 
     @Test
     void edgesAreKnownBeforeTheLightIs() {
-        Film few = merged(PixelFilter.TENT, 2), many = merged(PixelFilter.TENT, 1500);
+        known(merged(PixelFilter.TENT, 2), merged(PixelFilter.TENT, 1500));
+    }
+
+    /** Two grey panes, of which the second mirrors or is passed by chance, take the same from looks and from paths. */
+    @Test
+    void edgesBehindPanesAreKnownToo() {
+        known(behindPanes(2), behindPanes(1500));
+    }
+
+    private static Film behindPanes(int passes) {
+        TestScene s = panel();
+        int pane = s.material(Material.glass("pane", new Vec3(0.8, 0.9, 0.85), 0, 1.5, true));
+        for (double y = -2; y < -1.8; y += 0.1)
+            s.add(Shapes.quad("pane", 6, 6, pane), Affine.pointing(new Vec3(0, y, 1), new Vec3(0.1, -1, 0)));
+        return film(s, Film.merged(W, H, s.compile().lights().groups().size()), PixelFilter.TENT, Region.all(W, H), passes);
+    }
+
+    private static void known(Film few, Film many) {
         float[] a = new float[3], b = new float[3];
         double off = 0, mean = 0;
         int n = 0;

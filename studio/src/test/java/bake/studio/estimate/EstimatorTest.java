@@ -68,7 +68,7 @@ class EstimatorTest {
         assertEquals(30, same.caches(), 1e-6);
         assertEquals(30 * 2050.0 / 650, more.caches(), 1e-6);
         assertEquals(4, same.noise(), 1e-6);
-        assertEquals(4 * Math.pow(16, -0.18), large.noise(), 1e-6, "less is left of sixteen times the pixels");
+        assertEquals(4 * Math.pow(16, -0.16), large.noise(), 1e-6, "less is left of sixteen times the pixels");
         assertEquals(16 * same.rendering() * Math.pow(16, -0.1), large.rendering(), 1e-6, "which share records");
     }
 
