@@ -7,7 +7,7 @@ import bake.formats.project.View;
 import bake.studio.cache.CacheStore;
 import bake.studio.preset.Presets;
 import bake.studio.preset.Shelves;
-import bake.studio.render.RenderJob;
+import bake.studio.render.EngineSettings;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
@@ -52,7 +52,7 @@ final class CacheCommand implements Runnable {
         else {
             Projects.Opened p = Projects.open(project, List.of());
             View v = p.view(view);
-            all = store.list(p.project(), p.folder(), v, RenderJob.bounced(Presets.named(p.project(), v, preset, Shelves.of(p.folder(),
+            all = store.list(p.project(), p.folder(), v, EngineSettings.bounced(Presets.named(p.project(), v, preset, Shelves.of(p.folder(),
                     null))));
         }
         ArrayNode out = Json.MAPPER.createArrayNode();

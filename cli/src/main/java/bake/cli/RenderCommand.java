@@ -27,6 +27,7 @@ import bake.studio.proof.StampField;
 import bake.studio.render.BandedRender;
 import bake.studio.render.Channel;
 import bake.studio.render.Checkpoint;
+import bake.studio.render.EngineSettings;
 import bake.studio.render.FileOptions;
 import bake.studio.render.OutputPlace;
 import bake.studio.render.PictureOutput;
@@ -184,7 +185,8 @@ final class RenderCommand implements Callable<Integer> {
         if (bands) return banded(scene, order, guides, Begun.identity(p.project(), p.folder(), v, order, null), n, memory);
         try (Workers workers = new Workers(n)) {
             CacheStore store = cacheFolder == null ? null : new CacheStore(cacheFolder);
-            Caches before = store == null ? Caches.NONE : store.fitting(p.project(), p.folder(), v, RenderJob.bounced(settings), false);
+            Caches before = store == null ? Caches.NONE
+                    : store.fitting(p.project(), p.folder(), v, EngineSettings.bounced(settings), false);
             long cells = before.cells() == null ? 0 : before.cells().cells(),
                     records = before.records() == null ? 0 : before.records().records();
             aimed = order.preset().aimsAtDenoised();
@@ -208,7 +210,7 @@ final class RenderCommand implements Callable<Integer> {
                 learn(p, v, job, n, (System.nanoTime() - saving) / 1e9, expected);
                 // A picture that is to be gone on with must find the caches that it began with.
                 if (store != null && !(resume && job.state() == RenderJob.State.STOPPED))
-                    store.keep(p.project(), p.folder(), v, RenderJob.bounced(job.order().preset()), job.caches());
+                    store.keep(p.project(), p.folder(), v, EngineSettings.bounced(job.order().preset()), job.caches());
                 if (json) spec.commandLine().getOut().println(RenderReport.json(job, seed, out, before, cells, records));
                 else done(job);
             }
@@ -297,7 +299,7 @@ final class RenderCommand implements Callable<Integer> {
         double seconds = time != null ? time : 0;
         int most = samples != null ? samples : 0;
         return aim > 0 ? p.withLimits(aim, seconds, most).withAimDenoised(error != null ? true : null)
-                : RenderJob.ending(p, 0, seconds, most).withAimDenoised(null);
+                : EngineSettings.ending(p, 0, seconds, most).withAimDenoised(null);
     }
 
     static int[] size(String size) {

@@ -5,10 +5,10 @@ import java.util.Arrays;
 import java.util.function.Consumer;
 
 /**
- * What the camera sees glow straight or through panes, of pixels at its edges: lamps, glowing surfaces, sky. It is known without following light, so it is
- * taken from many cheap looks beside the paths, which then bring only the rest: their own share of it is left out. The mean of both is that
- * of the paths (a control variate whose mean is estimated from more samples; Lavenberg and Welch 1981), and the edge of a lamp a thousand
- * times as bright as the wall behind it is smooth long before its light is clean.
+ * What the camera sees glow straight or through panes, of pixels at its edges: lamps, glowing surfaces, sky. It is known without following
+ * light, so it is taken from many cheap looks beside the paths, which then bring only the rest: their own share of it is left out. The mean
+ * of both is that of the paths (a control variate whose mean is estimated from more samples; Lavenberg and Welch 1981), and the edge of a
+ * lamp a thousand times as bright as the wall behind it is smooth long before its light is clean.
  */
 final class SeenGlow {
     private final int planes;

@@ -19,7 +19,7 @@ import bake.core.surface.SurfacePoint;
  * <p>Panes are passed straight through both by paths and by shadow rays. A path that went through a pane keeps the
  * density of the bounce before it, so both ways of finding the light weigh each other as if the pane were not there.
  */
-public final class PathTracer {
+public final class PathTracer extends PathState {
     /** Most panes and cut-outs passed between two bounces. */
     private static final int MOST_PASSES = 64;
     /** Greatest chance of going on: well above what white surfaces leave, or paths in white rooms would gain weight with every bounce. */
@@ -30,22 +30,12 @@ public final class PathTracer {
     private final RenderScene scene;
     private final LightTable lights;
     private final int bounces;
-    private final int[] most, allowed = new int[3];
-    private final Deposit deposit;
-    final Ray ray = new Ray();
+    private final int[] most;
     private final Ray shadow;
-    private final SurfacePoint ownPoint = new SurfacePoint();
-    private final Scatter ownScatter = new Scatter();
-    /** Where the path is. Belongs to a head as long as others may want to know it. */
-    SurfacePoint point = ownPoint;
-    Scatter scatter = ownScatter;
     private final DirectLight direct;
     private final RoundEdges edges;
     private final float[] rgb = new float[4];
 
-    final PathTrail trail = new PathTrail();
-    /** Fills a radiance cache, and reads it. */
-    final CellTrail cells;
     /** Where the path reads caches. */
     private final CachedPoints cached;
     final CausticLight caustics;
@@ -55,23 +45,8 @@ public final class PathTracer {
     /** Whether the path only looks for the first matt point, and how far it is. */
     private boolean probing, seeing;
     private float found;
-    /**
-     * Whether what gives light is not to be counted before the path has met a surface: light is looked for where it comes from.
-     * How far that surface is.
-     */
-    boolean past;
-    /** Whether the surroundings count though nothing was met yet. */
-    boolean sky;
+    /** How far the first surface was that a gathered ray has met. */
     private float reached;
-    /** How far the first pane was that a gathered ray has passed. */
-    float paned;
-    int wide; // bounces off what has width
-    PathSampler random;
-    /** Throughput of the path so far. */
-    float br, bg, bb;
-    /** The last scattering, and how far the ray has come since. */
-    final Departure from = new Departure();
-    float travelled;
     /** What gloss is at least as rough as, 0 for as it is. */
     private float roughest;
     /**
@@ -80,20 +55,9 @@ public final class PathTracer {
      * Grosch 2019). Wider ones reflect less at slanting angles: at 0.3 a sunny room is 2.5 % darker, at 0.2 1.3 %, at 0.1 not measurably.
      */
     private static final float GATHERED = 0.1f, CELLED = 0.2f;
-    /** Whether the path comes straight from the camera, past nothing but what it goes through in a straight line. */
-    boolean bare;
     private final Passage passage;
-    final MirroredLook look = new MirroredLook();
     private Occlusion occlusion = Occlusion.NONE;
-    /** What it leaves of light that has bounced, at the first matt point; 1 elsewhere. */
-    float shade;
-    /** Whether the path has left a surface in a way that calls for the clamp. */
-    boolean indirect;
-    /** Whether only what the path meets next may still add its own light. */
-    private boolean lastBounce;
-    final Onlook onlook; // what the camera sees of the surroundings
     private float cone;
-    public final FirstSeen first = new FirstSeen();
 
     /**
      * @param clampLuminance greatest luminance one path may add indirectly, cd/m2; 0 for no limit
@@ -108,6 +72,7 @@ public final class PathTracer {
     }
 
     private PathTracer(RenderScene scene, int bounces, PathSettings.Kinds kinds, double clampLuminance, SplitBounce split) {
+        super(scene, clampLuminance > 0 ? (float) clampLuminance : Float.POSITIVE_INFINITY);
         this.split = split;
         most = new int[] {kinds.diffuse(), kinds.mirrored(), kinds.refracted()};
         this.scene = scene;
@@ -116,10 +81,7 @@ public final class PathTracer {
         shadow = direct.shadow;
         photons = new PhotonTrail(scene.openings());
         edges = new RoundEdges(scene);
-        onlook = new Onlook(scene.scenery(), lights);
         this.bounces = bounces;
-        deposit = new Deposit(lights.groups().size(), clampLuminance > 0 ? (float) clampLuminance : Float.POSITIVE_INFINITY);
-        cells = new CellTrail(channels());
         caustics = new CausticLight(this);
         cached = new CachedPoints(this, split);
         met = new MetLight(this, scene);
@@ -335,14 +297,7 @@ public final class PathTracer {
     }
 
     private void begin(PathSampler sampler, float[] add, float weight) {
-        bare = false;
-        random = sampler;
-        onlook.begin(false);
-        trail.none();
-        ray.width = ray.spread = 0;
-        deposit.begin(add);
-        br = bg = bb = weight;
-        travelled = 0;
+        begins(sampler, add, weight);
         fresh();
         cells.begin();
         direct.begin(sampler);
@@ -351,15 +306,9 @@ public final class PathTracer {
 
     /** Nothing was met so far. */
     private void fresh() {
-        lastBounce = false;
-        point = ownPoint;
-        scatter = ownScatter;
-        System.arraycopy(most, 0, allowed, 0, allowed.length);
-        indirect = false;
-        deposit.fresh();
+        fresh(most);
         passage.begin();
         roughest = 0;
-        wide = 0;
     }
 
     private void walk(int bounce) {
@@ -447,10 +396,7 @@ public final class PathTracer {
             if (trail.between()) {
                 point = trail.head.met;
                 scatter = trail.head.metScatter;
-            } else {
-                point = ownPoint;
-                scatter = ownScatter;
-            }
+            } else own();
         }
     }
 
@@ -461,30 +407,6 @@ public final class PathTracer {
             return true;
         }
         return !scatterOn(bounce) || !scatter.smooth;
-    }
-
-    /** What came off a shadow catcher has met something: from there it is light that the catcher reflects by its own colour. */
-    private void ownColour() {
-        if (onlook.catching()) scale(onlook.own(0), onlook.own(1), onlook.own(2));
-    }
-
-    /** Sends the path on from the point, a hair off the surface on its near (+1) or far (-1) side. */
-    void step(float side, float dx, float dy, float dz) {
-        float e = point.offset * side;
-        ray.width += ray.spread * ray.t;
-        ray.set(point.px + e * point.gx, point.py + e * point.gy, point.pz + e * point.gz, dx, dy, dz, Float.POSITIVE_INFINITY);
-    }
-
-    void scale(float r, float g, float b) {
-        if (cells.on()) cells.scale(r, g, b);
-        scaleOwn(r, g, b);
-    }
-
-    private void scaleOwn(float r, float g, float b) {
-        br *= r;
-        bg *= g;
-        bb *= b;
-        trail.scale(r, g, b);
     }
 
     /** Chooses where the path goes next; false when it ends here. */
@@ -525,44 +447,5 @@ public final class PathTracer {
         float side = scatter.wx * point.gx + scatter.wy * point.gy + scatter.wz * point.gz > 0 ? 1 : -1;
         step(side, scatter.wx, scatter.wy, scatter.wz);
         return point.material < 0 || passage.thrift();
-    }
-
-    /** The path has just mirrored off a surface from which on only so many reflections count. */
-    void reflect(int most) {
-        if (most == 0) lastBounce = true;
-        else allowed[Scatter.MIRRORED] = Math.min(allowed[Scatter.MIRRORED], most - 1);
-    }
-
-    /** A pane has mirrored the path. */
-    void mirrored() {
-        bare = false;
-        deposit.mirrored();
-    }
-
-    /** Adds light that the path has run into: after one bounce light sampling might have found it, too. */
-    void addMet(int group, float r, float g, float b) {
-        LightPart before = deposit.met();
-        add(group, r, g, b);
-        deposit.way(before);
-    }
-
-    /** Adds light that has bounced before it came to the path's point. */
-    void addBounced(int group, float r, float g, float b) {
-        LightPart before = deposit.bounced();
-        add(group, r, g, b);
-        deposit.way(before);
-    }
-
-    void add(int group, float r, float g, float b) {
-        if (trail.shared()) {
-            trail.later(group, r, g, b);
-            return;
-        }
-        if (cells.on()) cells.add(group, r, g, b);
-        r *= br;
-        g *= bg;
-        b *= bb;
-        if (onlook.catching()) onlook.lit(group, 0.2126f * r + 0.7152f * g + 0.0722f * b, first);
-        deposit.add(group, r, g, b, indirect);
     }
 }

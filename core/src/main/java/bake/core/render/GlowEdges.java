@@ -14,8 +14,8 @@ import java.util.function.IntUnaryOperator;
 
 /**
  * Before the first pass: finds the pixels at edges of what glows and is seen straight or through panes, by two looks at each pixel and
- * those of the pixels around, and looks at those many times more. What glows is far brighter than what it lights, so that even at the end of a picture its edges would be the noisiest
- * pixels.
+ * those of the pixels around, and looks at those many times more. What glows is far brighter than what it lights, so that even at the end
+ * of a picture its edges would be the noisiest pixels.
  */
 final class GlowEdges {
     /** Looks of a pixel to find edges by; of one at an edge, and of one where that is steep. */

@@ -9,8 +9,7 @@ package bake.core.surface;
  *       reciprocal and energy keeping (Kelemen and Szirmay-Kalos 2001); a share of it may go through (translucency),
  *   <li>for rough metals the light that bounces between facets (Kulla and Conty 2017, the same form),
  *   <li>or the rough boundary of clear glass (Walter et al. 2007, {@link RoughGlass}),
- *   <li>over all of it fuzz ({@link Sheen}) and a clear coat of index 1.5, each of which leaves to what lies below what it does not
- *       reflect itself.
+ *   <li>over all of it fuzz and a clear coat ({@link CoatAndFuzz}).
  * </ul>
  *
  * <p>One instance per thread: {@link #begin} with the viewing direction, then {@link #eval} and {@link #sample}.
@@ -22,9 +21,6 @@ public final class Scatter {
     static final float SMOOTH = 0.0017f;
     /** From this width on gloss is spread so far that it differs little from a matt body. */
     private static final float FOLDED = 0.3f;
-    /** Reflectance of a coat of index 1.5 head on. */
-    private static final float COAT_F0 = 0.04f;
-
     /** Result of {@link #eval} and {@link #sample}: scattering times cosine, and its density per steradian. */
     public float r, g, b, pdf;
     /** Result of {@link #sample}: the direction; {@code smooth} when only this one direction was possible. */
@@ -36,11 +32,15 @@ public final class Scatter {
 
     private final float[] h = new float[3];
     private SurfacePoint s;
-    private float ox, oy, oz;
+    /** The direction to the view in the frame of the normal. */
+    float ox, oy, oz;
     private float f0r, f0g, f0b, f90, f0d, f90d;
-    /** Chance of the coat's lobe; what coat and fuzz leave of light that goes in and comes out. */
-    private float pCoat, coatRow, coatO, fuzz, fuzzO;
-    private float pGloss, pClear, eta;
+    /** What lies over layered surfaces, and the chance of the coat's lobe. */
+    private final CoatAndFuzz cover = new CoatAndFuzz();
+    private float pCoat;
+    private float pGloss, eta;
+    /** Share of light that meets the boundary of something clear. */
+    float pClear;
     /** By how much a rough boundary of glass is brighter for light that bounces between its facets. */
     private float between;
     private float bodyScale, bodyNorm, bodyO, msR, msG, msB, msO;
@@ -81,54 +81,13 @@ public final class Scatter {
         pGloss = 0;
         if (gloss) prepareGloss(p, m);
         pCoat = 0;
-        if (p.layered) prepareLayers(p);
-    }
-
-    private void prepareLayers(SurfacePoint p) {
-        coatO = fuzzO = 1;
-        if (p.coat > 0) {
-            coatRow = Ggx.row(p.coatAlpha);
-            coatO = coatLeaves(oz);
-            float mean = COAT_F0 * Ggx.essMean(p.coatAlpha) + (1 - COAT_F0) * meanB(p.coatAlpha);
-            // The body gets back what bounces below the coat, as it does below the gloss.
-            bodyScale /= 1 - p.coat * mean;
-            pCoat = Math.clamp(2 * (1 - coatO), 0.15f, 0.5f);
-        }
-        fuzz = Math.max(p.sheenR, Math.max(p.sheenG, p.sheenB));
-        if (fuzz > 0) {
-            fuzzO = 1 - fuzz * Sheen.albedo(oz, p.sheenRoughness);
-            // Fuzz is found by the body's wide lobe.
-            pGloss *= 0.4f + 0.6f * fuzzO;
-        }
-    }
-
-    /** What the coat lets through on one way. */
-    private float coatLeaves(float cos) {
-        return 1 - s.coat * Ggx.blend(cos, coatRow, COAT_F0, 1 - COAT_F0);
-    }
-
-    /** Lays coat and fuzz over what has been found for the rest. */
-    private void cover(float ix, float iy, float iz) {
-        float across = Math.abs(iz), under = 1;
-        if (fuzz > 0) under = Math.min(fuzzO, 1 - fuzz * Sheen.albedo(across, s.sheenRoughness));
-        float hx = ox + ix, hy = oy + iy, hz = oz + iz, l = 1 / (float) Math.sqrt(Math.max(1e-20f, hx * hx + hy * hy + hz * hz));
-        float add = fuzz > 0 && iz > 0 ? Sheen.value(hz * l, oz, iz, s.sheenRoughness) * iz * (1 - pClear) : 0;
-        r = r * under + add * s.sheenR;
-        g = g * under + add * s.sheenG;
-        b = b * under + add * s.sheenB;
-        if (s.coat == 0) return;
-        float k = coatO * coatLeaves(across);
-        r *= k;
-        g *= k;
-        b *= k;
-        pdf *= 1 - pCoat;
-        if (iz <= 0 || s.coatAlpha <= SMOOTH) return;
-        float vh = (ox * hx + oy * hy + oz * hz) * l, d = Ggx.d(hz * l, s.coatAlpha);
-        float c = s.coat * d * Ggx.g2(oz, iz, s.coatAlpha) / (4 * oz) * (COAT_F0 + (1 - COAT_F0) * Ggx.pow5(1 - vh));
-        r += c;
-        g += c;
-        b += c;
-        pdf += pCoat * d * Ggx.g1(oz, s.coatAlpha) / (4 * oz);
+        if (!p.layered) return;
+        cover.begin(p, oz);
+        pCoat = cover.chance;
+        // The body gets back what bounces below the coat, as it does below the gloss.
+        if (p.coat > 0) bodyScale /= 1 - cover.mean;
+        // Fuzz is found by the body's wide lobe.
+        if (cover.fuzz > 0) pGloss *= 0.4f + 0.6f * cover.fuzzLeaves;
     }
 
     private void prepareGloss(SurfacePoint p, float m) {
@@ -154,7 +113,7 @@ public final class Scatter {
         if (m == 1 && p.alpha <= SMOOTH) pGloss = 1;
     }
 
-    private static float meanB(float a) {
+    static float meanB(float a) {
         return Ggx.energyMean(a, 0);
     }
 
@@ -185,7 +144,7 @@ public final class Scatter {
             else if (s.translucency > 0) through(-iz, 1 - pClear);
         }
         if (pClear > 0 && s.alpha > SMOOTH) clear(ix, iy, iz);
-        if (s.layered) cover(ix, iy, iz);
+        if (s.layered) cover.lay(this, ix, iy, iz);
         if (s.bent < 0.9999f && iz > 0) soften(side / (iz * s.bent));
         if (onlyGloss) takeBody(x, y, z, iz);
     }
@@ -238,17 +197,17 @@ public final class Scatter {
     /** Whether gloss is so wide that it may be taken for part of the matt body; else it wants to be traced. */
     public boolean foldsGloss() {
         boolean narrow = gloss && s.alpha < FOLDED || s.layered && s.coat > 0 && s.coatAlpha < FOLDED;
-        return !narrow || s.metallic > 0 || s.layered && fuzz > 0;
+        return !narrow || s.metallic > 0 || s.layered && cover.fuzz > 0;
     }
 
     /** Whether gloss can be traced apart from the body. */
     public boolean glossApart() {
-        return hasGloss() && s.metallic == 0 && !(s.layered && fuzz > 0);
+        return hasGloss() && s.metallic == 0 && !(s.layered && cover.fuzz > 0);
     }
 
     /** Whether anything but the body scatters light into more than one direction. */
     public boolean hasGloss() {
-        return gloss && s.alpha > SMOOTH || s.layered && (s.coat > 0 && s.coatAlpha > SMOOTH || fuzz > 0);
+        return gloss && s.alpha > SMOOTH || s.layered && (s.coat > 0 && s.coatAlpha > SMOOTH || cover.fuzz > 0);
     }
 
     /**
@@ -269,7 +228,7 @@ public final class Scatter {
      * @param folded whether gloss is to count at all
      */
     public void albedo(boolean folded, float[] out) {
-        float m = s.metallic, over = s.layered ? (s.coat > 0 ? coatO : 1) * (fuzz > 0 ? fuzzO : 1) : 1,
+        float m = s.metallic, over = s.layered ? cover.leaves() : 1,
                 k = (1 - m) * bodyO * (1 - pClear) * over;
         float front = k * (1 - s.translucency), back = k * s.translucency;
         out[0] = front * s.baseR;
@@ -287,7 +246,8 @@ public final class Scatter {
             out[2] += k * (Ggx.blend(oz, row, f0b, f90 - f0b) + facets * msB);
         }
         if (!s.layered) return;
-        float coat = s.coat > 0 && s.coatAlpha > SMOOTH ? 1 - coatO : 0, soft = fuzz > 0 ? (1 - fuzzO) / fuzz : 0;
+        float coat = s.coat > 0 && s.coatAlpha > SMOOTH ? 1 - cover.coatLeaves : 0,
+                soft = cover.fuzz > 0 ? (1 - cover.fuzzLeaves) / cover.fuzz : 0;
         out[0] += coat + soft * s.sheenR;
         out[1] += coat + soft * s.sheenG;
         out[2] += coat + soft * s.sheenB;
@@ -456,7 +416,7 @@ public final class Scatter {
     }
 
     private boolean mirrorCoat() {
-        float w = s.coat * (COAT_F0 + (1 - COAT_F0) * Ggx.pow5(1 - oz)) / pCoat;
+        float w = cover.reflected(oz) / pCoat;
         return straight(w, w, w);
     }
 
@@ -473,9 +433,7 @@ public final class Scatter {
 
     /** What coat and fuzz leave of light that goes in one way and comes out at the given cosine. */
     private float under(float cos) {
-        if (!s.layered) return 1;
-        float k = s.coat > 0 ? coatO * coatLeaves(cos) : 1;
-        return fuzz > 0 ? k * Math.min(fuzzO, 1 - fuzz * Sheen.albedo(cos, s.sheenRoughness)) : k;
+        return s.layered ? cover.leaves(cos) : 1;
     }
 
     /** Chooses a direction mirrored in a facet of a gloss. */

@@ -11,6 +11,7 @@ import bake.studio.cache.CacheStore;
 import bake.studio.live.LiveRender;
 import bake.studio.live.Showing;
 import bake.studio.live.Spots;
+import bake.studio.render.EngineSettings;
 import bake.studio.render.RenderJob;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -44,7 +45,7 @@ public final class CacheHand {
         this.bench = bench;
         this.preset = preset;
         preset.addListener((o, a, b) -> {
-            if (a == null || b == null || !RenderJob.bounced(a).equals(RenderJob.bounced(b))) look();
+            if (a == null || b == null || !EngineSettings.bounced(a).equals(EngineSettings.bounced(b))) look();
         });
         this.background = background;
         shown.addListener((o, a, b) -> {
@@ -128,7 +129,7 @@ public final class CacheHand {
     Begin toBegin(Path folder, Project p, View v, Preset preset, boolean anyway) throws IOException {
         CacheStore store = CacheStore.of(folder, preset);
         if (store == null) return new Begin(Caches.NONE, false);
-        BounceSettings how = RenderJob.bounced(preset);
+        BounceSettings how = EngineSettings.bounced(preset);
         Caches fit = store.fitting(p, folder, v, how, false);
         if (!anyway) return new Begin(fit, false);
         Caches all = store.fitting(p, folder, v, how, true);
@@ -146,7 +147,7 @@ public final class CacheHand {
     /** Keeps what the last proof has cached. */
     public void keep() {
         Offer o = offer.get();
-        if (o != null) work(() -> CacheStore.of(o.folder).keep(o.project, o.folder, o.view, RenderJob.bounced(o.preset), o.caches));
+        if (o != null) work(() -> CacheStore.of(o.folder).keep(o.project, o.folder, o.view, EngineSettings.bounced(o.preset), o.caches));
     }
 
     /** Deletes all that is kept. */
@@ -188,7 +189,7 @@ public final class CacheHand {
         Project p = bench.project();
         View v = bench.view();
         var folder = bench.folder();
-        BounceSettings how = RenderJob.bounced(preset.getValue());
+        BounceSettings how = EngineSettings.bounced(preset.getValue());
         background.execute(() -> {
             List<CacheStore.Entry> found = List.of();
             try {

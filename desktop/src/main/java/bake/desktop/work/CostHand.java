@@ -10,7 +10,7 @@ import bake.studio.estimate.Estimate;
 import bake.studio.estimate.Estimator;
 import bake.studio.estimate.WorkLog;
 import bake.studio.preset.Presets;
-import bake.studio.render.RenderJob;
+import bake.studio.render.EngineSettings;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.concurrent.Executor;
@@ -157,7 +157,7 @@ public final class CostHand {
     }
 
     private Ways both(Project project, Path folder, View v, Preset p) throws IOException {
-        Preset cached = RenderJob.bounced(p).cached() ? p : p.withExact(null).withBounces("irradiance cache", "radiance cache", true);
+        Preset cached = EngineSettings.bounced(p).cached() ? p : p.withExact(null).withBounces("irradiance cache", "radiance cache", true);
         double aim = p.noiseAim() > 0 ? p.noiseAim() : USUAL_AIM;
         int[] size = Presets.size(p, v);
         RenderScene[] scene = new RenderScene[1];

@@ -4,6 +4,7 @@ import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.project.Digests;
 import bake.studio.render.Checkpoint;
+import bake.studio.render.EngineSettings;
 import bake.studio.render.RenderJob;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -26,7 +27,7 @@ public final class Begun {
     public static String identity(Project p, Path folder, View v, RenderJob.Order o, CacheStore caches,
             GuideStore guides) throws IOException {
         MessageDigest d = Digests.sha();
-        if (caches != null) Digests.put(d, caches.stamp(p, folder, v, RenderJob.bounced(o.preset())));
+        if (caches != null) Digests.put(d, caches.stamp(p, folder, v, EngineSettings.bounced(o.preset())));
         if (guides.fitting(p, v) != null) Digests.stamp(d, guides.file(v));
         return Checkpoint.identity(p, folder, v, o, Digests.hex(d));
     }

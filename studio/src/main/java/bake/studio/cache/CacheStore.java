@@ -6,8 +6,8 @@ import bake.formats.light.CacheFile;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.View;
+import bake.studio.render.EngineSettings;
 import bake.studio.render.Fingerprint;
-import bake.studio.render.RenderJob;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -149,7 +149,7 @@ public final class CacheStore {
 
     /** The store that pictures of a preset begin with in a project; null for presets that trace everything. */
     public static CacheStore of(Path projectFolder, Preset preset) {
-        return RenderJob.bounced(preset).cached() || RenderJob.bounced(preset).caustics() == BounceSettings.Caustics.PHOTON_MAP
+        return EngineSettings.bounced(preset).cached() || EngineSettings.bounced(preset).caustics() == BounceSettings.Caustics.PHOTON_MAP
                 ? of(projectFolder) : null;
     }
 

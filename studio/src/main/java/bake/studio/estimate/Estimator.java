@@ -6,6 +6,7 @@ import bake.core.work.Workers;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.View;
+import bake.studio.render.EngineSettings;
 import bake.studio.render.NoiseFall;
 import bake.studio.render.RenderJob;
 import java.io.IOException;
@@ -39,8 +40,9 @@ public final class Estimator {
      */
     private static final double FINISH = 10;
     /**
-     * With which power of the pixels the error that is left after denoising falls where records are read, which are smooth: 5.5, 3.6, 2.8 and
-     * 2.1 % at 240, 480, 960 and 3307 pixels wide in a room, 5.9, 5.2 and 3.8 % at 240, 480 and 1280 at dusk; and where light is traced, of
+     * With which power of the pixels the error that is left after denoising falls where records are read, which are smooth: 5.5, 3.6, 2.8
+     * and 2.1 % at 240, 480, 960 and 3307 pixels wide in a room, 5.9, 5.2 and 3.8 % at 240, 480 and 1280 at dusk; and where light is
+     * traced, of
      * leaves and brick that have edges at every size: 3.8, 3.2, 3.5 and 3.3 % at 240, 480, 1280 and 3840.
      */
     private static final double FINER = 0.16, TRACED_FINER = 0.03;
@@ -90,14 +92,14 @@ public final class Estimator {
 
         /** Seconds of caches of another size, whose records gather with other rays. */
         double caches(Preset p, double pixels) {
-            double more = rays > 0 ? (RenderJob.bounced(p).gatherRays() + CACHE_RAYS) / (rays + CACHE_RAYS) : 1;
+            double more = rays > 0 ? (EngineSettings.bounced(p).gatherRays() + CACHE_RAYS) / (rays + CACHE_RAYS) : 1;
             return caches * more * Math.pow((pixels + CACHE_LEAST) / (cachePixels + CACHE_LEAST), CACHE_GROWTH);
         }
 
         /** After those passes in a picture of another size, of which denoising leaves less the more pixels show the same thing. */
         double noise(Preset p, double pixels) {
             if (!p.aimsAtDenoised()) return noise;
-            boolean records = RenderJob.bounced(p).first() == BounceSettings.First.IRRADIANCE_CACHE;
+            boolean records = EngineSettings.bounced(p).first() == BounceSettings.First.IRRADIANCE_CACHE;
             return noise * Math.pow(noisePixels / pixels, records ? FINER : TRACED_FINER);
         }
     }
@@ -154,7 +156,7 @@ public final class Estimator {
     /** A small picture that is really made. */
     private static Costs probe(View v, Preset p, int[] size, RenderScene scene, Workers workers, BooleanSupplier stop) throws IOException {
         int w = Math.min(SMALL, size[0]), h = Math.max(8, (int) Math.round((double) w * size[1] / size[0]));
-        Preset q = RenderJob.ending(p, 0, 0, 0);
+        Preset q = EngineSettings.ending(p, 0, 0, 0);
         RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), q, w, h, null, 1, false), workers);
         j.run(g -> {
             if (stop.getAsBoolean()) j.stop();
@@ -167,7 +169,7 @@ public final class Estimator {
         double noise = Double.isFinite(j.progress().noise()) ? j.progress().noise() : j.rawNoise() / Preset.RAW;
         return new Costs(pass / ((double) w * h), Math.max(0, j.phases().passes() - n * pass) / ((double) w * h), n, noise,
                 (long) w * h, j.falling(),
-                j.phases().caches(), (long) w * h, RenderJob.bounced(p).gatherRays(), true, 0);
+                j.phases().caches(), (long) w * h, EngineSettings.bounced(p).gatherRays(), true, 0);
     }
 
     private static Estimate predicted(Costs c, List<Work> all, Preset p, int[] size, String solvers) {
@@ -238,7 +240,7 @@ public final class Estimator {
         log.add(new Work(Work.scene(project, folder, v), Work.solvers(o.preset()), threads, (long) o.region().width() * o.region().height(),
                 g.passes(), t.caches(), t.passes(), t.finish() + saving, g.noise(), job.falling(),
                 before == null ? 0 : before.seconds(), before == null ? 0 : before.noise(), before == null ? "" : before.probed() ? "probe"
-                        : "pictures", job.steadyPass(), RenderJob.bounced(o.preset()).gatherRays()));
+                        : "pictures", job.steadyPass(), EngineSettings.bounced(o.preset()).gatherRays()));
     }
 
     /**

@@ -5,8 +5,8 @@ import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.project.Digests;
+import bake.studio.render.EngineSettings;
 import bake.studio.render.Fingerprint;
-import bake.studio.render.RenderJob;
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -59,7 +59,7 @@ public record Work(String scene, String solvers, int threads, long pixels, int p
 
     /** How a preset computes light, as far as its cost goes. */
     public static String solvers(Preset p) {
-        var b = RenderJob.bounced(p);
+        var b = EngineSettings.bounced(p);
         String how = b.cached() ? b.first() + ", " + b.later() : "traced";
         if (p.adaptive() != null && p.adaptive() > 0) how += ", adaptive";
         // Noise of one kind says nothing of the other.

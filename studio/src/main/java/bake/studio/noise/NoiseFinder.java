@@ -15,13 +15,14 @@ import bake.studio.cache.HierarchyCache;
 import bake.studio.noise.NoiseFindings.Cause;
 import bake.studio.noise.NoiseFindings.Remedy;
 import bake.studio.noise.NoiseFindings.Share;
+import bake.studio.render.EngineSettings;
 import bake.studio.render.RenderJob;
 import bake.studio.scene.SceneAssembly;
 import java.io.IOException;
 import java.util.ArrayList;
-import java.util.EnumSet;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.function.BooleanSupplier;
 import java.util.function.DoubleConsumer;
@@ -59,7 +60,7 @@ public final class NoiseFinder {
         RenderJob b = job(project, v, p, w, h, 2, a.caches(), Film.Split.BOTH);
         if (b == null) return null;
         done.accept(0.55);
-        Found f = new Found(a, b, w, h, FirstHits.of(compiled, v.camera().camera(), RenderJob.paths(p, 1).filter(), w, h, Region.all(w,
+        Found f = new Found(a, b, w, h, FirstHits.of(compiled, v.camera().camera(), EngineSettings.paths(p, 1).filter(), w, h, Region.all(w,
                 h), 1, new FirstHits.Asked(EnumSet.of(FirstHits.Kind.MATERIAL), 0, false), workers, stop));
         double noise = a.finish().noise(a.film(), Region.all(w, h)), pass = b.phases().passes() / PASSES;
         List<Remedy> tried = new ArrayList<>();

@@ -5,7 +5,7 @@ import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.estimate.Estimate;
 import bake.studio.queue.QueueHours;
-import bake.studio.render.RenderJob;
+import bake.studio.render.EngineSettings;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.LocalDate;
@@ -78,7 +78,7 @@ public final class Fit {
                         100 * scale), i.withScale(round(scale))});
                 if (x.preset().noiseAim() > 0) tries.add(new Object[] {percent(name + aimed(x), x, COARSER),
                         i.withNoise(round(x.preset().noiseAim() * COARSER))});
-                if (!RenderJob.bounced(x.preset()).cached()) tries.add(new Object[] {name + ": bounced light from caches",
+                if (!EngineSettings.bounced(x.preset()).cached()) tries.add(new Object[] {name + ": bounced light from caches",
                         i.withCached(true)});
             }
             for (Object[] t : tries) {

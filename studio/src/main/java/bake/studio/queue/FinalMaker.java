@@ -18,6 +18,7 @@ import bake.studio.look.Looks;
 import bake.studio.preset.Presets;
 import bake.studio.render.BandedRender;
 import bake.studio.render.Checkpoint;
+import bake.studio.render.EngineSettings;
 import bake.studio.render.OutputPlace;
 import bake.studio.render.PictureOutput;
 import bake.studio.render.RenderJob;
@@ -154,7 +155,8 @@ final class FinalMaker {
             Consumer<RenderJob.Progress> each, Naming writing) throws IOException {
         CacheStore store = new CacheStore(own.resolve("caches"));
         GuideStore guides = new GuideStore(folder, own.resolve("guides"));
-        Caches caches = Files.isDirectory(store.folder()) ? store.fitting(p, folder, v, RenderJob.bounced(q.preset()), false) : Caches.NONE;
+        Caches caches = Files.isDirectory(store.folder()) ? store.fitting(p, folder, v, EngineSettings.bounced(q.preset()), false)
+                : Caches.NONE;
         RenderJob j = new RenderJob(scene, order, workers).guidedBy(guides.fitting(p, v)).with(caches);
         Checkpoint kept = new Checkpoint(own.resolve("unfinished"), Begun.identity(p, folder, v, order, store, guides),
                 e -> org.slf4j.LoggerFactory.getLogger(FinalMaker.class).warn("an unfinished final could not be kept: {}", e.getMessage()));
@@ -187,7 +189,7 @@ final class FinalMaker {
         CacheStore store = CacheStore.of(folder, q.preset());
         if (store == null) return;
         try {
-            store.keepMore(p, folder, v, RenderJob.bounced(q.preset()), c);
+            store.keepMore(p, folder, v, EngineSettings.bounced(q.preset()), c);
         } catch (IOException e) {
             org.slf4j.LoggerFactory.getLogger(FinalMaker.class).warn("caches of a final could not be kept: {}", e.getMessage());
         }

@@ -1,11 +1,12 @@
 package bake.studio.queue;
 
-import bake.studio.look.Looks;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.cache.CacheStore;
 import bake.studio.cache.GuideStore;
+import bake.studio.look.Looks;
 import bake.studio.preset.Presets;
+import bake.studio.render.EngineSettings;
 import bake.studio.render.RenderJob;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -22,7 +23,7 @@ final class Snapshot {
         View v = p.view(j.view());
         if (v == null) throw new IllegalArgumentException("there is no view '" + j.view() + "' in " + j.title());
         CacheStore store = CacheStore.of(folder, j.preset());
-        if (store != null) for (CacheStore.Entry e : store.list(p, folder, v, RenderJob.bounced(j.preset()))) if (e.fits())
+        if (store != null) for (CacheStore.Entry e : store.list(p, folder, v, EngineSettings.bounced(j.preset()))) if (e.fits())
             link(e.file(), own.resolve("caches").resolve(e.file().getFileName()));
         GuideStore guides = new GuideStore(folder);
         if (guides.fitting(p, v) != null) link(guides.file(v), own.resolve("guides").resolve(guides.file(v).getFileName()));

@@ -34,7 +34,7 @@ public final class BandedRender {
         this.scene = scene;
         // What is that large is never denoised: its noise is judged as it is rendered.
         Preset p = order.preset();
-        this.order = order.with(RenderJob.ending(p, p.rawAim(), p.timeLimit(), p.samples()).withAimDenoised(null));
+        this.order = order.with(EngineSettings.ending(p, p.rawAim(), p.timeLimit(), p.samples()).withAimDenoised(null));
         this.workers = workers;
     }
 

@@ -72,9 +72,9 @@ public final class Checkpoint {
         Project seen = p.withPresets(List.of()).withViews(List.of(v)).withCurrent(v.name()).withName("");
         Digests.put(d, "bake " + ENGINE + " " + ProjectFile.toJson(seen) + " " + o.width() + "x" + o.height() + o.region() + o.seed()
                 + o.split());
-        Digests.put(d, RenderJob.paths(o.preset(), o.seed()).kinds() + " " + o.preset().bounces() + " " + o.preset().clamp() + " "
-                + RenderJob.paths(o.preset(), o.seed()).bounced() + " " + o.preset().filter() + " " + o.preset().filterRadius() + " "
-                + RenderJob.paths(o.preset(), o.seed()).edges() + " " + o.preset().adaptive() + " " + RenderJob.occlusion(o.preset()));
+        Digests.put(d, EngineSettings.paths(o.preset(), o.seed()).kinds() + " " + o.preset().bounces() + " " + o.preset().clamp() + " "
+                + EngineSettings.paths(o.preset(), o.seed()).bounced() + " " + o.preset().filter() + " " + o.preset().filterRadius() + " "
+                + EngineSettings.paths(o.preset(), o.seed()).edges() + " " + o.preset().adaptive() + " " + EngineSettings.occlusion(o.preset()));
         Fingerprint.models(d, p, folder);
         Fingerprint.stamp(d, folder, v.around());
         Fingerprint.stamp(d, folder, v.around().backdrop());

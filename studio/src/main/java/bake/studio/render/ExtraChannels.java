@@ -93,8 +93,8 @@ final class ExtraChannels {
             if (wanted.contains(Channel.SAMPLES)) planes.put("samples.Y", samples);
         }
         if (!looks(wanted)) return;
-        FirstHits h = FirstHits.of(job.scene(), o.camera(), RenderJob.paths(o.preset(), o.seed()).filter(), o.width(), o.height(), r,
-                o.seed(), asked(wanted, (float) RenderJob.occlusion(o.preset()).metres()), job.workers(), () -> false);
+        FirstHits h = FirstHits.of(job.scene(), o.camera(), EngineSettings.paths(o.preset(), o.seed()).filter(), o.width(), o.height(), r,
+                o.seed(), asked(wanted, (float) EngineSettings.occlusion(o.preset()).metres()), job.workers(), () -> false);
         hits(h, new Lens(o.camera(), o.width(), o.height()), wanted, planes);
         for (Channel c : MATTES.keySet()) if (wanted.contains(c)) mattes(c, h, n, planes, notes);
     }

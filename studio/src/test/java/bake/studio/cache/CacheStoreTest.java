@@ -26,6 +26,7 @@ import bake.studio.preset.PresetKeys;
 import bake.studio.preset.Presets;
 import bake.studio.queue.QueueWorker;
 import bake.studio.queue.RenderQueue;
+import bake.studio.render.EngineSettings;
 import bake.studio.render.RenderJob;
 import bake.studio.scene.SceneAssembly;
 import java.io.IOException;
@@ -53,7 +54,7 @@ class CacheStoreTest {
 
     private static final Preset PRESET = Preset.of("p", 1, "test", "interior", 0, 0, 0, 2, 6, 0, true)
             .withBounces("irradiance cache", "radiance cache", null).withGatherRays(64);
-    private static final BounceSettings HOW = RenderJob.bounced(PRESET);
+    private static final BounceSettings HOW = EngineSettings.bounced(PRESET);
 
     private static RenderJob.Order order(View v) {
         return order(v, PRESET);
@@ -224,8 +225,9 @@ class CacheStoreTest {
             first.run(x -> {});
             assertTrue(first.caches().photons().photons() >= 5000);
             Caches sent = new Caches(null, null, first.caches().photons(), first.caches().caustics());
-            store.keep(p, dir, v, RenderJob.bounced(preset), sent);
-            RenderJob second = new RenderJob(scene, order(v, preset), w).with(store.fitting(p, dir, v, RenderJob.bounced(preset), false));
+            store.keep(p, dir, v, EngineSettings.bounced(preset), sent);
+            RenderJob second = new RenderJob(scene, order(v, preset), w).with(
+                    store.fitting(p, dir, v, EngineSettings.bounced(preset), false));
             second.run(x -> {});
             assertArrayEquals(first.film().planeLuminance(), second.film().planeLuminance(), 0);
         }

@@ -14,6 +14,7 @@ import bake.studio.estimate.Estimate;
 import bake.studio.queue.QueueEntry;
 import bake.studio.queue.QueueHours;
 import bake.studio.queue.QueueJob;
+import bake.studio.render.EngineSettings;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -169,7 +170,7 @@ class PlanTest {
         assertEquals(3, x.preset().noiseAim());
         assertEquals(List.of(Path.of("/p/out/one.tif"), Path.of("/p/out/one.exr")), x.files());
         assertEquals(300, Deliveries.options(d).dpi());
-        assertFalse(bake.studio.render.RenderJob.bounced(x.preset()).cached());
+        assertFalse(bake.studio.render.EngineSettings.bounced(x.preset()).cached());
         Project two = Deliveries.nextRound(p);
         assertEquals("R2", Deliveries.current(two).name());
         assertEquals("out", Deliveries.current(two).folder());

@@ -87,8 +87,8 @@ class AimTest {
             assertTrue(before.progress().passes() > 2 * after.progress().passes(), before.progress().toString());
         }
         Preset cached = preset(2, 0).withBounces("irradiance cache", "radiance cache", true);
-        assertEquals(1600, RenderJob.bounced(cached).gatherRays());
-        assertEquals(1600, RenderJob.bounced(RenderJob.ending(cached, 0, 60, 0)).gatherRays(), "as good where time ends it");
+        assertEquals(1600, EngineSettings.bounced(cached).gatherRays());
+        assertEquals(1600, EngineSettings.bounced(EngineSettings.ending(cached, 0, 60, 0)).gatherRays(), "as good where time ends it");
         Preset p = preset(1, 0);
         assertTrue(!Work.solvers(p).equals(Work.solvers(p.withAimDenoised(true))));
         assertEquals(2, p.withAimDenoised(true).rawAim());

@@ -10,7 +10,7 @@ import bake.desktop.work.CacheHand;
 import bake.desktop.work.CostHand;
 import bake.desktop.work.Prover;
 import bake.formats.project.Preset;
-import bake.studio.render.RenderJob;
+import bake.studio.render.EngineSettings;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -60,7 +60,7 @@ final class BouncesCard extends VBox {
         Preset p = prover.presetProperty().get();
         getChildren().clear();
         if (p == null) return;
-        BounceSettings how = RenderJob.bounced(p);
+        BounceSettings how = EngineSettings.bounced(p);
         BounceSettings.First first = how.first();
         BounceSettings.Later later = how.later();
         boolean any = how.cached() || how.caustics() == BounceSettings.Caustics.PHOTON_MAP;
@@ -134,7 +134,7 @@ final class BouncesCard extends VBox {
                 "not at all, up to 1", 0, 1, x -> q -> q.withDarkCorners(x, q.darkWithin()))));
         if (p.darkCorners() != null && p.darkCorners() > 0)
             all.add(Ui.line("Within, m", number("dark-within", p.darkWithin() == null ? "" : "" + p.darkWithin(),
-                    "" + RenderJob.occlusion(p).metres(), 0.001, 100,
+                    "" + EngineSettings.occlusion(p).metres(), 0.001, 100,
                     x -> q -> q.withDarkCorners(q.darkCorners(), x))));
         VBox more = Ui.more("bounces-more", all.toArray(Node[]::new));
         ToggleButton t = (ToggleButton) more.getChildren().getFirst();

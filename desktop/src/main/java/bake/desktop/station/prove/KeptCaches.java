@@ -8,7 +8,7 @@ import bake.desktop.work.CacheHand;
 import bake.desktop.work.Prover;
 import bake.studio.cache.CacheStore;
 import bake.studio.live.Showing;
-import bake.studio.render.RenderJob;
+import bake.studio.render.EngineSettings;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -83,13 +83,13 @@ final class KeptCaches extends VBox {
     /** What records made the place that was clicked, and what would help there. */
     private void asked() {
         CacheHand.Asked a = caches.askedProperty().get();
-        BounceSettings made = RenderJob.bounced(caches.offerProperty().get().preset());
+        BounceSettings made = EngineSettings.bounced(caches.offerProperty().get().preset());
         Label l = Ui.note(a == null ? "Click a place of the picture: what records it is made of."
                 : Texts.records(a.material(), a.sources(), made));
         l.setId("records-asked");
         getChildren().add(l);
         if (a == null) return;
-        BounceSettings how = RenderJob.bounced(prover.presetProperty().get());
+        BounceSettings how = EngineSettings.bounced(prover.presetProperty().get());
         boolean few = !a.sources().narrow() && a.sources().weight() < 0.6;
         Button rays = Ui.button("help-rays", "Twice the rays", "Blotches of records get 0.7 times as strong; gathering takes twice as long",
                 () -> prover.change(q -> q.withGatherRays(Math.min(16384, 2 * how.gatherRays()))), "small");
