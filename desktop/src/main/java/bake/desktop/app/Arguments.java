@@ -31,7 +31,8 @@ final class Arguments {
     private String view;
 
     @Option(names = "--show", paramLabel = "WHAT", defaultValue = "PICTURE",
-            description = "picture, clay, edges, materials, lux, sky-guide, lamp-guide, records, cells or photons")
+            description = "picture, clay, edges, materials, lux, sky-guide, lamp-guide, records, cells, photons, or light"
+                    + " that is seen, direct, bounced, reflected or refracted")
     private Showing showing;
 
     @Option(names = "--fold", description = "without the picture rail")

@@ -64,10 +64,12 @@ public final class BakeApp extends Application {
         boolean caches = a.showing() != null && a.showing().ofCaches();
         if (caches) bench.prover().caches().offerProperty().addListener((o, x, p) ->
                 Platform.runLater(() -> bench.prover().caches().shownProperty().set(a.showing())));
-        bench.easel().showingProperty().set(guide || caches || a.showing() == Showing.LUX ? Showing.PICTURE : a.showing());
+        boolean model = !guide && !caches && a.showing() != Showing.LUX && a.showing().part() == null;
+        bench.easel().showingProperty().set(model ? a.showing() : Showing.PICTURE);
         if (guide) bench.projectProperty()
                 .addListener((o, x, p) -> Platform.runLater(() -> bench.guides().shownProperty().set(a.showing())));
         bench.lighting().luxProperty().set(a.showing() == Showing.LUX);
+        bench.lighting().partProperty().set(a.showing().part());
         if (a.fold()) window.foldRail();
         window.focusEasel();
         if (reading != null) bench.opener().open(reading);

@@ -1,5 +1,6 @@
 package bake.desktop.work;
 
+import bake.core.path.LightPart;
 import bake.formats.project.View;
 import bake.studio.live.LiveRender;
 import bake.studio.live.Showing;
@@ -28,7 +29,7 @@ public final class EaselPicture {
         bench.stationProperty().addListener((o, a, b) -> {
             if ((a == Station.MODEL) != (b == Station.MODEL) && showing.get() != Showing.PICTURE
                     || (a == Station.LIGHT || b == Station.LIGHT) && (bench.lighting().luxProperty().get()
-                    || bench.guides().shownProperty().get() != null)
+                    || bench.lighting().partProperty().get() != null || bench.guides().shownProperty().get() != null)
                     || (a == Station.PROVE || b == Station.PROVE) && bench.prover().caches().shownProperty().get() != null) show();
         });
     }
@@ -127,10 +128,12 @@ public final class EaselPicture {
 
     private Showing shown() {
         Showing ofCaches = bench.prover().caches().shownProperty().get(), ofGuides = bench.guides().shownProperty().get();
+        LightPart way = bench.lighting().partProperty().get();
         return switch (bench.stationProperty().get()) {
             case MODEL -> showing.get();
             case PROVE -> ofCaches != null ? ofCaches : Showing.PICTURE;
-            case LIGHT -> bench.lighting().luxProperty().get() ? Showing.LUX : ofGuides != null ? ofGuides : Showing.PICTURE;
+            case LIGHT -> bench.lighting().luxProperty().get() ? Showing.LUX : ofGuides != null ? ofGuides
+                    : way == null ? Showing.PICTURE : Showing.valueOf(way.name());
             default -> Showing.PICTURE;
         };
     }

@@ -27,7 +27,7 @@ public final class GuideHand {
         this.background = background;
         shown.addListener((o, a, b) -> {
             // One false picture at a time.
-            if (b != null) bench.lighting().luxProperty().set(false);
+            if (b != null) bench.lighting().alone(null, false);
             bench.easel().show();
         });
     }

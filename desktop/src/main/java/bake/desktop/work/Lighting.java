@@ -1,5 +1,6 @@
 package bake.desktop.work;
 
+import bake.core.path.LightPart;
 import bake.studio.live.LiveRender;
 import bake.studio.live.Spots;
 import java.nio.file.Path;
@@ -28,6 +29,7 @@ public final class Lighting {
     private final ObjectProperty<Set<String>> solo = new SimpleObjectProperty<>(Set.of());
     private final ObjectProperty<Spots.Reading> reading = new SimpleObjectProperty<>();
     private final BooleanProperty lux = new SimpleBooleanProperty();
+    private final ObjectProperty<LightPart> part = new SimpleObjectProperty<>();
     private boolean metering;
     private double[] meterAt;
 
@@ -43,9 +45,22 @@ public final class Lighting {
             if (b == Tool.DRAW) openings.learn();
         });
         lux.addListener((o, a, b) -> {
-            if (b) bench.guides().shownProperty().set(null);
+            if (b) alone(null, true);
             bench.easel().show();
         });
+        part.addListener((o, a, b) -> {
+            if (b != null) alone(b, false);
+            bench.easel().show();
+        });
+    }
+
+    /** One false picture at a time. */
+    void alone(LightPart way, boolean illuminance) {
+        if (way != part.get()) part.set(way);
+        if (!illuminance) lux.set(false);
+        if (way != null || illuminance) bench.guides().shownProperty().set(null);
+        // Ways are not told apart by source.
+        if (way != null && !solo.get().isEmpty()) solo(Set.of());
     }
 
     /** Forgets what belonged to the project that was open before. */
@@ -99,13 +114,23 @@ public final class Lighting {
         return lux;
     }
 
+    /** The way to the camera by which light is shown alone; null for all light. */
+    public ObjectProperty<LightPart> partProperty() {
+        return part;
+    }
+
     /** Hears one group more, or one less; none soloed means all are heard. */
     public void solo(String group, boolean on) {
         Set<String> s = new HashSet<>(solo.get());
         if (on) s.add(group);
         else s.remove(group);
-        solo.set(s);
-        if (bench.easel().live() != null) bench.easel().live().solo(s);
+        if (on) part.set(null);
+        solo(s);
+    }
+
+    private void solo(Set<String> groups) {
+        solo.set(groups);
+        if (bench.easel().live() != null) bench.easel().live().solo(groups);
     }
 
     /** Looks at places of the picture that is shown; null while there is none. */

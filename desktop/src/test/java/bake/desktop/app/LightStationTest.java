@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertNull;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import bake.core.opening.OpeningFinder;
+import bake.core.path.LightPart;
 import bake.desktop.work.Lighting;
 import bake.formats.picture.HdrFile;
 import bake.formats.picture.Raster;
@@ -18,6 +19,7 @@ import java.util.List;
 import javafx.application.Platform;
 import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
+import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
@@ -197,6 +199,34 @@ class LightStationTest extends WindowFixture {
         r.clickOn("#show-lux");
         until("the picture is back", () -> bench.easel().frameProperty().get().spots() != null);
         assertFalse(r.lookup("#lux-legend").query().isVisible());
+    }
+
+    /** Light is shown by its way to the camera, one at a time and beside no other false picture; levels are in it. */
+    @Test
+    void waysOfLightAlone(FxRobot r) {
+        open();
+        passes(4);
+        double all = brightness();
+        r.clickOn("#show-way");
+        r.type(KeyCode.DOWN, 3).type(KeyCode.ENTER);
+        until("bounced light alone", () -> bench.lighting().partProperty().get() == LightPart.BOUNCED
+                && bench.easel().frameProperty().get().spots() == null && bench.easel().frameProperty().get().passes() >= 2);
+        double bounced = brightness();
+        assertTrue(bounced > 0 && bounced < 0.95 * all, bounced + " of " + all);
+        r.clickOn("#show-lux");
+        until("one false picture at a time", () -> bench.lighting().partProperty().get() == null && bench.lighting().luxProperty().get());
+        QuickRobot.interact(() -> bench.lighting().partProperty().set(LightPart.DIRECT));
+        until("illuminance went", () -> !bench.lighting().luxProperty().get());
+        QuickRobot.interact(() -> bench.lighting().solo(bench.easel().frameProperty().get().groups().getFirst(), true));
+        until("a source is heard alone in all light", () -> bench.lighting().partProperty().get() == null
+                && bench.easel().frameProperty().get().spots() != null);
+    }
+
+    private double brightness() {
+        int[] p = bench.easel().frameProperty().get().argb();
+        double sum = 0;
+        for (int x : p) sum += (x >> 16 & 255) + (x >> 8 & 255) + (x & 255);
+        return sum / p.length;
     }
 
     @Test

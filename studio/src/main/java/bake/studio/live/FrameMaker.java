@@ -10,6 +10,7 @@ import bake.core.finish.Look;
 import bake.core.finish.LuxScale;
 import bake.core.finish.Place;
 import bake.core.finish.Seen;
+import bake.core.path.LightPart;
 import bake.core.scene.Camera;
 import bake.formats.project.View;
 import bake.studio.look.Looks;
@@ -50,7 +51,21 @@ final class FrameMaker {
         }
 
         boolean lit() {
-            return lux() || showing == Showing.PICTURE || showing == Showing.CLAY;
+            return lux() || showing == Showing.PICTURE || showing == Showing.CLAY || part() != null;
+        }
+
+        LightPart part() {
+            return showing.part();
+        }
+
+        /** Factors by colour on the planes of a film; null for none. */
+        float[] gains(RenderScene scene) {
+            if (!lit()) return null;
+            if (part() == null) return scene.lights().gains(Levels.of(view, scene.lights().groups(), solo));
+            // Levels are in its light already.
+            float[] one = new float[3 * LightPart.COUNT];
+            Arrays.fill(one, 3 * part().ordinal(), 3 * part().ordinal() + 3, 1);
+            return one;
         }
     }
 
@@ -103,8 +118,7 @@ final class FrameMaker {
      * @return false when it was stopped
      */
     boolean show(Shown s, Way way, boolean soon, BooleanSupplier stop) {
-        List<String> groups = s.scene().lights().groups();
-        float[] gains = way.lit() ? s.scene().lights().gains(Levels.of(way.view(), groups, way.solo())) : null;
+        float[] gains = way.gains(s.scene());
         int w = s.film().width(), h = s.film().height();
         int[] argb;
         if (way.lux()) argb = lux(s.film(), gains, stop);
@@ -146,14 +160,14 @@ final class FrameMaker {
 
     private void hand(Shown s, Way way, float[] gains, int w, int h, int[] argb) {
         if (argb == null) return;
-        double[] light = way.lit() ? means(s).clone() : new double[0];
+        double[] light = way.lit() && way.part() == null ? means(s).clone() : new double[0];
         // A plane's mean luminance scales with what its gains do to white.
         if (gains != null)
             for (int g = 0; g < light.length; g++) light[g] *= 0.2126 * gains[3 * g] + 0.7152 * gains[3 * g + 1] + 0.0722 * gains[3 * g
                     + 2];
         var lights = s.scene().lights();
         double sun = lights.sunDirection() == null ? 0 : lights.sunIlluminance().luminance() * Math.max(0, lights.sunDirection().z());
-        boolean spots = way.lit() && !way.lux() || way.showing() == Showing.RECORDS;
+        boolean spots = way.lit() && !way.lux() && way.part() == null || way.showing() == Showing.RECORDS;
         frames.accept(new LiveRender.Frame(w, h, argb, s.passes(), s.noise(), s.seconds(), s.rays() / Math.max(1e-9, s.seconds()),
                 lights.groups(),
                 light, way.aimed(), lights.dome().horizontalIlluminance(), sun,

@@ -12,6 +12,7 @@ import bake.core.meters.Diagram;
 import bake.core.meters.GuideMap;
 import bake.core.meters.Illuminance;
 import bake.core.path.BounceSettings;
+import bake.core.path.LightPart;
 import bake.core.path.PathSettings;
 import bake.core.render.Renderer;
 import bake.core.scene.Camera;
@@ -23,6 +24,7 @@ import bake.formats.project.Project;
 import bake.formats.project.View;
 import bake.studio.cache.HierarchyCache;
 import bake.studio.render.KernelWarmth;
+import bake.studio.scene.Levels;
 import bake.studio.scene.SceneAssembly;
 import java.util.List;
 import java.util.Set;
@@ -66,8 +68,10 @@ public final class LiveRender implements AutoCloseable {
     private record Request(Project project, View view, int width, int height, Showing showing, Set<String> solo) {
         /** Whether another request needs the same light, be it mixed otherwise. */
         boolean sameLight(Request o) {
-            return o.width == width && o.height == height && o.showing == showing && o.project.showsTheSame(project)
-                    && o.view.neutral().equals(view.neutral());
+            // Light by its way to the camera is kept as levels have it, one film for all ways.
+            boolean parts = showing.part() != null && o.showing.part() != null;
+            return o.width == width && o.height == height && (o.showing == showing || parts) && o.project.showsTheSame(project)
+                    && o.view.neutral().equals(view.neutral()) && (!parts || Levels.alike(o.view, view));
         }
     }
 
@@ -188,7 +192,7 @@ public final class LiveRender implements AutoCloseable {
     private RenderScene compile(Project project, View view, Showing showing) throws java.io.IOException {
         synchronized (assembly) {
             Scene scene = assembly.scene(showing == Showing.CLAY ? project.withClay(true) : project,
-                    showing == null ? view : view.neutral());
+                    showing == null || showing.part() != null ? view : view.neutral());
             return compiled = RenderScene.compile(scene, compiled, Workers.COMPILING, HierarchyCache.shared());
         }
     }
@@ -196,7 +200,7 @@ public final class LiveRender implements AutoCloseable {
     private void render(Request r) throws java.io.IOException {
         RenderScene scene = compile(r.project, r.view, r.showing);
         Camera camera = r.view.camera().camera();
-        boolean lit = r.showing == Showing.PICTURE || r.showing == Showing.CLAY;
+        boolean lit = r.showing == Showing.PICTURE || r.showing == Showing.CLAY || r.showing.part() != null;
         Finish finish = maker.finish(camera, lit ? r.view.look() : Look.PLAIN);
         long start = System.nanoTime();
         // The very first look is taken with the simple kernel, which is at full speed sooner.
@@ -219,9 +223,10 @@ public final class LiveRender implements AutoCloseable {
 
     private boolean picture(Request r, RenderScene scene, Camera camera, Finish finish, int w, int h, int passes, long start,
             boolean atLeast) {
-        Film film = Film.byGroup(w, h, scene.lights().groups().size());
+        int groups = scene.lights().groups().size();
+        Film film = r.showing.part() == null ? Film.byGroup(w, h, groups) : Film.split(w, h, groups, LightPart.COUNT, Film.Split.PARTS);
         Passes renderer = switch (r.showing) {
-            case PICTURE, CLAY -> lit(scene, camera, film);
+            case PICTURE, CLAY, SEEN, DIRECT, BOUNCED, REFLECTED, REFRACTED -> lit(scene, camera, film);
             case SKY_GUIDE, LAMP_GUIDE -> map(r.showing, scene, camera, film);
             case RECORDS -> new CacheMap(scene, caches, CacheMap.What.RECORDS, camera, film, workers);
             case CELLS -> new CacheMap(scene, caches, CacheMap.What.CELLS, camera, film, workers);

@@ -27,6 +27,11 @@ public final class Levels {
         return out;
     }
 
+    /** Whether two views have their light mixed alike. */
+    public static boolean alike(View a, View b) {
+        return of(a).equals(of(b));
+    }
+
     /** The same with only some groups heard, where any are chosen. */
     public static Map<String, Vec3> of(View v, List<String> groups, Set<String> solo) {
         Map<String, Vec3> out = of(v);

@@ -44,8 +44,9 @@ public final class LightStrip extends VBox {
         lux.setId("show-lux");
         lux.setTooltip(Ui.tip("Shows the light that falls on things, in lux, in false colours"));
         lux.selectedProperty().bindBidirectional(work.lighting().luxProperty());
-        HBox head = Ui.row(Ui.label("Light by source", "strip-title"), new LuxLegend(work), Ui.spring(), new HBox(lux), mode);
-        ((HBox) head.getChildren().get(3)).getStyleClass().addAll("choice", "on-easel");
+        HBox head = Ui.row(Ui.label("Light by source", "strip-title"), new LuxLegend(work), Ui.spring(),
+                new WayChoice(work.lighting().partProperty()), new HBox(lux), mode);
+        ((HBox) head.getChildren().get(4)).getStyleClass().addAll("choice", "on-easel");
         getChildren().addAll(head, bar, faders);
         work.easel().frameProperty().addListener((o, a, f) -> frame(f));
         work.document().viewProperty().addListener((o, a, v) -> fill());
