@@ -159,6 +159,7 @@ final class RenderCommand implements Callable<Integer> {
                 sets);
         Projects.Opened p = new Projects.Opened(opened.folder(), Presets.seen(opened.project(), chosen));
         Preset settings = limits(chosen);
+        if (out.toString().toLowerCase(Locale.ROOT).endsWith(".exr")) options = options.beside(settings);
         int[] wh = size == null ? Presets.size(settings, v) : size(size);
         Region part = region == null ? null : region();
         int n = threads == null ? Runtime.getRuntime().availableProcessors() : threads;

@@ -44,6 +44,11 @@ public final class Document {
         return project.get();
     }
 
+    /** How many source groups its light has, about: sun, surroundings, what glows, and the groups of lamps. */
+    public int sourceGroups() {
+        return 3 + (project() == null ? 0 : (int) project().lamps().stream().map(l -> l.group()).distinct().count());
+    }
+
     /** The view that is worked on, or null. */
     public View view() {
         return view.get();

@@ -15,6 +15,8 @@ import bake.studio.preset.Presets;
 import bake.studio.proof.Proof;
 import bake.studio.proof.ProofOnly;
 import bake.studio.proof.ProofStore;
+import bake.studio.render.FileOptions;
+import bake.studio.render.PictureOutput;
 import bake.studio.render.RenderJob;
 import java.nio.file.Path;
 import java.util.Objects;
@@ -187,9 +189,12 @@ public final class Prover {
                     Math.max(1, part.width() * s[0] / 1000), Math.max(1, part.height() * s[1] / 1000));
             RenderScene scene = at.live.compile(project, v);
             CacheHand.Begin begin = caches.toBegin(at.folder, project, v, p, anyway);
-            RenderJob j = new RenderJob(scene, new RenderJob.Order(v.name(), v.camera().camera(), Looks.of(at.folder, v), p, s[0], s[1],
-                    r, 1, false),
-                    bench.workers()).guidedBy(new GuideStore(at.folder).fitting(project, v)).with(begin.caches());
+            FileOptions files = FileOptions.SCREEN.beside(p);
+            RenderJob.Order order = new RenderJob.Order(v.name(), v.camera().camera(), Looks.of(at.folder, v), p, s[0], s[1], r, 1,
+                    files.split());
+            PictureOutput.check(order, files, scene);
+            RenderJob j = new RenderJob(scene, order, bench.workers()).guidedBy(new GuideStore(at.folder).fitting(project, v))
+                    .with(begin.caches());
             job = j;
             if (pauseAsked) j.pause();
             if (stopAsked) j.stop();

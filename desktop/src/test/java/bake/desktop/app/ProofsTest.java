@@ -2,12 +2,16 @@ package bake.desktop.app;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertNull;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import bake.desktop.work.Prover;
+import bake.formats.picture.ExrFile;
+import bake.formats.picture.Raster;
 import bake.formats.project.Preset;
 import java.io.IOException;
 import java.nio.file.Files;
+import java.util.List;
 import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -85,6 +89,28 @@ class ProofsTest extends WindowFixture {
         assertTrue(Files.exists(dir.resolve("proofs/0002/picture.png")));
         proof(r);
         assertEquals(3, bench.prints().all().getFirst().number(), "numbers are not given twice while a later one is there");
+    }
+
+    /** Channels of the preset are beside the picture in the EXR of its proofs, count as a change, and say what they take. */
+    @Test
+    void channelsOfThePreset(FxRobot r) throws IOException {
+        open();
+        r.clickOn("#station-prove");
+        var p = bench.prover().presetProperty();
+        QuickRobot.interact(() -> r.lookup("#preset-channel-depth").queryAs(CheckBox.class).fire());
+        until("chosen", () -> List.of("depth").equals(p.get().channels()));
+        assertTrue(text(r, "#preset-channels-cost").contains("of memory"), text(r, "#preset-channels-cost"));
+        assertEquals("channels none \u2192 depth", bench.prover().presets().changes().getFirst().line());
+        proof(r);
+        Raster depth = ExrFile.read(dir.resolve("proofs/0001/picture.exr"), List.of("Z"));
+        float nearest = Float.POSITIVE_INFINITY;
+        for (float z : depth.rgb()) nearest = Math.min(nearest, z);
+        assertTrue(nearest > 0.1 && nearest < 100, "metres: " + nearest);
+        QuickRobot.interact(() -> bench.prover().presets().back("channels"));
+        until("none again", () -> p.get().channels() == null
+                && !r.lookup("#preset-channel-depth").queryAs(CheckBox.class).isSelected());
+        proof(r);
+        assertNull(ExrFile.read(dir.resolve("proofs/0002/picture.exr"), List.of("Z")));
     }
 
     /** Every value of the quality card reaches the preset, counts as a change, and can be given back. */

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.annotation.JsonIgnore;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.databind.JsonNode;
 import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.List;
 import java.util.Map;
 
 /**
@@ -41,6 +42,7 @@ import java.util.Map;
  * @param adaptive how much paths go where noise is left, 0 to 1; absent means not at all
  * @param aimDenoised whether {@code noiseAim} is of the denoised picture, as the halves of its samples tell it; absent means of the noise
  *     before, and so it is where nothing is denoised
+ * @param channels what EXR files of its proofs and finals hold beside the picture; absent for nothing
  * @param clamp most that one indirect path may add, in multiples of the camera's saturation; 0 for no limit
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -51,7 +53,7 @@ public record Preset(
         Boolean denoise, Integer diffuse, Integer mirrored, Integer refracted, String filter, Double filterRadius,
         String firstBounce, String laterBounces, Boolean cachedSurroundings, Integer gatherRays, Double gatherRadius, Double nearField,
         Integer photons, String caustics, Boolean exact, Double darkCorners, Double darkWithin, Integer edges, Boolean clay,
-                Double adaptive, Boolean aimDenoised,
+                Double adaptive, Boolean aimDenoised, List<String> channels,
         @JsonAnySetter @JsonAnyGetter Map<String, JsonNode> other) implements PresetBuilder.With {
 
     /** Noise before denoising over what is left after it, about: 2.1 to 3.9 were seen (docs/decisions/0023). */
@@ -60,13 +62,14 @@ public record Preset(
     public Preset {
         other = other == null ? Map.of() : other;
         denoise = denoise == null || denoise;
+        channels = channels == null || channels.isEmpty() ? null : List.copyOf(channels);
     }
 
     /** One that leaves out all that may be absent. */
     public static Preset of(String name, int version, String purpose, String setting, int width, double noiseAim, double timeLimit,
             int samples, int bounces, double clamp, boolean denoise) {
         return new Preset(name, version, purpose, setting, width, noiseAim, timeLimit, samples, bounces, clamp, denoise, null, null, null,
-                null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
+                null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, Map.of());
     }
 
     @JsonIgnore

@@ -170,7 +170,7 @@ final class FrameMaker {
         boolean spots = way.lit() && !way.lux() && way.part() == null || way.showing() == Showing.RECORDS;
         frames.accept(new LiveRender.Frame(w, h, argb, s.passes(), s.noise(), s.seconds(), s.rays() / Math.max(1e-9, s.seconds()),
                 lights.groups(),
-                light, way.aimed(), lights.dome().horizontalIlluminance(), sun,
+                light, way.part() == null ? new double[0] : means(s).clone(), way.aimed(), lights.dome().horizontalIlluminance(), sun,
                 spots ? new Spots(s.scene(), s.camera(), s.film(), gains) : null));
     }
 

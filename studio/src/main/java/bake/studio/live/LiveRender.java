@@ -52,14 +52,15 @@ public final class LiveRender implements AutoCloseable {
      *
      * @param argb width times height pixels, which the receiver may keep
      * @param groups names of the source groups
-     * @param light mean luminance of each group, cd/m2; empty where the picture shows no light
+     * @param light mean luminance of each group, cd/m2; empty where the picture shows no light, or that of one way alone
+     * @param ways mean luminance of each way of light, in the order of {@link LightPart}, cd/m2; empty where it is not kept apart
      * @param aimed width of the sharp picture that this one stands for
      * @param skyLux illuminance of open level ground from all surroundings but the sun, lux
      * @param sunLux the same from the sun
      * @param spots looks at places of the picture; null where it shows neither light nor records of it
      */
     public record Frame(int width, int height, int[] argb, int passes, double noise, double seconds, double raysPerSecond,
-            List<String> groups, double[] light, int aimed, double skyLux, double sunLux, Spots spots) {}
+            List<String> groups, double[] light, double[] ways, int aimed, double skyLux, double sunLux, Spots spots) {}
 
     /** What the last picture has cached, and of which scene; of the render thread alone. */
     private Caches cached = Caches.NONE;

@@ -164,8 +164,8 @@ public final class Deliveries {
         for (int i = 0; i < pictures.size(); i++) {
             Picture x = pictures.get(i);
             jobs.add(new QueueJob(0, folder.toAbsolutePath().normalize().toString(), p.name(), d.name(), x.view.name(), x.preset, x.width,
-                    x.height,
-                    x.files.stream().map(f -> f.toAbsolutePath().toString()).toList(), options(d), replace, 0, due(p, d), null, now,
+                    x.height, x.files.stream().map(f -> f.toAbsolutePath().toString()).toList(), options(d).beside(x.preset), replace, 0,
+                    due(p, d), null, now,
                     expected == null ? 0 : expected.get(i)));
         }
         return queue.add(p, jobs);

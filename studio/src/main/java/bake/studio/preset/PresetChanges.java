@@ -9,6 +9,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.StreamSupport;
 
 /** What differs between two presets, in words. */
 public final class PresetChanges {
@@ -22,7 +24,8 @@ public final class PresetChanges {
             {"filter", "pixel filter"}, {"filterRadius", "filter radius", " px"}, {"firstBounce", "first bounce"},
             {"laterBounces", "later bounces"}, {"cachedSurroundings", "surroundings cached"}, {"gatherRays", "gather rays"},
             {"gatherRadius", "gather radius", " m"}, {"nearField", "near field", " m"}, {"photons", "photons"}, {"caustics", "caustics"},
-            {"exact", "exact"}, {"darkCorners", "dark corners"}, {"darkWithin", "dark within", " m"}, {"edges", "paths at edges"}, {"clay", "clay"}, {"adaptive", "more where noise is"}};
+            {"exact", "exact"}, {"darkCorners", "dark corners"}, {"darkWithin", "dark within", " m"}, {"edges", "paths at edges"}, {"clay", "clay"},
+            {"adaptive", "more where noise is"}, {"channels", "channels"}};
         for (String[] w : all) WORDS.put(w[0], w);
     }
 
@@ -61,8 +64,9 @@ public final class PresetChanges {
     }
 
     private static String words(String key, JsonNode v, String unit) {
-        if (v == null || v.isNull()) return "usual";
+        if (v == null || v.isNull()) return key.equals("channels") ? "none" : "usual";
         if (v.isBoolean()) return v.asBoolean() ? "yes" : "no";
+        if (v.isArray()) return StreamSupport.stream(v.spliterator(), false).map(JsonNode::asText).collect(Collectors.joining(", "));
         if (!v.isNumber()) return v.asText();
         double d = v.asDouble();
         boolean none = d == 0 && (key.equals("noiseAim") || key.equals("timeLimit") || key.equals("samples") || key.equals("clamp"));

@@ -10,6 +10,7 @@ import bake.formats.picture.Stamp;
 import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
 import bake.formats.project.View;
+import bake.studio.render.FileOptions;
 import bake.studio.render.PictureOutput;
 import bake.studio.render.RenderJob;
 import com.fasterxml.jackson.databind.DeserializationFeature;
@@ -95,8 +96,9 @@ public final class ProofStore {
                 job.order().seed(), job.state() == RenderJob.State.STOPPED, false, below == null ? 0 : below.number(), threads,
                 off == null ? null : off.percent(), off == null ? null : off.worst());
         Path at = of(number);
-        PictureOutput.writeWhole(at.resolve("picture.exr"), job.film(), r,
-                PictureOutput.notes(job.order()));
+        FileOptions how = FileOptions.SCREEN.beside(job.order().preset());
+        if (how.channels().isEmpty()) PictureOutput.writeWhole(at.resolve("picture.exr"), job.film(), r, PictureOutput.notes(job.order()));
+        else PictureOutput.write(at.resolve("picture.exr"), job, how);
         if (below == null) PictureOutput.writePng8(at.resolve("picture.png"), job.film(), job.finish(), null, r, job.order().preset().denoise());
         else laidOver(picture(below), at.resolve("picture.png"), r, PictureOutput.argb(job.film(), job.finish(), null, r,
                 job.order().preset().denoise()));

@@ -3,8 +3,10 @@ package bake.studio.render;
 import bake.core.meters.FirstHits;
 import bake.core.path.LightPart;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.stream.Collectors;
 
 /** What an EXR file can hold beside the picture. */
@@ -65,6 +67,13 @@ public enum Channel {
     /** Its channels in the file, and what they hold. */
     public String help() {
         return help;
+    }
+
+    /** Words of all, each with what it holds. */
+    public static Map<String, String> words() {
+        Map<String, String> out = new LinkedHashMap<>();
+        for (Channel c : values()) out.put(c.word(), c.help());
+        return out;
     }
 
     /** @throws IllegalArgumentException naming those there are */

@@ -2,8 +2,10 @@ package bake.studio.render;
 
 import bake.core.film.Film;
 import bake.core.finish.Gamut;
+import bake.formats.project.Preset;
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import java.util.List;
+import java.util.stream.Stream;
 
 /**
  * How picture files are written.
@@ -31,6 +33,11 @@ public record FileOptions(int dpi, int bits, int quality, boolean wholeFloats, L
 
     public FileOptions withChannels(List<Channel> c) {
         return new FileOptions(dpi, bits, quality, wholeFloats, c, gamut);
+    }
+
+    /** The same with what a preset wants beside the picture too. */
+    public FileOptions beside(Preset p) {
+        return withChannels(Stream.concat(channels.stream(), Channel.all(p.channels()).stream()).distinct().sorted().toList());
     }
 
     /** What of the light is to be kept apart for it. */

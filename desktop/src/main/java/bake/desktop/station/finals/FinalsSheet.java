@@ -3,6 +3,7 @@ package bake.desktop.station.finals;
 import bake.core.finish.Gamut;
 import bake.desktop.parts.Field;
 import bake.desktop.parts.Ui;
+import bake.desktop.parts.WordBoxes;
 import bake.desktop.text.Moments;
 import bake.desktop.text.Texts;
 import bake.desktop.work.Finals;
@@ -25,7 +26,6 @@ import java.util.Map;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
@@ -42,7 +42,7 @@ public final class FinalsSheet extends VBox {
     private final ComboBox<Manners> manners = new ComboBox<>();
     private final Label left = Ui.note(""), folder = Ui.label("", "figure"), example = Ui.note(""), round = Ui.label("", "figure");
     private final HBox kinds = new HBox(9);
-    private final FlowPane channels = new FlowPane(9, 4);
+    private final WordBoxes channels;
     private final Label cost = Ui.note("");
     private final CheckBox eight = new CheckBox("8 bit PNG and TIF, not 16");
     private final ComboBox<String> gamut = new ComboBox<>();
@@ -93,15 +93,8 @@ public final class FinalsSheet extends VBox {
             Manners m = manners.getValue();
             if (m != null && s != null && m != s.manners()) finals.queue().tell(q -> q.manners(m));
         });
-        channels.setId("finals-channels");
+        channels = new WordBoxes("finals-channels", "channel-", Channel.words(), words -> finals.change(d -> d.withChannels(words)));
         cost.setId("finals-channels-cost");
-        for (Channel c : Channel.values()) {
-            CheckBox b = new CheckBox(c.word());
-            b.setId("channel-" + c.word());
-            b.setTooltip(Ui.tip(c.help()));
-            b.setOnAction(e -> channel(c, b.isSelected()));
-            channels.getChildren().add(b);
-        }
         gamut.setId("finals-gamut");
         gamut.setAccessibleText("Colours of the files");
         gamut.getItems().addAll(GAMUTS.keySet());
@@ -168,13 +161,6 @@ public final class FinalsSheet extends VBox {
         else finals.change(d -> d.withFiles(KINDS.stream().filter(now::contains).toList()));
     }
 
-    private void channel(Channel c, boolean wanted) {
-        List<String> now = new ArrayList<>(finals.delivery().channels());
-        if (wanted) now.add(c.word());
-        else now.remove(c.word());
-        finals.change(d -> d.withChannels(Channel.all(now).stream().map(Channel::word).toList()));
-    }
-
     /** What channels take of memory and disk in the largest picture. */
     private void cost(DeliverySpec d) {
         long pixels = finals.rows().stream().mapToLong(r -> (long) r.picture().width() * r.picture().height()).max().orElse(0);
@@ -182,8 +168,7 @@ public final class FinalsSheet extends VBox {
         cost.setVisible(any);
         cost.setManaged(any);
         if (!any) return;
-        // Sun, surroundings, what glows, and the groups of lamps.
-        int groups = 3 + (int) work.document().project().lamps().stream().map(l -> l.group()).distinct().count();
+        int groups = work.document().sourceGroups();
         List<Channel> wanted = Channel.all(d.channels());
         cost.setText("The largest picture takes about " + Texts.bytes(pixels * Channel.memory(wanted, groups)) + " of memory with them, and at most "
                 + Texts.bytes(pixels * Channel.disk(wanted, groups)) + " on disk before it is packed.");
@@ -222,7 +207,7 @@ public final class FinalsSheet extends VBox {
         eight.setSelected(Deliveries.options(d).bits() == 8);
         kinds.getChildren().forEach(n -> ((CheckBox) n).setSelected(d.files().contains(n.getId().substring(5))));
         channels.setDisable(!d.files().contains("exr"));
-        channels.getChildren().forEach(n -> ((CheckBox) n).setSelected(d.channels().contains(((CheckBox) n).getText())));
+        channels.show(d.channels());
         var rows = finals.rows();
         cost(d);
         example.setText("{project} {view} {date} {delivery} {preset} {size}" + (rows.isEmpty() ? "" : "\n" + rows.getFirst().picture().files().getFirst()

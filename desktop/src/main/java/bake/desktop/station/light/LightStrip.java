@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import javafx.scene.Node;
+import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.HBox;
@@ -23,6 +24,7 @@ import javafx.scene.layout.VBox;
 public final class LightStrip extends VBox {
     private final LightWork work;
     private final LightBar bar = new LightBar();
+    private final Label title = Ui.label("Light by source", "strip-title");
     private final TilePane faders = new TilePane(14, 3);
     private final ToggleGroup modes = new ToggleGroup();
     private List<String> shown = List.of();
@@ -44,7 +46,7 @@ public final class LightStrip extends VBox {
         lux.setId("show-lux");
         lux.setTooltip(Ui.tip("Shows the light that falls on things, in lux, in false colours"));
         lux.selectedProperty().bindBidirectional(work.lighting().luxProperty());
-        HBox head = Ui.row(Ui.label("Light by source", "strip-title"), new LuxLegend(work), Ui.spring(),
+        HBox head = Ui.row(title, new LuxLegend(work), Ui.spring(),
                 new WayChoice(work.lighting().partProperty()), new HBox(lux), mode);
         ((HBox) head.getChildren().get(4)).getStyleClass().addAll("choice", "on-easel");
         getChildren().addAll(head, bar, faders);
@@ -55,7 +57,11 @@ public final class LightStrip extends VBox {
     }
 
     private void frame(LiveRender.Frame f) {
-        if (f == null || f.light().length == 0) return;
+        if (f == null) return;
+        boolean ways = f.ways().length > 0;
+        if (ways) bar.show(WayChoice.WORDS, f.ways());
+        if (ways || f.light().length > 0) title.setText(ways ? "Light by way" : "Light by source");
+        if (f.light().length == 0) return;
         bar.show(f.groups(), f.light());
         if (!f.groups().get(LightTable.DOME).equals(sky)) {
             sky = f.groups().get(LightTable.DOME);

@@ -84,10 +84,11 @@ public final class ProveSheet extends VBox {
         bar.setMaxWidth(Double.MAX_VALUE);
         running = Ui.card("In the making", state, bar, Ui.row(pause, stop));
         running.setId("in-the-making");
-        VBox rare = new VBox(edges, new EffortCard(work), kinds, new TidyCard(work), new StampCard(work.prints().stamp()));
+        VBox rare = new VBox(edges, new EffortCard(work), kinds, new ChannelsCard(work), new TidyCard(work),
+                new StampCard(work.prints().stamp()));
         rare.setVisible(false);
         rare.setManaged(false);
-        Button more = Ui.button("prove-more", "More", "Edges, more for single things, limits for each kind of bounce, proofs on disk, and stamps", null, "small");
+        Button more = Ui.button("prove-more", "More", "Edges, more for single things, limits for each kind of bounce, channels, proofs on disk, and stamps", null, "small");
         more.setOnAction(e -> {
             rare.setVisible(!rare.isVisible());
             rare.setManaged(rare.isVisible());
