@@ -42,8 +42,7 @@ public final class Estimator {
     /**
      * With which power of the pixels the error that is left after denoising falls where records are read, which are smooth: 5.5, 3.6, 2.8
      * and 2.1 % at 240, 480, 960 and 3307 pixels wide in a room, 5.9, 5.2 and 3.8 % at 240, 480 and 1280 at dusk; and where light is
-     * traced, of
-     * leaves and brick that have edges at every size: 3.8, 3.2, 3.5 and 3.3 % at 240, 480, 1280 and 3840.
+     * traced, of leaves and brick that have edges at every size: 3.8, 3.2, 3.5 and 3.3 % at 240, 480, 1280 and 3840.
      */
     private static final double FINER = 0.16, TRACED_FINER = 0.03;
     /**
@@ -52,10 +51,10 @@ public final class Estimator {
      */
     private static final double SHARED = 0.1;
     /**
-     * With which power of the pixels falls what the first passes take for a pixel beyond others, mostly looks at edges: 38, 33, 23 and 26
-     * microseconds at 480, 960, 1280 and 3840 outdoors, where nearly all is edges.
+     * With which power of the pixels falls what the first passes take for a pixel beyond others, mostly looks at edges: 38, 33, 23 and 13
+     * microseconds at 480, 960, 1280 and 3840 pixels wide outdoors, where nearly all is edges.
      */
-    private static final double LINES = 0.12;
+    private static final double LINES = 0.25;
     /** Pixels of pictures that say what saving takes: smaller ones are mostly judged. */
     private static final long SAVED = 400_000;
     /** Spread of predictions before any was checked, as factors. */
