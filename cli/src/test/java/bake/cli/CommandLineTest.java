@@ -8,54 +8,15 @@ import bake.formats.Json;
 import bake.formats.picture.ExrFile;
 import bake.formats.picture.Raster;
 import com.fasterxml.jackson.databind.JsonNode;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.io.PrintStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import javax.imageio.ImageIO;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
-class CommandLineTest {
-    @TempDir
-    Path dir;
-
-    private String out, err;
-
-    @BeforeEach
-    void project() throws IOException {
-        Files.createDirectories(dir.resolve("p"));
-        Files.writeString(dir.resolve("p/project.json"), """
-                {"bake": 1, "name": "Room", "materials": [{"name": "wall", "base": [0.5,0.5,0.5], "ior": 1}],
-                 "shapes": [{"name": "floor", "type": "quad", "center": [0,0,0], "size": [60,60], "material": "wall"}],
-                 "lamps": [{"name": "bulb", "group": "Bulbs", "kind": "point", "position": [0,0,2], "lumens": 1000, "kelvin": 3000}],
-                 "views": [{"name": "One", "camera": {"position": [0,-4,1.5], "target": [0,0,0], "shutter": 0.1, "fNumber": 2}, "size": [80, 50], "around": {"kind": "plain", "luminance": [10,10,10]}}]}""");
-    }
-
-    private int run(String... args) {
-        PrintStream o = System.out, e = System.err;
-        ByteArrayOutputStream a = new ByteArrayOutputStream(), b = new ByteArrayOutputStream();
-        try {
-            System.setOut(new PrintStream(a, true, StandardCharsets.UTF_8));
-            System.setErr(new PrintStream(b, true, StandardCharsets.UTF_8));
-            return Main.run(args);
-        } finally {
-            System.setOut(o);
-            System.setErr(e);
-            out = a.toString(StandardCharsets.UTF_8);
-            err = b.toString(StandardCharsets.UTF_8);
-        }
-    }
-
-    private String p() {
-        return dir.resolve("p").toString();
-    }
-
+class CommandLineTest extends CommandFixture {
     /** Caches of light are kept in a folder, begun with and looked after; solvers are chosen by the preset's keys. */
     @Test
     void cachesOfLight() throws IOException {
@@ -260,7 +221,8 @@ class CommandLineTest {
 
     @Test
     void everyCommandHelps() {
-        for (String c : new String[] {"render", "measure", "info", "check", "import"}) {
+        for (String c : new String[] {"render", "measure", "info", "check", "import", "export", "finish", "compare", "estimate", "plan", "queue",
+                "preset", "cache", "report", "materials"}) {
             assertEquals(0, run(c, "--help"), c);
             assertTrue(out.contains("Usage: bake " + c), out);
             assertEquals(2, run(c, "--nonsense"), c);

@@ -12,7 +12,7 @@ class StrayRaysTest {
         s.begin();
         for (int i = 0; i < rays; i++) {
             // Bright ones lie anywhere among the others, and are green.
-            float l = i * 7 % rays < bright ? how : 1;
+            float l = i * 11 % rays < bright ? how : 1;
             float[] sample = {l == 1 ? 1 : 0, l == 1 ? 1 : l / 0.7152f, l == 1 ? 1 : 0};
             each[i] = l;
             for (int c = 0; c < 3; c++) sum[c] += sample[c];
