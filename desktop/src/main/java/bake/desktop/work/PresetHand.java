@@ -121,9 +121,10 @@ public final class PresetHand {
         if (n != null) choose(n.preset());
     }
 
-    /** Whether a preset is for the view's setting, or for any. */
+    /** Whether a preset is for the view's setting, or for any; it may get dark in all of them. */
     public boolean suits(Preset p) {
-        return bench.view() == null || p.setting().equals("any") || p.setting().equals(bench.view().setting());
+        return bench.view() == null || p.setting().equals("any") || p.setting().equals("dusk")
+                || p.setting().equals(bench.view().setting());
     }
 
     /** Exposure of the view, EV at ISO 100; null without a view. */

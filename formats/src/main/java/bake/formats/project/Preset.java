@@ -13,7 +13,7 @@ import java.util.Map;
  * Named, versioned settings for making a proof.
  *
  * @param purpose "test" or "final"
- * @param setting "interior", "exterior" or "any"
+ * @param setting "interior", "exterior", "dusk" for what lamps light under a dark sky, or "any"
  * @param width width of a test, pixels; 0 takes the view's own size
  * @param noiseAim noise at which the picture counts as done, percent; 0 for none
  * @param timeLimit seconds; 0 for none

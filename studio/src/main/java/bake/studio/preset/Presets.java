@@ -1,18 +1,23 @@
 package bake.studio.preset;
 
+import bake.formats.FormatException;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.SharedPreset;
 import bake.formats.project.ShippedPresets;
 import bake.formats.project.View;
+import bake.studio.scene.SunPosition;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /** The presets of a project: its own, then those that ship. */
 public final class Presets {
+    /** Setting of presets for what lamps light. */
+    private static final String DUSK = "dusk";
     private static final Pattern VERSIONED = Pattern.compile("(.+)@(\\d{1,6})");
 
     private Presets() {}
@@ -54,8 +59,23 @@ public final class Presets {
 
     /** The first preset of a purpose that suits a view. */
     public static Preset suiting(Project p, View v, boolean isFinal) {
-        return all(p).stream().filter(x -> x.isFinal() == isFinal && x.setting().equals(v.setting())).findFirst()
+        return suiting(p, isFinal, lamplit(p, v) ? DUSK : v.setting()).or(() -> suiting(p, isFinal, v.setting()))
                 .orElseGet(() -> all(p).stream().filter(x -> x.isFinal() == isFinal).findFirst().orElseThrow());
+    }
+
+    private static Optional<Preset> suiting(Project p, boolean isFinal, String setting) {
+        return all(p).stream().filter(x -> x.isFinal() == isFinal && x.setting().equals(setting)).findFirst();
+    }
+
+    /** Whether a view shows from outside what lamps light once the sun is down. */
+    private static boolean lamplit(Project p, View v) {
+        try {
+            return v.setting().equals("exterior") && "sun and sky".equals(v.around().kind())
+                    && p.lamps().stream().anyMatch(l -> !v.off().contains(l.groupName()))
+                    && SunPosition.of(p.place(), v.around()).height() < 0;
+        } catch (FormatException e) {
+            return false; // said where the view is read
+        }
     }
 
     /**

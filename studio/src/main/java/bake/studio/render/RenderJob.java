@@ -308,9 +308,9 @@ public final class RenderJob {
             boolean whole = renderer.prepare(pass, workers, this::mustEnd, share -> {
                 if (number == 0) preparing(each, share, before + System.nanoTime() - start, known);
             });
-            long ready = System.nanoTime();
+            // What rested is no work, be it of caches or of passes.
+            long ready = System.nanoTime() - rested;
             whole = whole && renderer.pass(pass, workers, this::mustEnd);
-            // What rested is no work, wherever in the pass it was.
             long end = System.nanoTime() - rested;
             idle += rested;
             worked += end - start;

@@ -19,6 +19,7 @@ import bake.formats.FormatException;
 import bake.formats.picture.ExrFile;
 import bake.formats.picture.HdrFile;
 import bake.formats.picture.Raster;
+import bake.formats.project.LampSpec;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
 import bake.formats.project.ProjectFile;
@@ -125,6 +126,15 @@ class StudioFilesTest {
         assertEquals("Interior test", Presets.named(p, inside, "test", NO_SHELVES).name());
         assertEquals("Exterior final", Presets.named(p, outside, "FINAL", NO_SHELVES).name());
         assertEquals("Exterior test", Presets.named(p, inside, "exterior TEST", NO_SHELVES).name());
+        // Outside, what lamps light once the sun is down is another thing; without lamps it is not.
+        View dusk = outside.withAround(View.Around.sunAndSky("2027-10-09", "21:05", 2.5)), noon = outside.withAround(
+                View.Around.sunAndSky("2027-10-09", "12:00", 2.5));
+        Project lit = p.withLamps(List.of(LampSpec.of("bulb", "Bulbs", "point", new double[] {0, 0, 2}, null)));
+        assertEquals("Dusk final, lamps only", Presets.suiting(lit, dusk, true).name());
+        assertEquals("Dusk test, lamps only", Presets.suiting(lit, dusk, false).name());
+        assertEquals("Exterior final", Presets.suiting(lit, noon, true).name());
+        assertEquals("Exterior final", Presets.suiting(lit, dusk.withOff(List.of("Bulbs")), true).name());
+        assertEquals("Exterior final", Presets.suiting(p.withLamps(List.of()), dusk, true).name());
         IllegalArgumentException e = assertThrows(IllegalArgumentException.class, () -> Presets.named(p, inside, "best", NO_SHELVES));
         assertTrue(e.getMessage().contains("Interior final"), "it says which there are: " + e.getMessage());
         assertArrayEquals(new int[] {640, 400}, Presets.size(Presets.suiting(p, inside, false), inside),

@@ -31,6 +31,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
 import java.util.Map;
 import java.util.concurrent.ForkJoinPool;
 import java.util.concurrent.atomic.AtomicReference;
@@ -148,6 +150,27 @@ class StudioTest {
             assertEquals(p.preset(), back.preset());
             assertEquals(p.passes(), back.passes());
             assertEquals(p.view().camera().camera(), back.view().camera().camera(), "what was kept is read back");
+        }
+    }
+
+    /** What rests while caches are filled is time of neither caches nor passes. */
+    @Test
+    void restsOfThePrepassAreNoWork() throws Exception {
+        Preset p = preset(0, 0, 1).withBounces("irradiance cache", "radiance cache", true).withGatherRays(64);
+        try (Workers w = new Workers(2)) {
+            RenderJob j = job(p, w);
+            boolean[] once = new boolean[1];
+            long begun = System.nanoTime();
+            j.run(g -> {
+                if (g.passes() > 0 || once[0]) return;
+                once[0] = true;
+                j.pause();
+                CompletableFuture.delayedExecutor(700, TimeUnit.MILLISECONDS).execute(j::resume);
+            });
+            double all = (System.nanoTime() - begun) / 1e9;
+            assertTrue(once[0]);
+            assertTrue(j.phases().passes() > 0, j.phases().toString());
+            assertTrue(j.phases().caches() + j.phases().passes() < all - 0.6, j.phases() + " of " + all);
         }
     }
 
