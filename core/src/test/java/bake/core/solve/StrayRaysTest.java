@@ -27,8 +27,8 @@ class StrayRaysTest {
 
     @Test
     void strayRaysAreLimited() {
-        // Each of the two may bring a twentieth of what the others do.
-        assertEquals(698 + 2 * 0.05 * 698 / 0.7152, record(700, 2, 1000)[1], 1);
+        // Each of the two may bring a quarter of what the others do.
+        assertEquals(698 + 2 * 0.25 * 698 / 0.7152, record(700, 2, 1000)[1], 1);
         assertEquals(698, record(700, 2, 1000)[0], 0.01, "their colour alone");
     }
 
