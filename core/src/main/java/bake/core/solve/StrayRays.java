@@ -8,8 +8,8 @@ package bake.core.solve;
  */
 final class StrayRays {
     /**
-     * How many rays may be stray; how much more than the next one they may bring; and share of all other light that is always theirs: with a
-     * twentieth records of a sunny room lose 1.7 % of their light, with 0.15 0.9 % and with 0.4 0.2 %.
+     * How many rays may be stray; how much more than the next one they may bring; and share of all other light that is always theirs: with
+     * a twentieth records of a sunny room lose 1.7 % of their light, with 0.15 0.9 % and with 0.4 0.2 %.
      */
     private static final int MOST = 3;
     /** Rays of a record from which on it is done. */
