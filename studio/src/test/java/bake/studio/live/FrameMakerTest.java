@@ -74,7 +74,8 @@ class FrameMakerTest {
                 last = next(frames);
             }
             List<Integer> late = passes.stream().filter(n -> n >= FrameMaker.FINE).toList();
-            assertTrue(!late.isEmpty() && late.size() <= 2, "not each of those passes is shown: " + passes);
+            // A quick machine may show none of them before the last.
+            assertTrue(late.size() <= 2, "not each of those passes is shown: " + passes);
             for (int i = 1; i < late.size(); i++)
                 assertTrue(late.get(i) >= FrameMaker.fineAfter(late.get(i - 1)), passes.toString());
             live.show(p, v.withFader("Sky", 1).withFader("Sun", 1), 240, 160);
