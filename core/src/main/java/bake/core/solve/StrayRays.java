@@ -7,13 +7,13 @@ package bake.core.solve;
  * tiny is met by more rays than these, and stays; with few rays little can be told apart, so that is for records of many.
  */
 final class StrayRays {
-    /**
-     * How many rays may be stray; how much more than the next one they may bring; and share of all other light that is always theirs: with
-     * a twentieth records of a sunny room lose 1.7 % of their light, with 0.15 0.9 % and with 0.4 0.2 %.
-     */
-    private static final int MOST = 3;
-    /** Rays of a record from which on it is done. */
+    /** Rays of a record from which on it is done; how many of them may be stray. */
     static final int FEWEST = 400;
+    private static final int MOST = 3;
+    /**
+     * How much more than the next one they may bring, and share of all other light that is always theirs: with a twentieth records of a
+     * sunny room lose 1.7 % of their light, with 0.15 0.9 % and with 0.4 0.2 %.
+     */
     private static final float SECOND = 2, SHARE = 0.25f;
 
     private final float[][] samples;
