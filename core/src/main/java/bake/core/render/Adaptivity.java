@@ -12,7 +12,7 @@ import java.util.stream.IntStream;
  * Gives pixels paths by the error that is left in them, as it is displayed. Of all ways to share out paths the sum of squared errors is
  * least when each pixel gets them in proportion to the deviation of a single path over the root of what a path costs (Neyman 1934, with
  * costs Cochran 1977, chapter 5; from memory). Both come from the paths so far, of the pixels around too, since few paths know little of
- * their own; the cost is counted in rays. It is asked anew at every power of two of passes, and each pixel goes on to get some: what it has
+ * their own; the cost is counted in rays. It is asked anew whenever passes have doubled, and each pixel goes on to get some: what it has
  * not met yet may be the brightest. On average a pass takes as many rays as it takes without.
  *
  * <p>What a region gets depends on what else is in the region, so that pieces of a picture differ from the whole in their noise.
@@ -25,8 +25,8 @@ import java.util.stream.IntStream;
 public record Adaptivity(double strength, Finish display, boolean denoised) {
     /** No pixel is treated otherwise than others. */
     public static final Adaptivity NONE = new Adaptivity(0, null, false);
-    /** Passes before anything is known; pixels of a block, and blocks around that are asked. */
-    private static final int FIRST = 8, BLOCK = 2, AROUND = 1;
+    /** Passes before anything is known, and where what denoising leaves is; pixels of a block, and blocks around that are asked. */
+    private static final int FIRST = 8, DENOISED = 6, BLOCK = 2, AROUND = 1;
     /** Rows that are judged at once, a multiple of blocks. */
     private static final int STRIP = 128;
     /** Least and most paths a pass. */
@@ -42,14 +42,23 @@ public record Adaptivity(double strength, Finish display, boolean denoised) {
     }
 
     /** Whether paths are shared out anew before a pass. */
-    static boolean due(int pass) {
-        return pass >= FIRST && Integer.bitCount(pass) == 1;
+    boolean due(int pass) {
+        return pass >= first() && pass == last(pass);
     }
 
-    /** Paths of a pixel in a pass, at the rate that holds since the last power of two; over many passes they come to the rate. */
-    static int paths(double rate, int pass) {
-        if (pass < FIRST) return 1;
-        int since = pass - Integer.highestOneBit(pass);
+    private int first() {
+        return denoised ? DENOISED : FIRST;
+    }
+
+    /** The last pass up to one before which paths are shared out. */
+    private int last(int pass) {
+        return first() * Integer.highestOneBit(pass / first());
+    }
+
+    /** Paths of a pixel in a pass, at the rate that holds since paths were shared out last; over many passes they come to the rate. */
+    int paths(double rate, int pass) {
+        if (pass < first()) return 1;
+        int since = pass - last(pass);
         return (int) (Math.floor(rate * (since + 1) + 0.5) - Math.floor(rate * since + 0.5));
     }
 

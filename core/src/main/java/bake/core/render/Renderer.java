@@ -242,7 +242,7 @@ public final class Renderer implements Passes {
         if (number == (settings.prompt() ? EdgeLooks.LATER : EdgeLooks.PASS) && film.hasFeatures()
                 && !new EdgeLooks(lens, settings.filter(), film, region, settings.seed()).take(tracers, samplers, paths, workers, stop))
             return false;
-        if (adaptivity.on() && Adaptivity.due(number) && !adaptivity.share(film, region, effort, number, stop)) return false;
+        if (adaptivity.on() && adaptivity.due(number) && !adaptivity.share(film, region, effort, number, stop)) return false;
         workers.run(across * down, (worker, tile) -> {
             if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;
             else tile(worker, number, (left + tile % across) * TILE - mx, (top + tile / across) * TILE - my);
@@ -306,7 +306,7 @@ public final class Renderer implements Passes {
 
     /** How often a pixel of the region gets its paths in a pass. */
     private int times(int x, int y, int number) {
-        return adaptivity.on() ? Adaptivity.paths(film.rate(x, y), number) : 1;
+        return adaptivity.on() ? adaptivity.paths(film.rate(x, y), number) : 1;
     }
 
     /** Number of the first path of a pass among those of its pixel. */

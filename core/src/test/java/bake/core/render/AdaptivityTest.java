@@ -169,11 +169,19 @@ class AdaptivityTest {
     /** Whatever the rate, the passes of a period come to it. */
     @Test
     void rates() {
-        for (double r : new double[] {0.25, 0.4, 1, 1.7, 12}) {
-            int sum = 0;
-            for (int p = 16; p < 32; p++) sum += Adaptivity.paths(r, p);
-            assertEquals(16 * r, sum, 1);
+        for (boolean denoised : new boolean[] {false, true}) {
+            Adaptivity a = new Adaptivity(1, display(), denoised);
+            // What denoising leaves is known as soon as it can be judged.
+            int first = denoised ? 6 : 8, all = 0;
+            for (double r : new double[] {0.25, 0.4, 1, 1.7, 12}) {
+                int sum = 0;
+                for (int p = 2 * first; p < 4 * first; p++) sum += a.paths(r, p);
+                assertEquals(2 * first * r, sum, 1);
+            }
+            for (int p = 0; p < first; p++) assertEquals(1, a.paths(5, p));
+            for (int p = 0; p <= 8 * first; p++) if (a.due(p)) all++;
+            assertEquals(4, all);
+            assertTrue(a.due(first) && a.due(2 * first) && a.due(4 * first) && a.due(8 * first));
         }
-        for (int p = 0; p < 8; p++) assertEquals(1, Adaptivity.paths(5, p));
     }
 }
