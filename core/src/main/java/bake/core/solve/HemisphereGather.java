@@ -22,8 +22,15 @@ public final class HemisphereGather {
     /** Greatest relative change that a gradient may make over the radius. */
     private static final float MOST_CHANGE = 0.7f;
 
+    /**
+     * Rays that are enough for a record of little reach. A picture is wrong by the variance of a record times the area that it stands for,
+     * and many small ones are averaged by denoising and by the eye, so that rays are best given in proportion to the reach: clouds come
+     * from the wide ones.
+     */
+    private static final int ENOUGH = 400;
+
     private final PathTracer tracer;
-    private final int rings, sectors;
+    private int rings, sectors;
     private final BounceSettings how;
     private final float[] light, sky, sample, luminance, distance;
     private final float[] gradients = new float[6];
@@ -40,15 +47,20 @@ public final class HemisphereGather {
         this.how = how;
         this.tracer = tracer;
         int rays = how.gatherRays();
-        // Strata are about as high as wide.
-        rings = Math.max(3, (int) Math.round(Math.sqrt(rays / Math.PI)));
-        sectors = Math.max(8, Math.round(rays / (float) rings));
+        strata(rays);
         light = new float[tracer.channels()];
         sky = new float[tracer.channels()];
         sample = new float[tracer.channels()];
-        luminance = new float[rings * sectors];
+        // Fewer rays may make a few strata more than there are rays.
+        luminance = new float[rays + rings];
         stray = tracer.clamp() < Float.POSITIVE_INFINITY && rays >= StrayRays.FEWEST ? new StrayRays(tracer.channels()) : null;
-        distance = new float[rings * sectors];
+        distance = new float[luminance.length];
+    }
+
+    /** Strata are about as high as wide. */
+    private void strata(int rays) {
+        rings = Math.max(3, (int) Math.round(Math.sqrt(rays / Math.PI)));
+        sectors = Math.max(8, Math.round(rays / (float) rings));
     }
 
     /**
@@ -61,11 +73,14 @@ public final class HemisphereGather {
         frame.around(p.nx, p.ny, p.nz);
         float gx = p.gx, gy = p.gy, gz = p.gz, px = p.px, py = p.py, pz = p.pz, x = px + p.offset * gx, y = py + p.offset * gy,
                 z = pz + p.offset * gz;
-        float near = how.nearField() > 0 || !open(x, y, z, gx, gy, gz, random, least) ? how.near() : 0;
+        float open = how.nearField() > 0 ? 0 : open(x, y, z, gx, gy, gz, random), near = open < least ? how.near() : 0;
         if (near > 0 && how.nearField() == 0) out.mark(px, py, pz, frame.nx, frame.ny, frame.nz, least);
         if (near > 0 && known.far(near, px, py, pz, frame.nx, frame.ny, frame.nz, null)) return;
         java.util.Arrays.fill(light, 0);
         java.util.Arrays.fill(sky, 0);
+        int rays = how.gatherRays();
+        float wide = how.nearField() > 0 ? 1 : near > 0 ? 0 : Math.min(1, open / most);
+        strata(Math.min(rays, Math.max(ENOUGH, Math.round(wide * rays))));
         // Beside a near field each point of the picture looks for them itself.
         int looks = how.cachedSurroundings() && near == 0 ? rings * sectors / 2 : 0;
         if (looks > 0) tracer.direct().surroundings(p, looks, rings * sectors, random, sky);
@@ -125,8 +140,8 @@ public final class HemisphereGather {
         return (float) inverse;
     }
 
-    /** Whether the harmonic mean of the distances around a place leaves room for a record. */
-    private boolean open(float x, float y, float z, float gx, float gy, float gz, PathSampler random, float least) {
+    /** How far a record may reach about, by the harmonic mean of the distances around a place, metres. */
+    private float open(float x, float y, float z, float gx, float gy, float gz, PathSampler random) {
         float inverse = 0;
         for (int k = 0; k < PROBES; k++) {
             random.next2();
@@ -136,7 +151,7 @@ public final class HemisphereGather {
             if (frame.x * gx + frame.y * gy + frame.z * gz > 0)
                 inverse += 1 / tracer.direct().free(x, y, z, frame.x, frame.y, frame.z, Float.POSITIVE_INFINITY);
         }
-        return !(inverse > 0) || REACH * PROBES / inverse >= least;
+        return inverse > 0 ? REACH * PROBES / inverse : Float.POSITIVE_INFINITY;
     }
 
     private static float luminance(float[] groups) {

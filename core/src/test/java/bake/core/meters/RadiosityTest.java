@@ -19,7 +19,7 @@ import org.junit.jupiter.api.Test;
  */
 class RadiosityTest {
     private static final double W = 6, D = 4, H = 3, LAMP = 0.6, LUMENS = 4000;
-    private static final int CELLS = 12;
+    private static final int CELLS = 9;
 
     /** A rectangle: corner, two edges, inward normal. */
     private record Patch(Vec3 o, Vec3 a, Vec3 b, Vec3 n, double rho) {

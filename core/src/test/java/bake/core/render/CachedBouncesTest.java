@@ -309,6 +309,28 @@ class CachedBouncesTest {
         return c;
     }
 
+    /** Rays go to records that reach as far as they may; of those that reach little there are many. */
+    @Test
+    void raysByReach() {
+        TestScene t = new TestScene();
+        int white = t.material(Material.diffuse("white", grey(0.8)));
+        t.add(Shapes.quad("floor", 8, 8, white)).add(Shapes.box("wall", 1, -3, 0, 1.2, 3, 2, white));
+        RenderScene s = t.around(1000).compile();
+        long[] rays = new long[3];
+        float[] most = {0.05f, 2, 20};
+        for (int i = 0; i < 3; i++) {
+            PathTracer tracer = new PathTracer(s, 8, 0);
+            PathSampler random = new PathSampler();
+            random.start(1, 1, 1, 5);
+            new HemisphereGather(tracer, new BounceSettings(First.IRRADIANCE_CACHE, Later.NONE).withRays(4000))
+                    .record(floor(s, 0), random, 0.01f, most[i], new IrradianceCache(tracer.channels()), new RecordSamples(tracer.channels()));
+            rays[i] = tracer.rays();
+        }
+        assertTrue(rays[0] > 1.5 * rays[1] && rays[1] > 1.5 * rays[2], "never more than it may, never fewer than are enough: "
+                + java.util.Arrays.toString(rays));
+        assertTrue(rays[2] > 300, java.util.Arrays.toString(rays));
+    }
+
     /** Irradiance over pi of a record made at a place, facing up. */
     private static double record(PathTracer t, RenderScene s, double x, double y, double z, int group) {
         SurfacePoint p = floor(s, x);

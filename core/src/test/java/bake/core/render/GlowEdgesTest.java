@@ -47,13 +47,13 @@ class GlowEdgesTest {
 
     @Test
     void edgesAreKnownBeforeTheLightIs() {
-        known(merged(PixelFilter.TENT, 2), merged(PixelFilter.TENT, 1500));
+        known(merged(PixelFilter.TENT, 2), merged(PixelFilter.TENT, 500));
     }
 
     /** Two grey panes, of which the second mirrors or is passed by chance, take the same from looks and from paths. */
     @Test
     void edgesBehindPanesAreKnownToo() {
-        known(behindPanes(2), behindPanes(1500));
+        known(behindPanes(2), behindPanes(500));
     }
 
     private static Film behindPanes(int passes) {

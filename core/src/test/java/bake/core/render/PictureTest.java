@@ -123,7 +123,7 @@ class PictureTest {
     void noiseEstimateIsHonest() {
         RenderScene s = room().compile();
         Finish f = new Finish(camera().saturation(), bake.core.finish.Look.PLAIN);
-        Film few = render(s, Region.all(W, H), 2, 16), many = render(s, Region.all(W, H), 2, 600);
+        Film few = render(s, Region.all(W, H), 2, 16), many = render(s, Region.all(W, H), 2, 240);
         double error = 0, signal = 0;
         float[] a = new float[3], b = new float[3];
         for (int y = 0; y < H; y++)

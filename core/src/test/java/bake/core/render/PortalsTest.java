@@ -60,11 +60,11 @@ class PortalsTest {
         RenderScene none = RenderScene.compile(room(List.of()), ForkJoinPool.commonPool());
         assertEquals(0, none.openings().count());
         for (Vec3 at : List.of(new Vec3(2.4, 1, 0.01), new Vec3(1, 3, 0.8), new Vec3(4.5, 0.5, 1.2))) {
-            var whole = new LightMeter(none, 4).measure(at, Vec3.UP, 1 << 17, 5, 0);
+            var whole = new LightMeter(none, 4).measure(at, Vec3.UP, 1 << 16, 5, 0);
             for (Portal p : List.of(WINDOW, POLYGON, WINDOW.flipped())) {
                 RenderScene with = RenderScene.compile(room(List.of(p)), ForkJoinPool.commonPool());
                 assertTrue(with.openings().count() > 0);
-                var through = new LightMeter(with, 4).measure(at, Vec3.UP, 1 << 15, 8, 3);
+                var through = new LightMeter(with, 4).measure(at, Vec3.UP, 1 << 14, 8, 3);
                 assertEquals(whole.lux(), through.lux(), 3.5 * Math.hypot(whole.error(), through.error()) + 0.002 * whole.lux(),
                         p.name() + " at " + at);
                 if (p == WINDOW) assertTrue(4 * through.error() * through.error() < whole.error() * whole.error() * 4 * 4 / 2,

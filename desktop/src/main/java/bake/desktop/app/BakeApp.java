@@ -1,6 +1,7 @@
 package bake.desktop.app;
 
 import bake.desktop.work.Reading;
+import bake.desktop.work.Station;
 import bake.desktop.work.Workbench;
 import bake.formats.picture.DisplayPicture;
 import bake.studio.live.Showing;
@@ -58,18 +59,13 @@ public final class BakeApp extends Application {
         });
         stage.show();
         bench.stationProperty().set(a.station());
-        // What belongs to the Light station is switched on there.
-        boolean guide = a.showing() == Showing.SKY_GUIDE || a.showing() == Showing.LAMP_GUIDE;
-        // Caches are there once a proof is.
-        boolean caches = a.showing() != null && a.showing().ofCaches();
-        if (caches) bench.prover().caches().offerProperty().addListener((o, x, p) ->
-                Platform.runLater(() -> bench.prover().caches().shownProperty().set(a.showing())));
-        boolean model = !guide && !caches && a.showing() != Showing.LUX && a.showing().part() == null;
-        bench.easel().showingProperty().set(model ? a.showing() : Showing.PICTURE);
-        if (guide) bench.projectProperty()
-                .addListener((o, x, p) -> Platform.runLater(() -> bench.guides().shownProperty().set(a.showing())));
-        bench.lighting().luxProperty().set(a.showing() == Showing.LUX);
-        bench.lighting().partProperty().set(a.showing().part());
+        Showing showing = a.showing();
+        Station where = showing.ofCaches() ? Station.PROVE : showing.ofLight() ? Station.LIGHT : Station.MODEL;
+        Runnable show = () -> bench.easel().showing(where).set(showing);
+        // Guides are there with the project, caches once a proof is.
+        if (showing.ofCaches()) bench.prover().caches().offerProperty().addListener((o, x, p) -> Platform.runLater(show));
+        else if (showing.ofGuides()) bench.projectProperty().addListener((o, x, p) -> Platform.runLater(show));
+        else show.run();
         if (a.fold()) window.foldRail();
         window.focusEasel();
         if (reading != null) bench.opener().open(reading);

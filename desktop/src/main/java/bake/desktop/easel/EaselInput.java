@@ -125,7 +125,7 @@ final class EaselInput {
         if (e.getClickCount() == 2 && !cameraMoves() && !places()) toggle(e.getX(), e.getY());
         else if (cameraMoves()) hand.click(across(e.getX()), down(e.getY()));
         else if (bench.stationProperty().get() == Station.MODEL) bench.models().picks().click(across(e.getX()), down(e.getY()));
-        else if (bench.stationProperty().get() == Station.PROVE && bench.prover().caches().shownProperty().get() == Showing.RECORDS)
+        else if (bench.stationProperty().get() == Station.PROVE && bench.prover().caches().showing().get() == Showing.RECORDS)
             bench.prover().caches().click(across(e.getX()), down(e.getY()));
     }
 

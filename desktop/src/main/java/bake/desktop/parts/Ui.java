@@ -1,6 +1,7 @@
 package bake.desktop.parts;
 
 import java.util.List;
+import javafx.beans.property.ObjectProperty;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.Parent;
@@ -83,6 +84,16 @@ public final class Ui {
         }
         v.getChildren().addAll(lines);
         return v;
+    }
+
+    /** Takes one value of a property while it is pressed, and gives another back; whoever fills its card anew makes it anew. */
+    public static <T> ToggleButton taking(String id, String text, String help, ObjectProperty<T> of, T value, T otherwise) {
+        ToggleButton b = new ToggleButton(text);
+        b.setId(id);
+        b.setTooltip(tip(help));
+        b.setSelected(of.get() == value);
+        b.setOnAction(e -> of.set(b.isSelected() ? value : otherwise));
+        return b;
     }
 
     /** Two or more choices side by side, one of them taken. */

@@ -36,7 +36,6 @@ public final class CacheHand {
     private final ObservableValue<Preset> preset;
     private final ObjectProperty<List<CacheStore.Entry>> kept = new SimpleObjectProperty<>(List.of());
     private final ObjectProperty<Offer> offer = new SimpleObjectProperty<>();
-    private final ObjectProperty<Showing> shown = new SimpleObjectProperty<>();
     private final ObjectProperty<Asked> asked = new SimpleObjectProperty<>();
     private final BooleanProperty anyway = new SimpleBooleanProperty();
     private boolean looking, again;
@@ -48,11 +47,10 @@ public final class CacheHand {
             if (a == null || b == null || !EngineSettings.bounced(a).equals(EngineSettings.bounced(b))) look();
         });
         this.background = background;
-        shown.addListener((o, a, b) -> {
-            // A print that hangs on the easel would hide it.
+        showing().addListener((o, a, b) -> {
             asked.set(null);
-            if (b != null) bench.prints().aProperty().set(null);
-            bench.easel().show();
+            // A print that hangs on the easel would hide it.
+            if (b != Showing.PICTURE) bench.prints().aProperty().set(null);
         });
         bench.projectProperty().addListener((o, a, b) -> look());
         bench.viewProperty().addListener((o, a, b) -> look());
@@ -69,11 +67,11 @@ public final class CacheHand {
     }
 
     /**
-     * What of the caches the easel shows on the Prove station: {@link Showing#RECORDS}, {@link Showing#CELLS}, {@link Showing#PHOTONS} or
-     * null for none.
+     * What the easel shows on the Prove station: the picture, or of the caches {@link Showing#RECORDS}, {@link Showing#CELLS} or
+     * {@link Showing#PHOTONS}.
      */
-    public ObjectProperty<Showing> shownProperty() {
-        return shown;
+    public ObjectProperty<Showing> showing() {
+        return bench.easel().showing(Station.PROVE);
     }
 
     /** Whether the next proofs begin with kept caches of other light too, for a look; their prints say so. */
@@ -141,7 +139,7 @@ public final class CacheHand {
     /** A proof was made. */
     void made(Project project, View view, Preset preset, Caches c, RenderJob.Phases phases) {
         offer.set(c.empty() ? null : new Offer(bench.folder(), project, view, preset, c, phases));
-        if (offer.get() == null) shown.set(null);
+        if (offer.get() == null) showing().set(Showing.PICTURE);
     }
 
     /** Keeps what the last proof has cached. */
@@ -174,7 +172,7 @@ public final class CacheHand {
     private void look() {
         // What another project's proofs have cached went with it.
         if (offer.get() != null && !offer.get().folder.equals(bench.folder())) {
-            shown.set(null);
+            showing().set(Showing.PICTURE);
             offer.set(null);
         }
         if (bench.folder() == null || bench.view() == null || preset.getValue() == null) {

@@ -1,9 +1,10 @@
 package bake.desktop.work;
 
-import bake.core.path.LightPart;
 import bake.formats.project.View;
 import bake.studio.live.LiveRender;
 import bake.studio.live.Showing;
+import java.util.EnumMap;
+import java.util.Map;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -15,7 +16,7 @@ import javafx.beans.property.SimpleObjectProperty;
 public final class EaselPicture {
     private final Workbench bench;
     private final ReadOnlyObjectWrapper<LiveRender.Frame> frame = new ReadOnlyObjectWrapper<>();
-    private final ObjectProperty<Showing> showing = new SimpleObjectProperty<>(Showing.PICTURE);
+    private final Map<Station, ObjectProperty<Showing>> showing = new EnumMap<>(Station.class);
     /** Why there is no picture; null while there is one, or will be. */
     private final ObjectProperty<String> failure = new SimpleObjectProperty<>();
     private LiveRender live;
@@ -24,13 +25,16 @@ public final class EaselPicture {
 
     EaselPicture(Workbench bench) {
         this.bench = bench;
-        showing.addListener((o, a, b) -> show());
+        for (Station s : Station.values()) {
+            ObjectProperty<Showing> p = new SimpleObjectProperty<>(Showing.PICTURE);
+            p.addListener((o, a, b) -> {
+                if (bench.stationProperty().get() == s) show();
+            });
+            showing.put(s, p);
+        }
         half.addListener((o, a, b) -> show());
         bench.stationProperty().addListener((o, a, b) -> {
-            if ((a == Station.MODEL) != (b == Station.MODEL) && showing.get() != Showing.PICTURE
-                    || (a == Station.LIGHT || b == Station.LIGHT) && (bench.lighting().luxProperty().get()
-                    || bench.lighting().partProperty().get() != null || bench.guides().shownProperty().get() != null)
-                    || (a == Station.PROVE || b == Station.PROVE) && bench.prover().caches().shownProperty().get() != null) show();
+            if (showing(a).get() != showing(b).get()) show();
         });
     }
 
@@ -86,9 +90,9 @@ public final class EaselPicture {
         return half;
     }
 
-    /** How the Model station shows the model; the others show the picture. */
-    public ObjectProperty<Showing> showingProperty() {
-        return showing;
+    /** What a station shows of the view: the picture, where nothing else was chosen there. */
+    public ObjectProperty<Showing> showing(Station station) {
+        return showing.get(station);
     }
 
     /** Size that the easel can show, pixels; the live picture is rendered at it. */
@@ -127,14 +131,6 @@ public final class EaselPicture {
     }
 
     private Showing shown() {
-        Showing ofCaches = bench.prover().caches().shownProperty().get(), ofGuides = bench.guides().shownProperty().get();
-        LightPart way = bench.lighting().partProperty().get();
-        return switch (bench.stationProperty().get()) {
-            case MODEL -> showing.get();
-            case PROVE -> ofCaches != null ? ofCaches : Showing.PICTURE;
-            case LIGHT -> bench.lighting().luxProperty().get() ? Showing.LUX : ofGuides != null ? ofGuides
-                    : way == null ? Showing.PICTURE : Showing.valueOf(way.name());
-            default -> Showing.PICTURE;
-        };
+        return showing(bench.stationProperty().get()).get();
     }
 }

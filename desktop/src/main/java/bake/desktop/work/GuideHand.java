@@ -19,23 +19,17 @@ public final class GuideHand {
     private final ExecutorService background;
     private final ObjectProperty<GuideStore.Kept> kept = new SimpleObjectProperty<>();
     private final ObjectProperty<Offer> offer = new SimpleObjectProperty<>();
-    private final ObjectProperty<Showing> shown = new SimpleObjectProperty<>();
     private boolean looking, again;
 
     GuideHand(Workbench bench, ExecutorService background) {
         this.bench = bench;
         this.background = background;
-        shown.addListener((o, a, b) -> {
-            // One false picture at a time.
-            if (b != null) bench.lighting().alone(null, false);
-            bench.easel().show();
-        });
     }
 
     void begin() {
         kept.set(null);
         offer.set(null);
-        shown.set(null);
+        if (showing().get().ofGuides()) showing().set(Showing.PICTURE);
     }
 
     /** What is kept for the view, or null. */
@@ -48,9 +42,9 @@ public final class GuideHand {
         return offer;
     }
 
-    /** Which guide the easel shows: {@link Showing#SKY_GUIDE}, {@link Showing#LAMP_GUIDE} or null for none. */
-    public ObjectProperty<Showing> shownProperty() {
-        return shown;
+    /** What the easel shows on the Light station: {@link Showing#SKY_GUIDE} and {@link Showing#LAMP_GUIDE} are what there is of guides. */
+    public ObjectProperty<Showing> showing() {
+        return bench.lighting().showing();
     }
 
     /** The guides that can be shown: those of the view's last proof, or else what is kept. */
@@ -65,7 +59,7 @@ public final class GuideHand {
     void made(Project project, View view, Guides guides, int passes) {
         if (guides == null) return;
         offer.set(new Offer(project, view, guides, passes));
-        if (shown.get() != null) bench.easel().show();
+        if (showing().get().ofGuides()) bench.easel().show();
     }
 
     /** Whether the last proof was one of the current view, and learnt something. */

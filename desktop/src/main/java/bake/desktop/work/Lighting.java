@@ -1,15 +1,13 @@
 package bake.desktop.work;
 
-import bake.core.path.LightPart;
 import bake.studio.live.LiveRender;
+import bake.studio.live.Showing;
 import bake.studio.live.Spots;
 import java.nio.file.Path;
 import java.util.HashSet;
 import java.util.Set;
 import java.util.concurrent.ExecutorService;
-import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
-import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 
 /**
@@ -28,8 +26,6 @@ public final class Lighting {
     private final PortalDrawing drawing;
     private final ObjectProperty<Set<String>> solo = new SimpleObjectProperty<>(Set.of());
     private final ObjectProperty<Spots.Reading> reading = new SimpleObjectProperty<>();
-    private final BooleanProperty lux = new SimpleBooleanProperty();
-    private final ObjectProperty<LightPart> part = new SimpleObjectProperty<>();
     private boolean metering;
     private double[] meterAt;
 
@@ -44,23 +40,10 @@ public final class Lighting {
             if (a == Tool.DRAW) drawing.cancel();
             if (b == Tool.DRAW) openings.learn();
         });
-        lux.addListener((o, a, b) -> {
-            if (b) alone(null, true);
-            bench.easel().show();
+        showing().addListener((o, a, b) -> {
+            // Ways are not told apart by source.
+            if (b.part() != null && !solo.get().isEmpty()) solo(Set.of());
         });
-        part.addListener((o, a, b) -> {
-            if (b != null) alone(b, false);
-            bench.easel().show();
-        });
-    }
-
-    /** One false picture at a time. */
-    void alone(LightPart way, boolean illuminance) {
-        if (way != part.get()) part.set(way);
-        if (!illuminance) lux.set(false);
-        if (way != null || illuminance) bench.guides().shownProperty().set(null);
-        // Ways are not told apart by source.
-        if (way != null && !solo.get().isEmpty()) solo(Set.of());
     }
 
     /** Forgets what belonged to the project that was open before. */
@@ -109,14 +92,9 @@ public final class Lighting {
         return reading;
     }
 
-    /** Whether the easel shows illuminance in false colours. */
-    public BooleanProperty luxProperty() {
-        return lux;
-    }
-
-    /** The way to the camera by which light is shown alone; null for all light. */
-    public ObjectProperty<LightPart> partProperty() {
-        return part;
+    /** What the easel shows on the Light station: the picture, illuminance, the light of one way alone, or a guide. */
+    public ObjectProperty<Showing> showing() {
+        return bench.easel().showing(Station.LIGHT);
     }
 
     /** Hears one group more, or one less; none soloed means all are heard. */
@@ -124,7 +102,7 @@ public final class Lighting {
         Set<String> s = new HashSet<>(solo.get());
         if (on) s.add(group);
         else s.remove(group);
-        if (on) part.set(null);
+        if (on && showing().get().part() != null) showing().set(Showing.PICTURE);
         solo(s);
     }
 

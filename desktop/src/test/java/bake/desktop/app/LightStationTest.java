@@ -6,19 +6,21 @@ import static org.junit.jupiter.api.Assertions.assertNull;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import bake.core.opening.OpeningFinder;
-import bake.core.path.LightPart;
 import bake.desktop.work.Lighting;
 import bake.formats.picture.HdrFile;
 import bake.formats.picture.Raster;
 import bake.formats.project.LampSpec;
 import bake.formats.project.Project;
+import bake.studio.live.Showing;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import javafx.application.Platform;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
@@ -209,17 +211,18 @@ class LightStationTest extends WindowFixture {
         double all = brightness();
         r.clickOn("#show-way");
         r.type(KeyCode.DOWN, 3).type(KeyCode.ENTER);
-        until("bounced light alone", () -> bench.lighting().partProperty().get() == LightPart.BOUNCED
+        until("bounced light alone", () -> bench.lighting().showing().get() == Showing.BOUNCED
                 && bench.easel().frameProperty().get().spots() == null && bench.easel().frameProperty().get().passes() >= 2);
         double bounced = brightness();
         assertTrue(bounced > 0 && bounced < 0.95 * all, bounced + " of " + all);
         assertTrue(r.lookup("#light-bar").query().getAccessibleText().contains("Bounced"), "its share is on the bar");
         r.clickOn("#show-lux");
-        until("one false picture at a time", () -> bench.lighting().partProperty().get() == null && bench.lighting().luxProperty().get());
-        QuickRobot.interact(() -> bench.lighting().partProperty().set(LightPart.DIRECT));
-        until("illuminance went", () -> !bench.lighting().luxProperty().get());
+        until("one false picture at a time", () -> bench.lighting().showing().get() == Showing.LUX && bench.easel().frameProperty().get().ways().length == 0);
+        QuickRobot.interact(() -> bench.lighting().showing().set(Showing.DIRECT));
+        assertFalse(((ToggleButton) r.lookup("#show-lux").query()).isSelected(), "illuminance went");
+        assertEquals(2, ((ComboBox<?>) r.lookup("#show-way").query()).getSelectionModel().getSelectedIndex());
         QuickRobot.interact(() -> bench.lighting().solo(bench.easel().frameProperty().get().groups().getFirst(), true));
-        until("a source is heard alone in all light", () -> bench.lighting().partProperty().get() == null
+        until("a source is heard alone in all light", () -> bench.lighting().showing().get() == Showing.PICTURE
                 && bench.easel().frameProperty().get().spots() != null);
     }
 

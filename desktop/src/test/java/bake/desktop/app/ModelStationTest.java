@@ -208,7 +208,7 @@ class ModelStationTest extends WindowFixture {
         opened(Files.writeString(dir.resolve("room.obj"), "o floor\nv 0 0 0\nv 4 0 0\nv 4 0 -4\nv 0 0 -4\nf 1 2 3 4\n"));
         r.clickOn("#station-model");
         press(r, "#show-depth");
-        until("depth", () -> bench.easel().showingProperty().get() == bake.studio.live.Showing.DEPTH
+        until("depth", () -> bench.easel().showing(bake.desktop.work.Station.MODEL).get() == bake.studio.live.Showing.DEPTH
                 && text(r, "#show-key").contains("4 m"));
         press(r, "#show-picture");
         until("nothing to say", () -> text(r, "#show-key").isEmpty());

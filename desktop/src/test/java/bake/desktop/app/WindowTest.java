@@ -96,7 +96,7 @@ class WindowTest extends WindowFixture {
             r.clickOn("#show-" + way);
             until(way + " is on the easel", () -> bench.easel().frameProperty().get() != null && bench.easel().frameProperty().get() != before
                     && bench.easel().frameProperty().get().passes() > 0);
-            assertEquals(way, bench.easel().showingProperty().get().name().toLowerCase(java.util.Locale.ROOT));
+            assertEquals(way, bench.easel().showing(bake.desktop.work.Station.MODEL).get().name().toLowerCase(java.util.Locale.ROOT));
         }
         String first = bench.models().factsProperty().get().materials().getFirst().name();
         QuickRobot.interact(() -> r.lookup("#material-0").queryAs(javafx.scene.control.Button.class).fire());

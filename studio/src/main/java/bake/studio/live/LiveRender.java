@@ -67,6 +67,11 @@ public final class LiveRender implements AutoCloseable {
     private RenderScene cachedOf;
 
     private record Request(Project project, View view, int width, int height, Showing showing, Set<String> solo) {
+        /** The same with other source groups alone. */
+        Request with(Set<String> groups) {
+            return new Request(project, view, width, height, showing, groups);
+        }
+
         /** Whether another request needs the same light, be it mixed otherwise. */
         boolean sameLight(Request o) {
             // Light by its way to the camera is kept as levels have it, one film for all ways.
@@ -116,8 +121,10 @@ public final class LiveRender implements AutoCloseable {
     /** Shows only some source groups, none for all; nothing is rendered for it. */
     public synchronized void solo(Set<String> groups) {
         solo = Set.copyOf(groups);
-        if (current != null && wanted == null && last != null) {
-            current = new Request(current.project, current.view, current.width, current.height, current.showing, solo);
+        if (wanted != null) {
+            wanted = wanted.with(solo);
+        } else if (current != null && last != null) {
+            current = current.with(solo);
             remix = true;
             notifyAll();
         }

@@ -306,7 +306,7 @@ public final class RenderJob {
             long before = worked;
             double known = noise;
             boolean whole = renderer.prepare(pass, workers, this::mustEnd, share -> {
-                if (number == 0) preparing(each, share, before + System.nanoTime() - start, known);
+                if (number == 0) preparing(each, share, before + System.nanoTime() - rested - start, known);
             });
             // What rested is no work, be it of caches or of passes.
             long ready = System.nanoTime() - rested;

@@ -160,8 +160,10 @@ class StudioTest {
         try (Workers w = new Workers(2)) {
             RenderJob j = job(p, w);
             boolean[] once = new boolean[1];
+            double[] said = new double[1];
             long begun = System.nanoTime();
             j.run(g -> {
+                if (g.passes() == 0) said[0] = g.seconds();
                 if (g.passes() > 0 || once[0]) return;
                 once[0] = true;
                 j.pause();
@@ -171,6 +173,7 @@ class StudioTest {
             assertTrue(once[0]);
             assertTrue(j.phases().passes() > 0, j.phases().toString());
             assertTrue(j.phases().caches() + j.phases().passes() < all - 0.6, j.phases() + " of " + all);
+            assertTrue(said[0] > 0 && said[0] < all - 0.6, "nor is it said on the way: " + said[0] + " of " + all);
         }
     }
 

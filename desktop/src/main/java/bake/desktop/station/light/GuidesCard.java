@@ -21,7 +21,7 @@ final class GuidesCard extends VBox {
         getStyleClass().add("card");
         guides.keptProperty().addListener((o, a, b) -> refresh());
         guides.offerProperty().addListener((o, a, b) -> refresh());
-        guides.shownProperty().addListener((o, a, b) -> refresh());
+        guides.showing().addListener((o, a, b) -> refresh());
         work.document().viewProperty().addListener((o, a, b) -> {
             if (a == null || b == null || !a.name().equals(b.name())) refresh();
         });
@@ -60,12 +60,8 @@ final class GuidesCard extends VBox {
     }
 
     private ToggleButton show(String id, String text, String help, Showing what) {
-        ToggleButton b = new ToggleButton(text);
-        b.setId(id);
+        ToggleButton b = Ui.taking(id, text, help, guides.showing(), what, Showing.PICTURE);
         b.getStyleClass().add("small");
-        b.setTooltip(Ui.tip(help));
-        b.setSelected(guides.shownProperty().get() == what);
-        b.setOnAction(e -> guides.shownProperty().set(b.isSelected() ? what : null));
         return b;
     }
 

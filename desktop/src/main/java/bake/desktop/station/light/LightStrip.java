@@ -4,11 +4,13 @@ import bake.core.light.LightTable;
 import bake.desktop.parts.Ui;
 import bake.formats.project.View;
 import bake.studio.live.LiveRender;
+import bake.studio.live.Showing;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import javafx.beans.property.ObjectProperty;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
@@ -42,12 +44,12 @@ public final class LightStrip extends VBox {
         ((ToggleButton) modes.getToggles().get(1)).setTooltip(Ui.tip("Faders shift colours, in mired: to the right is warmer"));
         modes.selectToggle(modes.getToggles().getFirst());
         modes.selectedToggleProperty().addListener((o, a, b) -> fill());
-        ToggleButton lux = new ToggleButton("Illuminance");
-        lux.setId("show-lux");
-        lux.setTooltip(Ui.tip("Shows the light that falls on things, in lux, in false colours"));
-        lux.selectedProperty().bindBidirectional(work.lighting().luxProperty());
+        ObjectProperty<Showing> showing = work.lighting().showing();
+        ToggleButton lux = Ui.taking("show-lux", "Illuminance", "Shows the light that falls on things, in lux, in false colours", showing,
+                Showing.LUX, Showing.PICTURE);
+        showing.addListener((o, a, b) -> lux.setSelected(b == Showing.LUX));
         HBox head = Ui.row(title, new LuxLegend(work), Ui.spring(),
-                new WayChoice(work.lighting().partProperty()), new HBox(lux), mode);
+                new WayChoice(showing), new HBox(lux), mode);
         ((HBox) head.getChildren().get(4)).getStyleClass().addAll("choice", "on-easel");
         getChildren().addAll(head, bar, faders);
         work.easel().frameProperty().addListener((o, a, f) -> frame(f));

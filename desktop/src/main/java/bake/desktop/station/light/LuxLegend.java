@@ -2,6 +2,7 @@ package bake.desktop.station.light;
 
 import bake.core.finish.LuxScale;
 import bake.desktop.parts.Ui;
+import bake.studio.live.Showing;
 import java.util.Locale;
 import javafx.scene.control.Label;
 import javafx.scene.layout.Pane;
@@ -36,7 +37,7 @@ final class LuxLegend extends Pane {
         getChildren().add(unit);
         setMinSize(WIDTH + 20, BAND + 14);
         setPrefSize(WIDTH + 20, BAND + 14);
-        visibleProperty().bind(work.lighting().luxProperty());
+        visibleProperty().bind(work.lighting().showing().isEqualTo(Showing.LUX));
         managedProperty().bind(visibleProperty());
     }
 }

@@ -2,6 +2,7 @@ package bake.desktop.station.light;
 
 import bake.core.path.LightPart;
 import bake.desktop.parts.Ui;
+import bake.studio.live.Showing;
 import java.util.List;
 import java.util.stream.Stream;
 import javafx.beans.property.ObjectProperty;
@@ -12,18 +13,23 @@ final class WayChoice extends ComboBox<String> {
     /** What each way is called. */
     static final List<String> WORDS = Stream.of(LightPart.values()).map(WayChoice::word).toList();
 
-    WayChoice(ObjectProperty<LightPart> way) {
+    WayChoice(ObjectProperty<Showing> showing) {
         setId("show-way");
         setAccessibleText("Light that is shown");
         setTooltip(Ui.tip("Shows the light of one way to the camera alone, levels as they are; all ways add up to the picture"));
         getItems().add("All light");
         getItems().addAll(WORDS);
-        Runnable mark = () -> getSelectionModel().select(way.get() == null ? 0 : 1 + way.get().ordinal());
-        mark.run();
-        way.addListener((o, a, b) -> mark.run());
+        mark(showing.get());
+        showing.addListener((o, a, b) -> mark(b));
         getSelectionModel().selectedIndexProperty().addListener((o, a, b) -> {
-            if (b.intValue() >= 0) way.set(b.intValue() == 0 ? null : LightPart.values()[b.intValue() - 1]);
+            LightPart way = b.intValue() <= 0 ? null : LightPart.values()[b.intValue() - 1];
+            // It marks all light where something else than light by its way is shown, and leaves that alone.
+            if (way != showing.get().part()) showing.set(Showing.of(way));
         });
+    }
+
+    private void mark(Showing now) {
+        getSelectionModel().select(now.part() == null ? 0 : 1 + now.part().ordinal());
     }
 
     private static String word(LightPart p) {

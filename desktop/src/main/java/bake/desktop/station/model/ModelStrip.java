@@ -3,8 +3,10 @@ package bake.desktop.station.model;
 import bake.desktop.parts.Ui;
 import bake.desktop.text.Texts;
 import bake.desktop.work.ModelFacts;
+import bake.desktop.work.Station;
 import bake.studio.live.Showing;
 import java.util.Locale;
+import javafx.beans.property.ObjectProperty;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.Toggle;
@@ -26,15 +28,16 @@ public final class ModelStrip extends VBox {
         setSpacing(8);
         tiles.setPrefTileWidth(277);
         tiles.setPrefColumns(3);
+        ObjectProperty<Showing> showing = work.easel().showing(Station.MODEL);
         ToggleGroup ways = new ToggleGroup();
         HBox choice = Ui.choice(ways, "show-", "Picture", "Clay", "Edges", "Materials", "Objects", "Depth", "Normals", "Colours");
         choice.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
         key.setId("show-key");
         key.managedProperty().bind(key.textProperty().isNotEmpty());
-        mark(ways, work.easel().showingProperty().get());
-        work.easel().showingProperty().addListener((o, a, b) -> mark(ways, b));
+        mark(ways, showing.get());
+        showing.addListener((o, a, b) -> mark(ways, b));
         ways.selectedToggleProperty().addListener((o, a, b) -> {
-            if (b != null) work.easel().showingProperty().set(Showing.valueOf(((String) b.getUserData()).toUpperCase(Locale.ROOT)));
+            if (b != null) showing.set(Showing.valueOf(((String) b.getUserData()).toUpperCase(Locale.ROOT)));
         });
         getChildren().addAll(Ui.row(Ui.label("Show", "strip-title"), choice), key,
                 Ui.label("Layers and their triangles, copies counted. What the view cannot see still costs time: switch it off.",

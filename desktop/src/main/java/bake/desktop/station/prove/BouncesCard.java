@@ -43,7 +43,7 @@ final class BouncesCard extends VBox {
         CacheHand caches = prover.caches();
         caches.keptProperty().addListener((o, a, b) -> refresh());
         caches.offerProperty().addListener((o, a, b) -> refresh());
-        caches.shownProperty().addListener((o, a, b) -> refresh());
+        caches.showing().addListener((o, a, b) -> refresh());
         caches.askedProperty().addListener((o, a, b) -> refresh());
         caches.anywayProperty().addListener((o, a, b) -> refresh());
         costs.waysProperty().addListener((o, a, b) -> refresh());

@@ -56,7 +56,7 @@ final class KeptCaches extends VBox {
                 Showing.CELLS, o.caches().cells() != null),
                 show("caches-photons", "Show photons", "Where photons lie (dots), each fourth one with the places that take its estimate.",
                 Showing.PHOTONS, o.caches().photons() != null || o.caches().caustics() != null)));
-        if (caches.shownProperty().get() == Showing.RECORDS && o != null) asked();
+        if (caches.showing().get() == Showing.RECORDS && o != null) asked();
         if (!other.isEmpty()) {
             CheckBox anyway = new CheckBox("Use them anyway, for a look");
             anyway.setId("caches-anyway");
@@ -102,12 +102,8 @@ final class KeptCaches extends VBox {
     }
 
     private ToggleButton show(String id, String text, String help, Showing what, boolean there) {
-        ToggleButton b = new ToggleButton(text);
-        b.setId(id);
+        ToggleButton b = Ui.taking(id, text, help, caches.showing(), what, Showing.PICTURE);
         b.getStyleClass().add("small");
-        b.setTooltip(Ui.tip(help));
-        b.setSelected(caches.shownProperty().get() == what);
-        b.setOnAction(e -> caches.shownProperty().set(b.isSelected() ? what : null));
         Ui.show(b, there);
         return b;
     }
