@@ -317,7 +317,7 @@ class CachedBouncesTest {
         t.add(Shapes.quad("floor", 8, 8, white)).add(Shapes.box("wall", 1, -3, 0, 1.2, 3, 2, white));
         RenderScene s = t.around(1000).compile();
         long[] rays = new long[3];
-        float[] most = {0.05f, 2, 20};
+        float[] most = {0.05f, 4, 40};
         for (int i = 0; i < 3; i++) {
             PathTracer tracer = new PathTracer(s, 8, 0);
             PathSampler random = new PathSampler();

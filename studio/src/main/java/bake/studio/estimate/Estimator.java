@@ -31,7 +31,7 @@ public final class Estimator {
      * Caches grow as (pixels + a constant) to a power: 28 s for 0.04 million, 52 for 0.16, 108 for 0.65, 448 s for 7.7 in one room with
      * 1,600 rays; with few rays they grow faster.
      */
-    private static final double CACHE_GROWTH = 0.65, CACHE_LEAST = 60_000;
+    private static final double CACHE_GROWTH = 0.7, CACHE_LEAST = 60_000;
     /** Rays of a record in whose time all else of caches is made: 15 and 22 s for 89 and 288, 145 and 448 s for 144 and 1,600. */
     private static final double CACHE_RAYS = 450;
     /**
