@@ -6,7 +6,7 @@ package bake.core.path;
  * @param first what the first matt surface does that the camera sees
  * @param later what carries on from there
  * @param cachedSurroundings whether an irradiance cache holds light straight from the surroundings too, the sun never
- * @param gatherRays rays that each record of an irradiance cache gathers light with, 32 to 16384
+ * @param gatherRays rays that a record of an irradiance cache of the widest reach gathers light with, 32 to 16384
  * @param gatherRadius farthest that a record reaches, metres, 0 to 100; 0 for a tenth of the room's diagonal
  * @param nearField distance from the first surface up to which bounces are traced rather than taken from an irradiance cache, metres, 0 to
  *     100; 0 for in narrow places only

@@ -27,7 +27,8 @@ import java.util.Map;
  * @param firstBounce "path tracing" or "irradiance cache"; absent means path tracing
  * @param laterBounces "path tracing", "radiance cache", "photon map" or "none"; absent means path tracing
  * @param cachedSurroundings whether records hold what comes straight from the surroundings too (never the sun); absent means no
- * @param gatherRays rays that each record of irradiance gathers light with, 32 to 16384; absent for as many as the noise aim wants
+ * @param gatherRays rays that a record of irradiance of the widest reach gathers light with, 32 to 16384; absent for as many as the
+ *     noise aim wants
  * @param gatherRadius farthest that a record reaches, metres, 0 to 100; absent or 0 for a tenth of the room's diagonal
  * @param nearField metres from the first surface within which bounces are traced and not cached, 0 to 100; absent or 0 for narrow places
  *     only

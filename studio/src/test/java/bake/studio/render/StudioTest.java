@@ -34,6 +34,7 @@ import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ForkJoinPool;
 import java.util.concurrent.atomic.AtomicReference;
 import org.junit.jupiter.api.Test;
@@ -306,6 +307,33 @@ class StudioTest {
             Thread.sleep(200);
             assertEquals(n, widths.size(), "it rests while a proof is made");
         }
+    }
+
+    /** Sources that are soloed while the easel has another view still to begin are those that it shows then. */
+    @Test
+    void soloedBeforeTheViewIsShown() throws Exception {
+        Project p = ProjectFile.read(project());
+        AtomicReference<LiveRender.Frame> last = new AtomicReference<>();
+        try (Workers w = new Workers(2); LiveRender live = new LiveRender(new SceneAssembly(dir), null, w, last::set,
+                e -> { throw new AssertionError(e); })) {
+            View v = p.views().getFirst();
+            live.show(p, v, 96, 60);
+            await(() -> last.get() != null && last.get().passes() > 4);
+            double all = brightness(last.get());
+            live.show(p, v, 64, 40);
+            live.solo(Set.of("Spots"));
+            await(() -> last.get().aimed() == 64 && last.get().passes() > 4);
+            double one = brightness(last.get());
+            assertTrue(one < 0.8 * all, one + " of " + all);
+            live.solo(Set.of());
+            await(() -> brightness(last.get()) > 0.95 * all);
+        }
+    }
+
+    private static double brightness(LiveRender.Frame f) {
+        double sum = 0;
+        for (int x : f.argb()) sum += x >> 8 & 255;
+        return sum / f.argb().length;
     }
 
     @Test
