@@ -1,7 +1,6 @@
 package bake.studio.scene;
 
 import bake.core.geometry.CoplanarFaces;
-import bake.core.light.GeneralSky;
 import bake.core.light.LightTable;
 import bake.core.math.Affine;
 import bake.core.math.Vec3;
@@ -12,7 +11,6 @@ import bake.core.scene.Mesh;
 import bake.core.scene.Outlook;
 import bake.core.scene.Portal;
 import bake.core.scene.Scene;
-import bake.core.scene.Shapes;
 import bake.core.scene.Surroundings;
 import bake.core.scene.Texture;
 import bake.formats.FormatException;
@@ -20,12 +18,10 @@ import bake.formats.SafePath;
 import bake.formats.light.IesFile;
 import bake.formats.model.Finding;
 import bake.formats.model.ImportedModel;
-import bake.formats.model.ModelReader;
 import bake.formats.project.LampSpec;
 import bake.formats.project.Project;
 import bake.formats.project.View;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -38,7 +34,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
@@ -47,10 +42,9 @@ import java.util.stream.Stream;
  */
 public final class SceneAssembly {
     private final Path folder;
-    private final Map<Project.ModelRef, ImportedModel> models = new ConcurrentHashMap<>();
-    private final Map<Project.ModelRef, String> stamps = new ConcurrentHashMap<>();
-    private final Panoramas skies;
-    private final Backdrops backdrops;
+    private final ReadModels models;
+    private final ShapeMeshes shapes = new ShapeMeshes();
+    private final AroundViews around;
     private final Map<String, IesFile.Photometry> photometries = new ConcurrentHashMap<>();
     private final List<Finding> findings = new ArrayList<>();
     private Parts parts;
@@ -68,8 +62,8 @@ public final class SceneAssembly {
 
     public SceneAssembly(Path projectFolder) {
         folder = projectFolder;
-        skies = new Panoramas(projectFolder);
-        backdrops = new Backdrops(projectFolder);
+        models = new ReadModels(projectFolder);
+        around = new AroundViews(projectFolder);
     }
 
     /** Folder of the project. */
@@ -88,7 +82,7 @@ public final class SceneAssembly {
     }
 
     public List<Finding> findings() {
-        return Stream.concat(findings.stream(), skies.findings().stream()).toList();
+        return Stream.concat(findings.stream(), around.findings().stream()).toList();
     }
 
     /** Names of all materials. */
@@ -171,35 +165,12 @@ public final class SceneAssembly {
 
     /** A model of the project as it was read. */
     public ImportedModel model(Project.ModelRef placed) throws IOException {
-        Project.ModelRef ref = asRead(placed);
-        Path p = SafePath.inside(folder, ref.file(), "project.json");
-        // A newer file may have taken the place of one of the same name.
-        String stamp = stamp(p);
-        ImportedModel m = stamp.equals(stamps.put(ref, stamp)) ? models.get(ref) : null;
-        if (m != null) return m;
-        models.remove(ref);
-        // What the models before it leave, but never next to nothing.
-        long others = models.values().stream().mapToLong(TextureBudget::size).sum();
-        m = ModelReader.read(p, ref.unit(), ref.up(), ref.variant(), () -> false,
-                Math.max(TextureBudget.bytes() - others, TextureBudget.bytes() / 8));
-        models.put(ref, m);
-        return m;
+        return models.model(placed);
     }
 
     /** A model that was read already, so that it need not be read again. */
     public void know(Project.ModelRef placed, ImportedModel m) throws IOException {
-        Project.ModelRef ref = asRead(placed);
-        stamps.put(ref, stamp(SafePath.inside(folder, ref.file(), "project.json")));
-        models.put(ref, m);
-    }
-
-    private static String stamp(Path p) throws IOException {
-        return Files.exists(p) ? Files.getLastModifiedTime(p) + " " + Files.size(p) : "";
-    }
-
-    /** Where a model stands has nothing to do with how it is read. */
-    private static Project.ModelRef asRead(Project.ModelRef m) {
-        return m.placed(null, null, null).inPlaceOf(null).withLayersBy(null);
+        models.know(placed, m);
     }
 
     /**
@@ -214,12 +185,12 @@ public final class SceneAssembly {
         List<Material> materials = glow(view.off().contains(LightTable.GLOW) ? 0 : 1);
         if (project.inClay()) materials = clay(materials);
         List<Lamp> lamps = lamps(project, view);
-        Surroundings around = surroundings(project, view, view.around());
+        Surroundings light = around.light(project, view, view.around());
         if (last != null && last.lamps().equals(lamps)) lamps = last.lamps();
         List<Portal> portals = portals(project);
         if (last != null && last.portals().equals(portals)) portals = last.portals();
-        return last = new Scene(parts.meshes, instances, materials, parts.textures, lamps, around, portals, Levels.of(view),
-                outlook(project, view, around), Efforts.of(project, parts.meshes, instances, parts.materials, parts.layers), parts.layers);
+        return last = new Scene(parts.meshes, instances, materials, parts.textures, lamps, light, portals, Levels.of(view),
+                around.outlook(project, view, light), Efforts.of(project, parts.meshes, instances, parts.materials, parts.layers), parts.layers);
     }
 
     /** Materials of clay: the same list of materials always gives the same list, so that compiling sees that nothing changed. */
@@ -248,7 +219,6 @@ public final class SceneAssembly {
 
     /** Meshes made before, by what they were made of. */
     private final Map<Mesh, Mesh> movedMeshes = new IdentityHashMap<>();
-    private final Map<Project.Shape, Mesh> shapeMeshes = new IdentityHashMap<>();
 
     private Parts gather(Project project) throws IOException {
         List<Mesh> meshes = new ArrayList<>();
@@ -258,11 +228,9 @@ public final class SceneAssembly {
         Map<String, Integer> layers = new LinkedHashMap<>();
         List<Lamp> lamps = new ArrayList<>();
         findings.clear();
-        Set<Project.ModelRef> wanted = project.models().stream().map(SceneAssembly::asRead).collect(Collectors.toSet());
-        models.keySet().retainAll(wanted);
-        stamps.keySet().retainAll(wanted);
+        models.keep(project.models());
         for (Project.ModelRef ref : project.models()) {
-            ImportedModel m = model(ref);
+            ImportedModel m = models.model(ref);
             int mesh0 = meshes.size(), material0 = materials.size(), texture0 = textures.size();
             for (Mesh x : m.meshes()) meshes.add(moved(x, material0));
             for (Material x : m.materials()) materials.add(x.shiftTextures(texture0));
@@ -290,14 +258,14 @@ public final class SceneAssembly {
             List<Integer> material = byName.get(s.material());
             if (material == null) throw new FormatException("project.json", "shape '" + s.name() + "'",
                     "names the material '" + s.material() + "', which is not there; add it under materials");
-            meshes.add(shapeMesh(s, material.getFirst()));
-            instances.add(new Instance(s.name(), meshes.size() - 1, placement(s), layer(layers, s.layer() == null ? "Shapes" : s.layer())));
+            meshes.add(shapes.mesh(s, material.getFirst()));
+            instances.add(new Instance(s.name(), meshes.size() - 1, ShapeMeshes.placement(s), layer(layers, s.layer() == null ? "Shapes" : s.layer())));
         }
         Placing.nudge(project.nudges(), instances);
         Set<Mesh> used = Collections.newSetFromMap(new IdentityHashMap<>());
         used.addAll(meshes);
         movedMeshes.values().retainAll(used);
-        shapeMeshes.values().retainAll(used);
+        shapes.keep(used);
         // Lists that hold the same things stay the same lists: an edit of a material builds no hierarchy anew.
         return new Parts(project.models(), project.shapes(), project.materials(), project.nudges(),
                 kept(meshes, parts == null ? null : parts.meshes),
@@ -321,12 +289,6 @@ public final class SceneAssembly {
         return known;
     }
 
-    private Mesh shapeMesh(Project.Shape s, int material) throws FormatException {
-        Mesh known = shapeMeshes.get(s);
-        if (known == null || known.material() != material) shapeMeshes.put(s, known = shape(s, material));
-        return known;
-    }
-
     private static String layerOf(Project.ModelRef ref, ImportedModel m, Instance i) {
         return switch (ref.layersBy() == null ? "node" : ref.layersBy()) {
             case "material" -> m.materials().get(m.meshes().get(i.mesh()).material()).name();
@@ -343,33 +305,6 @@ public final class SceneAssembly {
     private static Material replaced(Material m, Project.Surface s) throws FormatException {
         Material from = s.from() == null ? m : MaterialLibrary.under(MaterialLibrary.named(s.from(), "material '" + s.name() + "'"), m);
         return MaterialLibrary.apply(from, s);
-    }
-
-    private static Vec3 vec(double[] a) {
-        return MaterialLibrary.vec(a);
-    }
-
-    private static Mesh shape(Project.Shape s, int material) throws FormatException {
-        double[] z = s.size();
-        int need = switch (s.type()) {
-            case "quad" -> 2;
-            case "box" -> 3;
-            default -> 1;
-        };
-        if (z.length != need) throw new FormatException("project.json", "shape '" + s.name() + "'",
-                "a " + s.type() + " needs " + need + " number" + (need > 1 ? "s" : "") + " as its size");
-        return switch (s.type()) {
-            case "quad" -> Shapes.quad(s.name(), z[0], z[1], material);
-            case "box" -> Shapes.box(s.name(), -z[0] / 2, -z[1] / 2, -z[2] / 2, z[0] / 2, z[1] / 2, z[2] / 2, material);
-            case "sphere" -> Shapes.sphere(s.name(), z[0] / 2, 64, material);
-            default -> Shapes.disc(s.name(), z[0] / 2, 128, material);
-        };
-    }
-
-    private static Affine placement(Project.Shape s) {
-        Vec3 c = vec(s.center());
-        if (s.normal() == null || s.type().equals("box") || s.type().equals("sphere")) return Affine.translation(c.x(), c.y(), c.z());
-        return Affine.pointing(c, vec(s.normal()));
     }
 
     private List<Lamp> lamps(Project project, View view) throws IOException {
@@ -398,54 +333,8 @@ public final class SceneAssembly {
         return List.copyOf(out);
     }
 
-    /** What is seen where that is not the light. */
-    private Outlook outlook(Project project, View view, Surroundings light) throws IOException {
-        View.Around a = view.around();
-        Outlook.Sight own = a.ground() != null && light instanceof Surroundings.Hdri h ? new Outlook.Grounded(h, ground(a.ground())) : null;
-        Outlook.Sight behind = a.backdrop() == null ? own : sight(project, view, a.backdrop().over(a)),
-                mirrored = a.mirrored() == null ? own : sight(project, view, a.mirrored().over(a));
-        return behind == null && mirrored == null && !a.leavesBackdropOut() ? Outlook.PLAIN
-                : new Outlook(behind, mirrored, a.leavesBackdropOut());
-    }
-
-    private Outlook.Sight sight(Project project, View view, View.Around a) throws IOException {
-        if (a.kind().equals("picture")) return backdrops.plate(view, a);
-        Surroundings s = surroundings(project, view, a);
-        return a.ground() != null && s instanceof Surroundings.Hdri h ? new Outlook.Grounded(h, ground(a.ground())) : new Outlook.Far(s);
-    }
-
-    private static Outlook.Ground ground(View.GroundSpec g) {
-        return new Outlook.Ground(g.x(), g.y(), g.z(), g.radius(), g.tripod(), g.softness(), g.stretch());
-    }
-
     /** What lies around the model in a view. */
     public synchronized Surroundings surroundings(Project project, View view) throws IOException {
-        return surroundings(project, view, view.around());
-    }
-
-    private Surroundings surroundings(Project project, View view, View.Around a) throws IOException {
-        double skyStops = a.or(a.skyStops(), 0);
-        // The sun is nearer in January than in July, and the clear sky is its light.
-        double near = Math.log(SunPosition.nearness(project.place(), a)) / Math.log(2);
-        return switch (a.kind()) {
-            case "hdri" -> skies.hdri(project, view, a);
-            case "picture" -> throw new FormatException("project.json", "view '" + view.name() + "'",
-                    "is lit by a flat picture, which gives no light; it can be the backdrop");
-            case "plain" -> new Surroundings.Plain(a.luminance() == null ? new Vec3(1000, 1000, 1000)
-                    : vec(a.luminance()).times(Math.pow(2, skyStops)));
-            case "standard sky" -> {
-                int type = a.standardSky();
-                if (type < 1 || type > GeneralSky.TYPES)
-                    throw new FormatException("project.json", "view '" + view.name() + "'",
-                            "has the standard sky " + type + "; there are 1 to " + GeneralSky.TYPES);
-                yield new Surroundings.General(type, SunPosition.direction(project.place(), a), a.or(a.haze(), 2.5),
-                        a.or(a.sunStops(), 0) + near, skyStops,
-                        a.or(a.sunSize(), Surroundings.SunSky.SUN_DEGREES), a.or(a.albedo(), 0.2), a.sunDisc() == null || a.sunDisc());
-            }
-            default -> new Surroundings.SunSky(SunPosition.direction(project.place(), a), a.or(a.haze(), 2.5), a.or(a.sunStops(), 0) + near,
-                    skyStops + near,
-                    a.or(a.sunSize(), Surroundings.SunSky.SUN_DEGREES), a.or(a.albedo(), 0.2), a.sunDisc() == null || a.sunDisc(),
-                    a.moon() != null && a.moon());
-        };
+        return around.light(project, view, view.around());
     }
 }
