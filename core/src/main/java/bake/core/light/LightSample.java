@@ -81,7 +81,7 @@ public final class LightSample {
 
     final SphericalTriangle triangle = new SphericalTriangle();
     /** Weights of the triangles among which one is chosen, and the chance of that. */
-    final float[] faces = new float[GlowTable.LOOKED];
+    final float[] faces = new float[GlowCluster.LOOKED];
     float face;
     /** Whether {@link #cut} and its weights stand for a place already; they do so from now on. */
     boolean stands(float px, float py, float pz, float[] weights, int o) {
