@@ -38,7 +38,8 @@ final class GlowTable {
 
     private void store(int o, GlowCluster c) {
         double[] lo = {1e30, 1e30, 1e30}, hi = {-1e30, -1e30, -1e30};
-        for (int k = 0; k < c.corners().length; k++) {
+        float[] q = c.corners();
+        for (int k = 0; k < q.length; k++) {
             lo[k % 3] = Math.min(lo[k % 3], q[k]);
             hi[k % 3] = Math.max(hi[k % 3], q[k]);
         }

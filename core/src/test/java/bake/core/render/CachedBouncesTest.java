@@ -323,7 +323,8 @@ class CachedBouncesTest {
             PathSampler random = new PathSampler();
             random.start(1, 1, 1, 5);
             new HemisphereGather(tracer, new BounceSettings(First.IRRADIANCE_CACHE, Later.NONE).withRays(4000))
-                    .record(floor(s, 0), random, 0.01f, most[i], new IrradianceCache(tracer.channels()), new RecordSamples(tracer.channels()));
+                    .record(floor(s, 0), random, 0.01f, most[i], new IrradianceCache(tracer.channels()),
+                    new RecordSamples(tracer.channels()));
             rays[i] = tracer.rays();
         }
         assertTrue(rays[0] > 1.5 * rays[1] && rays[1] > 1.5 * rays[2], "never more than it may, never fewer than are enough: "

@@ -21,7 +21,8 @@ public enum Showing {
     /** Where records of irradiance lie and how far they reach, the cells that bounces read, and photons. */
     RECORDS, CELLS, PHOTONS,
     /** The picture's light of one way to the camera alone. */
-    SEEN(LightPart.SEEN), DIRECT(LightPart.DIRECT), BOUNCED(LightPart.BOUNCED), REFLECTED(LightPart.REFLECTED), REFRACTED(LightPart.REFRACTED);
+    SEEN(LightPart.SEEN), DIRECT(LightPart.DIRECT), BOUNCED(LightPart.BOUNCED), REFLECTED(LightPart.REFLECTED),
+    REFRACTED(LightPart.REFRACTED);
 
     private final LightPart part;
 

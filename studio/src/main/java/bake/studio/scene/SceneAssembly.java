@@ -190,7 +190,8 @@ public final class SceneAssembly {
         List<Portal> portals = portals(project);
         if (last != null && last.portals().equals(portals)) portals = last.portals();
         return last = new Scene(parts.meshes, instances, materials, parts.textures, lamps, light, portals, Levels.of(view),
-                around.outlook(project, view, light), Efforts.of(project, parts.meshes, instances, parts.materials, parts.layers), parts.layers);
+                around.outlook(project, view, light),
+                Efforts.of(project, parts.meshes, instances, parts.materials, parts.layers), parts.layers);
     }
 
     /** Materials of clay: the same list of materials always gives the same list, so that compiling sees that nothing changed. */
