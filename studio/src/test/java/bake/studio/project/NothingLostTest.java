@@ -199,8 +199,10 @@ class NothingLostTest {
         try (ProjectSession one = ProjectSession.open(file)) {
             one.watch(Runnable::run);
             one.edit(null, p -> p.withName("unsaved"));
-            ProjectLock.takeOver(dir).close();
-            for (int i = 0; i < 200 && !one.readOnly() && one.edit(null, p -> p); i++) Thread.sleep(50);
+            try (ProjectLock theirs = ProjectLock.takeOver(dir)) {
+                for (int i = 0; i < 200 && !one.readOnly(); i++) Thread.sleep(50);
+                assertTrue(one.readOnly(), "it is noticed within ten seconds");
+            }
         }
         try (ProjectSession s = ProjectSession.open(file)) {
             assertEquals("room", s.project().name());
