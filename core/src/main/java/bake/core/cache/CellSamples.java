@@ -34,6 +34,13 @@ public final class CellSamples {
         System.arraycopy(light, o, data, at + LIGHT, stride - LIGHT);
     }
 
+    /** Luminance of the light of all groups that begins at a place. */
+    static float luminance(float[] v, int o, int channels) {
+        float l = 0;
+        for (int c = o; c < o + channels; c += 3) l += 0.2126f * v[c] + 0.7152f * v[c + 1] + 0.0722f * v[c + 2];
+        return l;
+    }
+
     public int count() {
         return count;
     }

@@ -87,11 +87,11 @@ final class CellTable {
         return settled[at / stride];
     }
 
-    /** The row whose values begin at a place is about to be added to; returns whether that is for the first time in a round. */
-    boolean touch(int at, int round) {
-        boolean first = touched[at / stride] != round;
+    /** The row whose values begin at a place is about to be added to: for the first time in a round all that is in it is scaled. */
+    void touch(int at, int round, float keep) {
+        if (touched[at / stride] == round) return;
         touched[at / stride] = round;
-        return first;
+        for (int i = at; i < at + stride; i++) values[i] *= keep;
     }
 
     void settle() {

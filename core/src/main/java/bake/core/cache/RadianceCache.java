@@ -25,13 +25,7 @@ public final class RadianceCache implements MattLight {
     private static final float SPLIT = 4;
     /** What samples of earlier rounds count for: they were made with less knowledge, and would hand their errors down. */
     private static final float KEEP = 0.5f;
-    /**
-     * Greatest share of the squares of all that a cell's samples brought in the square of their sum: above it one sample brought more than
-     * two thirds. Such a find of something small and very bright, sunlit leaves behind a window, says nothing of the cell; a coarser one
-     * knows how rare it is. One green cell was seen as a green spot in the gloss of a stone.
-     */
-    private static final float ALONE = 0.5f;
-    static final int COUNT = 0, NEAR_COUNT = 1, SQUARES = 2, LIGHT = 3;
+    static final int COUNT = 0, NEAR_COUNT = 1, LIGHT = 2;
 
     private final int channels, stride;
     private final CellTable[] tables = new CellTable[SHARDS];
@@ -73,13 +67,14 @@ public final class RadianceCache implements MattLight {
     }
 
     /** Cells of all sizes that face alike are of one shard, so that a shard is merged by looking at nothing else. */
-    private static int shard(int facing) {
+    static int shard(int facing) {
         return (facing ^ facing >> 4) & SHARDS - 1;
     }
 
-    /** Adds the samples of a round, chunk by chunk, to one shard. Chunks not made are null. */
+    /** Adds the samples of a round, chunk by chunk, to one shard, after they shared what is rare. Chunks not made are null. */
     public void merge(int shard, CellSamples[] chunks) {
         CellTable t = tables[shard];
+        RareLight.share(chunks, shard, channels);
         for (CellSamples c : chunks)
             if (c != null) for (int k = 0; k < c.count; k++) if (shard((int) c.data[k * c.stride + CellSamples.FACING]) == shard)
                 merge(t, c.data, k * c.stride);
@@ -87,37 +82,19 @@ public final class RadianceCache implements MattLight {
     }
 
     private void merge(CellTable t, float[] d, int o) {
-        float coarser = SPLIT, l = luminance(d, o + CellSamples.LIGHT), squared = l * l;
+        float coarser = SPLIT;
         for (int level = CellGrid.COARSEST; level >= CellGrid.FINEST && (level >= ALWAYS || coarser >= SPLIT); level--) {
             long key = CellGrid.key(level, (int) d[o + CellSamples.FACING], d[o + CellSamples.X], d[o + CellSamples.Y],
                     d[o + CellSamples.Z]);
             if (key < 0) continue;
             int at = t.make(key, CellGrid.hash(key));
             coarser = t.settled(at);
+            t.touch(at, (int) rounds + 1, KEEP);
             float[] v = t.values();
-            if (t.touch(at, (int) rounds + 1)) {
-                for (int i = at; i < at + stride; i++) v[i] *= KEEP;
-                v[at + SQUARES] *= KEEP;
-            }
             v[at + COUNT]++;
             if (d[o + CellSamples.FREE] < 2 * CellGrid.side(level)) v[at + NEAR_COUNT]++;
-            v[at + SQUARES] += squared;
             for (int c = 0; c < channels; c++) v[at + LIGHT + c] += d[o + CellSamples.LIGHT + c];
         }
-    }
-
-    private float luminance(float[] v, int o) {
-        float l = 0;
-        for (int c = 0; c < channels; c += 3) l += 0.2126f * v[o + c] + 0.7152f * v[o + c + 1] + 0.0722f * v[o + c + 2];
-        return l;
-    }
-
-    /** Whether a cell is fit to be read. */
-    private boolean fit(float[] v, int at, int level) {
-        float n = v[at + COUNT];
-        if (n < ENOUGH || level > CellGrid.FINEST && v[at + NEAR_COUNT] > NEAR * n) return false;
-        float l = luminance(v, at + LIGHT);
-        return v[at + SQUARES] <= ALONE * l * l;
     }
 
     /** {@inheritDoc} The place is moved about by up to half a cell, so that no cell's edges show. */
@@ -137,7 +114,7 @@ public final class RadianceCache implements MattLight {
             int at = t.find(key, CellGrid.hash(key));
             if (at < 0) continue;
             float n = values[at + COUNT];
-            if (n <= best || !fit(values, at, level)) continue;
+            if (n <= best || n < ENOUGH || level > CellGrid.FINEST && values[at + NEAR_COUNT] > NEAR * n) continue;
             best = n;
             found = at;
             if (n >= PLENTY) break;
@@ -160,7 +137,8 @@ public final class RadianceCache implements MattLight {
             long key = CellGrid.key(level, facing, x, y, z);
             int at = key < 0 ? -1 : t.find(key, CellGrid.hash(key));
             if (at < 0) continue;
-            if (fit(t.values(), at, level)) return (int) CellGrid.hash(key) | 1;
+            float n = t.values()[at + COUNT];
+            if (n >= ENOUGH && (level == CellGrid.FINEST || t.values()[at + NEAR_COUNT] <= NEAR * n)) return (int) CellGrid.hash(key) | 1;
         }
         return 0;
     }

@@ -20,8 +20,11 @@ public final class CacheRounds {
     /** Paths of a first prepass, in paths per pixel, and within what limits. */
     private static final double SHARE = 0.5;
     private static final int LEAST = 20_000, SOME = 150_000, MOST = 3_000_000, CHUNK = 1024;
-    /** Shares of the prepass of its rounds; and of those that come later, before passes 1, 2, 4 and so on. */
-    private static final double[] PREPASS = {0.125, 0.125, 0.25, 0.5};
+    /**
+     * Shares of the prepass of its rounds; and of those that come later, before passes 1, 2, 4 and so on. In the first one paths end in
+     * nothing that is known: they are long, and in the end what they find counts for an eighth.
+     */
+    private static final double[] PREPASS = {0.05, 0.15, 0.3, 0.5};
     private static final double AFTER = 0.25;
     private static final int AFTERS = 5;
     private static final long SEED = 0x71c9_3a2b_90d4_55e1L;

@@ -67,31 +67,6 @@ class CacheTest {
         assertTrue(CellGrid.side(CellGrid.FINEST) * 1.5 < 0.1, "cell and jitter together stay within a wall");
     }
 
-    /** A cell whose light is one sample's is not read, and not where samples are alike however bright. */
-    @Test
-    void oneBrightSampleSaysNothing() {
-        float[] out = new float[CHANNELS], light = new float[CHANNELS];
-        for (boolean bright : new boolean[] {false, true}) {
-            CellSamples s = new CellSamples(CHANNELS);
-            // A fine cell of sixteen samples, in a floor that has many.
-            for (int i = 0; i < 4000; i++) {
-                boolean here = i < 16;
-                java.util.Arrays.fill(light, here && i == 7 && bright ? 900 : 1);
-                float x = here ? 1.001f : 0.2f + 1.6f * (i % 63) / 63, y = here ? 1.001f : 0.2f + 1.6f * (i / 63) / 63;
-                s.add(x, y, 0, 0, 0, 1, 9, light, 0);
-            }
-            RadianceCache c = filled(s);
-            assertTrue(c.read(1.001f, 1.001f, 0, 0, 0, 1, 2, 0.5f, 0.5f, out));
-            assertTrue(out[0] < 12, "its finest cell would say 57: " + out[0]);
-            if (!bright) assertEquals(1, out[0], 1e-5);
-        }
-        CellSamples sun = new CellSamples(CHANNELS);
-        java.util.Arrays.fill(light, 900);
-        for (int i = 0; i < 16; i++) sun.add(1.001f, 1.001f, 0, 0, 0, 1, 9, light, 0);
-        assertTrue(filled(sun).read(1.001f, 1.001f, 0, 0, 0, 1, 0.3f, 0.5f, 0.5f, out));
-        assertEquals(900, out[0], 1e-3, "sunlit all over");
-    }
-
     /** Chunks of any number of threads come to the same: only their order counts. */
     @Test
     void sameCellsForAnyOrderOfWork() {

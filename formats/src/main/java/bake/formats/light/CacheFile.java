@@ -30,7 +30,7 @@ import java.util.zip.CRC32;
  * numbers, and a CRC-32 of all before; docs/cache-format.md says it byte by byte.
  */
 public final class CacheFile {
-    private static final byte[] MAGIC = "bakelux2".getBytes(StandardCharsets.US_ASCII);
+    private static final byte[] MAGIC = "bakelux1".getBytes(StandardCharsets.US_ASCII);
     private static final int MOST_HEAD = 1 << 20, PIECE = 1 << 18, MOST_GROUPS = 256;
     private static final String CELLS = "radiance", RECORDS = "irradiance", PHOTONS = "photons", CAUSTICS = "caustics";
     private static final List<String> KINDS = List.of(CELLS, RECORDS, PHOTONS, CAUSTICS);
