@@ -37,6 +37,8 @@ public final class HemisphereGather {
     /** Directions that count in the sum over distances. */
     private int seen;
     private final Frame frame = new Frame();
+    /** Null where light is not limited anywhere. */
+    private final StrayRays stray;
 
     /**
      * @param how with how many rays, and whether half as many look for light straight from the surroundings
@@ -51,6 +53,7 @@ public final class HemisphereGather {
         sample = new float[tracer.channels()];
         // Fewer rays may make a few strata more than there are rays.
         luminance = new float[rays + rings];
+        stray = tracer.clamp() < Float.POSITIVE_INFINITY && rays >= StrayRays.FEWEST ? new StrayRays(tracer.channels()) : null;
         distance = new float[luminance.length];
     }
 
@@ -105,6 +108,7 @@ public final class HemisphereGather {
             PathSampler random) {
         double inverse = 0;
         seen = 0;
+        if (stray != null) stray.begin();
         for (int k = 0; k < sectors; k++)
             for (int j = 0; j < rings; j++) {
                 random.next2();
@@ -127,10 +131,12 @@ public final class HemisphereGather {
                     light[c + 1] += sample[c + 1];
                     light[c + 2] += sample[c + 2];
                 }
+                if (stray != null) stray.take(i, luminance[i], sample);
                 // What is behind a window changes with the way to its frame.
                 inverse += 1 / Math.min(distance[i], tracer.paned());
                 seen++;
             }
+        if (stray != null) stray.limit(light, luminance);
         return (float) inverse;
     }
 
