@@ -21,7 +21,7 @@ final class RareLight {
 
     private RareLight() {}
 
-    /** Shares light among the samples of a round that are of one shard; chunks that were not made are null. */
+    /** Shares light, in place, among the samples of a round that are of one shard; chunks that were not made are null. */
     static void share(CellSamples[] chunks, int shard, int channels) {
         for (int level : LEVELS) share(chunks, shard, channels, level);
     }
