@@ -125,9 +125,17 @@ public final class IrradianceCache {
                 && row[OPEN] <= 1)) throw new IllegalArgumentException("a record that cannot be");
     }
 
-    /** Adds the records of a round, chunk by chunk; chunks not made are null. */
+    /** Adds the records of a round, chunk by chunk, after they shared what is rare; chunks not made are null. */
     public void merge(RecordSamples[] chunks) {
         int before = count;
+        RareIrradiance.share(chunks, channels);
+        append(chunks);
+        clampToNeighbours(before);
+        index();
+    }
+
+    /** Adds records as they are. */
+    void append(RecordSamples... chunks) {
         for (RecordSamples c : chunks) {
             if (c == null) continue;
             int room = heads.length / HEAD;
@@ -138,8 +146,6 @@ public final class IrradianceCache {
             }
             for (int i = 0; i < c.count; i++) put(c.data, i * stride, count++);
         }
-        index();
-        clampToNeighbours(before);
         index();
     }
 

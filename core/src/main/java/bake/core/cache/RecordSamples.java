@@ -6,12 +6,17 @@ import java.util.Arrays;
 public final class RecordSamples {
     final int stride;
     float[] data;
+    /** For each record how far what is rare in it may be shared, metres, 0 for not at all; and what that is, by channel. */
+    float[] rare;
     int count;
+    private final int channels;
 
     /** @param channels three colours for each source group */
     public RecordSamples(int channels) {
+        this.channels = channels;
         stride = IrradianceCache.LIGHT + channels;
         data = new float[16 * stride];
+        rare = new float[16 * (1 + channels)];
     }
 
     /**
@@ -27,6 +32,18 @@ public final class RecordSamples {
         data[o + IrradianceCache.KIND] = IrradianceCache.WHOLE;
         System.arraycopy(gradients, 0, data, o + IrradianceCache.ROTATION, 6);
         System.arraycopy(light, 0, data, o + IrradianceCache.LIGHT, stride - IrradianceCache.LIGHT);
+    }
+
+    /**
+     * Says of the last record what part of its light is rare, as in {@link RareIrradiance}.
+     *
+     * @param wide how far records share it, metres
+     * @param light irradiance over pi by source group, cd/m2, no more than the record's
+     */
+    public void rare(float wide, float[] light) {
+        int o = (count - 1) * (1 + channels);
+        rare[o] = wide;
+        System.arraycopy(light, 0, rare, o + 1, channels);
     }
 
     /** Adds a mark that around a place nothing is to be interpolated. */
@@ -55,7 +72,10 @@ public final class RecordSamples {
     }
 
     private int row() {
-        if ((count + 1) * stride > data.length) data = Arrays.copyOf(data, 2 * data.length);
+        if ((count + 1) * stride > data.length) {
+            data = Arrays.copyOf(data, 2 * data.length);
+            rare = Arrays.copyOf(rare, 2 * rare.length);
+        }
         return count++ * stride;
     }
 

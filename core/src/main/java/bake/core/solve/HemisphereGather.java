@@ -37,8 +37,14 @@ public final class HemisphereGather {
     /** Directions that count in the sum over distances. */
     private int seen;
     private final Frame frame = new Frame();
-    /** Null where light is not limited anywhere. */
-    private final StrayRays stray;
+    private final RareRays rare;
+    /** How far away along the surface slanting rays have met something, metres. */
+    private final float[] slanting;
+    private int slants;
+    /** Squared sine from which on a ray is slanting, and the share of them that may end nearer than rare light is shared. */
+    private static final float SLANTING = 0.36f, BESIDE = 0.1f;
+    /** Radii of a record that it shares rare light over, where nothing stands that near. */
+    private static final float SHARED = 4;
 
     /**
      * @param how with how many rays, and whether half as many look for light straight from the surroundings
@@ -53,8 +59,9 @@ public final class HemisphereGather {
         sample = new float[tracer.channels()];
         // Fewer rays may make a few strata more than there are rays.
         luminance = new float[rays + rings];
-        stray = tracer.clamp() < Float.POSITIVE_INFINITY && rays >= StrayRays.FEWEST ? new StrayRays(tracer.channels()) : null;
+        rare = new RareRays(luminance.length, tracer.channels());
         distance = new float[luminance.length];
+        slanting = new float[luminance.length];
     }
 
     /** Strata are about as high as wide. */
@@ -79,23 +86,26 @@ public final class HemisphereGather {
         java.util.Arrays.fill(light, 0);
         java.util.Arrays.fill(sky, 0);
         int rays = how.gatherRays();
-        float wide = how.nearField() > 0 ? 1 : near > 0 ? 0 : Math.min(1, open / most);
-        strata(Math.min(rays, Math.max(ENOUGH, Math.round(wide * rays))));
+        float share = how.nearField() > 0 ? 1 : near > 0 ? 0 : Math.min(1, open / most);
+        strata(Math.min(rays, Math.max(ENOUGH, Math.round(share * rays))));
         // Beside a near field each point of the picture looks for them itself.
         int looks = how.cachedSurroundings() && near == 0 ? rings * sectors / 2 : 0;
         if (looks > 0) tracer.direct().surroundings(p, looks, rings * sectors, random, sky);
         float inverse = gather(x, y, z, gx, gy, gz, near, looks, random), n = rings * sectors;
         for (int c = 0; c < light.length; c++) light[c] = light[c] / n + sky[c];
-        float radius = inverse > 0 ? Math.min(REACH * seen / inverse, most) : most;
+        float wide = inverse > 0 ? REACH * seen / inverse : Float.POSITIVE_INFINITY, radius = Math.min(wide, most);
         if (near > 0) {
             out.far(px, py, pz, frame.nx, frame.ny, frame.nz, Math.max(least, seen == 0 ? REACH * near : radius), near, seen / n, light);
             return;
         }
+        float[] few = rare.end(luminance);
         gradients(radius);
-        // Gradients are those of bounced light; what is straight has none.
-        float bounced = luminance(light), share = bounced > 0 ? 1 - luminance(sky) / bounced : 0;
-        for (int i = 0; i < 6; i++) gradients[i] *= share;
+        // Gradients are those of bounced light; what is straight or rare has none.
+        float all = luminance(light), usual = all > 0 ? 1 - (luminance(sky) + luminance(few) / n) / all : 0;
+        for (int i = 0; i < 6; i++) gradients[i] *= usual;
         out.add(px, py, pz, frame.nx, frame.ny, frame.nz, Math.max(least, radius), gradients, light);
+        for (int c = 0; c < few.length; c++) few[c] /= n;
+        out.rare(Math.min(Math.min(beside(), wide), SHARED * radius), few);
     }
 
     /**
@@ -108,7 +118,8 @@ public final class HemisphereGather {
             PathSampler random) {
         double inverse = 0;
         seen = 0;
-        if (stray != null) stray.begin();
+        rare.begin(rings * sectors);
+        slants = 0;
         for (int k = 0; k < sectors; k++)
             for (int j = 0; j < rings; j++) {
                 random.next2();
@@ -131,13 +142,19 @@ public final class HemisphereGather {
                     light[c + 1] += sample[c + 1];
                     light[c + 2] += sample[c + 2];
                 }
-                if (stray != null) stray.take(i, luminance[i], sample);
+                rare.take(i, luminance[i], sample);
+                if (sin2 > SLANTING) slanting[slants++] = sin * distance[i];
                 // What is behind a window changes with the way to its frame.
                 inverse += 1 / Math.min(distance[i], tracer.paned());
                 seen++;
             }
-        if (stray != null) stray.limit(light, luminance);
         return (float) inverse;
+    }
+
+    /** How far away things stand beside the place, so that another light may be seen behind them, metres. */
+    private float beside() {
+        java.util.Arrays.sort(slanting, 0, slants);
+        return slants == 0 ? 0 : slanting[(int) (BESIDE * slants)];
     }
 
     /** How far a record may reach about, by the harmonic mean of the distances around a place, metres. */
