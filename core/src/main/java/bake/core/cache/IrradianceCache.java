@@ -125,10 +125,9 @@ public final class IrradianceCache {
                 && row[OPEN] <= 1)) throw new IllegalArgumentException("a record that cannot be");
     }
 
-    /** Adds the records of a round, chunk by chunk, after they shared what is rare; chunks not made are null. */
+    /** Adds the records of a round, chunk by chunk; chunks not made are null. */
     public void merge(RecordSamples[] chunks) {
         int before = count;
-        RareIrradiance.share(chunks, channels);
         append(chunks);
         clampToNeighbours(before);
         index();
@@ -342,6 +341,24 @@ public final class IrradianceCache {
             }
         }
         return new Sources(n, n == 0 ? 0 : nearest, widest, sum, narrow);
+    }
+
+    /** Gets records that count at a place, with their weights, in the order in which they were added to each size. */
+    interface Found {
+        void record(int number, float weight);
+    }
+
+    /** Goes through the records that count at a place, of whatever kind. */
+    void each(float x, float y, float z, float nx, float ny, float nz, Found found) {
+        for (int level = 0; level < CellGrid.LEVELS; level++) {
+            int s = slot(level, x, y, z);
+            if (s < 0) continue;
+            for (int k = starts[level][s]; k < starts[level][s + 1]; k++) {
+                int record = lists[level][k];
+                float w = weight(record * HEAD, x, y, z, nx, ny, nz);
+                if (w > 0) found.record(record, w);
+            }
+        }
     }
 
     /**

@@ -249,11 +249,6 @@ public final class PhotonMap implements MattLight {
         float open(float x, float y, float z, float nx, float ny, float nz, float radius, float[] open);
     }
 
-    /** Whether nothing stands between two places. */
-    public interface Sight {
-        boolean clear(float x, float y, float z, float nx, float ny, float nz, float tx, float ty, float tz);
-    }
-
     /**
      * What a photon counts in its own estimate. Those who read it stand some way off, where no other one is nearer: the one that is missing
      * there is this one, as far off as the nearest of a quarter of as many photons is on average.

@@ -1,21 +1,21 @@
 package bake.core.cache;
 
-import java.util.Arrays;
-import java.util.stream.IntStream;
-
 /**
- * Shares among the records of a round what is rare in them: light of small and bright things far off, which one record met by chance and its
- * neighbours did not. Kept where it was found it would be seen as a spot as wide as the record. As each record stands for what the others
- * of its surface would have found as well, their mean is the better estimate for all: light is filtered wider where it is rarer, and none
- * is lost or gained (path space filtering: Keller, Dahm and Binder 2014; for what few samples carry, Zirr, Hanika and Dachsbacher 2018,
- * "Re-Weighting Firefly Samples for Improved Finite-Sample Monte Carlo Estimates", tell such light apart by how few bring it).
+ * Shares among the records of a round what is rare in them: light of small and bright things far off, which one record met by chance and
+ * its neighbours did not. Kept where it was found it would be seen as a spot as wide as the record. As the others of a surface would have
+ * found it as well, their mean is the better estimate for all: light is filtered wider where it is rarer, and none is lost or gained (path
+ * space filtering: Keller, Dahm and Binder 2014; that few samples bring it tells it apart: Zirr, Hanika and Dachsbacher 2018, "Re-Weighting
+ * Firefly Samples for Improved Finite-Sample Monte Carlo Estimates"). Records share with those that they see, so that none passes a wall.
  */
-final class RareIrradiance {
-    private RareIrradiance() {}
+public final class RareIrradiance {
+    private final int channels;
+    private final IrradianceCache around;
+    private final RecordSamples wide;
 
-    /** Shares light, in place; chunks that were not made are null. */
-    static void share(RecordSamples[] chunks, int channels) {
-        RecordSamples wide = new RecordSamples(channels);
+    /** Looks at the records of a round; chunks that were not made are null. */
+    public RareIrradiance(RecordSamples[] chunks, int channels) {
+        this.channels = channels;
+        wide = new RecordSamples(channels);
         float[] none = new float[6], rare = new float[channels];
         for (RecordSamples c : chunks) {
             if (c == null) continue;
@@ -28,26 +28,57 @@ final class RareIrradiance {
                         d[o + IrradianceCache.NORMAL + 2], c.rare[r], none, rare);
             }
         }
-        if (wide.count == 0) return;
-        IrradianceCache around = new IrradianceCache(channels);
+        around = new IrradianceCache(channels);
         around.append(wide);
-        IntStream.range(0, chunks.length).parallel().filter(i -> chunks[i] != null).forEach(i -> share(chunks[i], around, channels));
     }
 
-    private static void share(RecordSamples s, IrradianceCache around, int channels) {
-        float[] mean = new float[channels];
+    /** Gives the records of one chunk the mean of what is rare around them in place of their own. Chunks may be done at the same time. */
+    public void share(RecordSamples s, Sight sight) {
+        if (s == null) return;
+        Mean mean = new Mean(sight);
         for (int i = 0; i < s.count; i++) {
-            float[] d = s.data;
             int o = i * s.stride, light = o + IrradianceCache.LIGHT, r = i * (1 + channels);
             if (!(s.rare[r] > 0)) continue;
-            around.read(d[o], d[o + 1], d[o + 2], d[o + IrradianceCache.NORMAL], d[o + IrradianceCache.NORMAL + 1],
-                    d[o + IrradianceCache.NORMAL + 2], mean);
-            float before = CellSamples.luminance(d, light, channels);
-            for (int c = 0; c < channels; c++) d[light + c] = Math.max(0, d[light + c] - s.rare[r + 1 + c]) + mean[c];
-            float after = CellSamples.luminance(d, light, channels);
-            // Gradients are relative to all light, and those of rare light are not known.
-            for (int g = 0; after > 0 && g < 6; g++) d[o + IrradianceCache.ROTATION + g] *= Math.min(2, before / after);
-            Arrays.fill(s.rare, r, r + 1 + channels, 0);
+            mean.around(s.data, o);
+            float before = CellSamples.luminance(s.data, light, channels);
+            for (int c = 0; c < channels; c++) s.data[light + c] = Math.max(0, s.data[light + c] - s.rare[r + 1 + c]) + mean.light[c];
+            float after = CellSamples.luminance(s.data, light, channels);
+            // Gradients are relative to all light; those of what is rare are not known.
+            for (int g = 0; after > 0 && g < 6; g++) s.data[o + IrradianceCache.ROTATION + g] *= Math.min(2, before / after);
+            s.rare[r] = 0;
+        }
+    }
+
+    /** Sums what is rare in the records that reach a place. */
+    private final class Mean implements IrradianceCache.Found {
+        final float[] light = new float[channels];
+        private final Sight sight;
+        private float[] of;
+        private int at;
+        private float sum;
+
+        Mean(Sight sight) {
+            this.sight = sight;
+        }
+
+        void around(float[] data, int o) {
+            of = data;
+            at = o;
+            sum = 0;
+            java.util.Arrays.fill(light, 0);
+            around.each(data[o], data[o + 1], data[o + 2], data[o + IrradianceCache.NORMAL], data[o + IrradianceCache.NORMAL + 1],
+                    data[o + IrradianceCache.NORMAL + 2], this);
+            for (int c = 0; c < channels; c++) light[c] /= sum;
+        }
+
+        @Override
+        public void record(int number, float weight) {
+            int o = number * wide.stride;
+            float[] d = wide.data;
+            if (!sight.clear(of[at], of[at + 1], of[at + 2], of[at + IrradianceCache.NORMAL], of[at + IrradianceCache.NORMAL + 1],
+                    of[at + IrradianceCache.NORMAL + 2], d[o], d[o + 1], d[o + 2])) return;
+            sum += weight;
+            for (int c = 0; c < channels; c++) light[c] += weight * d[o + IrradianceCache.LIGHT + c];
         }
     }
 }

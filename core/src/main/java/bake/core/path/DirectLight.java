@@ -249,6 +249,7 @@ public final class DirectLight {
         if (d < 1e-4f) return true;
         float k = 1 / d, h = 0.03f * d + 1e-4f;
         shadow.set(x + h * nx, y + h * ny, z + h * nz, k * dx, k * dy, k * dz, d);
+        shadow.skipLamp = -1;
         return scene.tracer().open(shadow);
     }
 

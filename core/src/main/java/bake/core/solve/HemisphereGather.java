@@ -38,13 +38,8 @@ public final class HemisphereGather {
     private int seen;
     private final Frame frame = new Frame();
     private final RareRays rare;
-    /** How far away along the surface slanting rays have met something, metres. */
-    private final float[] slanting;
-    private int slants;
-    /** Squared sine from which on a ray is slanting, and the share of them that may end nearer than rare light is shared. */
-    private static final float SLANTING = 0.36f, BESIDE = 0.1f;
-    /** Radii of a record that it shares rare light over, where nothing stands that near. */
-    private static final float SHARED = 4;
+    /** How far rare light is shared: in radii of the record, and in those that it would have with no other limit. */
+    private static final float SHARED = 4, SHARED_WIDE = 2;
 
     /**
      * @param how with how many rays, and whether half as many look for light straight from the surroundings
@@ -61,7 +56,6 @@ public final class HemisphereGather {
         luminance = new float[rays + rings];
         rare = new RareRays(luminance.length, tracer.channels());
         distance = new float[luminance.length];
-        slanting = new float[luminance.length];
     }
 
     /** Strata are about as high as wide. */
@@ -105,7 +99,7 @@ public final class HemisphereGather {
         for (int i = 0; i < 6; i++) gradients[i] *= usual;
         out.add(px, py, pz, frame.nx, frame.ny, frame.nz, Math.max(least, radius), gradients, light);
         for (int c = 0; c < few.length; c++) few[c] /= n;
-        out.rare(Math.min(Math.min(beside(), wide), SHARED * radius), few);
+        out.rare(Math.min(SHARED * radius, SHARED_WIDE * wide), few);
     }
 
     /**
@@ -119,7 +113,6 @@ public final class HemisphereGather {
         double inverse = 0;
         seen = 0;
         rare.begin(rings * sectors);
-        slants = 0;
         for (int k = 0; k < sectors; k++)
             for (int j = 0; j < rings; j++) {
                 random.next2();
@@ -143,18 +136,11 @@ public final class HemisphereGather {
                     light[c + 2] += sample[c + 2];
                 }
                 rare.take(i, luminance[i], sample);
-                if (sin2 > SLANTING) slanting[slants++] = sin * distance[i];
                 // What is behind a window changes with the way to its frame.
                 inverse += 1 / Math.min(distance[i], tracer.paned());
                 seen++;
             }
         return (float) inverse;
-    }
-
-    /** How far away things stand beside the place, so that another light may be seen behind them, metres. */
-    private float beside() {
-        java.util.Arrays.sort(slanting, 0, slants);
-        return slants == 0 ? 0 : slanting[(int) (BESIDE * slants)];
     }
 
     /** How far a record may reach about, by the harmonic mean of the distances around a place, metres. */

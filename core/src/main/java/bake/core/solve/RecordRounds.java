@@ -1,6 +1,7 @@
 package bake.core.solve;
 
 import bake.core.cache.IrradianceCache;
+import bake.core.cache.RareIrradiance;
 import bake.core.cache.RecordSamples;
 import bake.core.compiled.Lens;
 import bake.core.math.PathSampler;
@@ -93,6 +94,8 @@ public final class RecordRounds {
                     else place(worker, x, y, out);
         });
         for (boolean s : stopped) if (s) return false;
+        RareIrradiance rare = new RareIrradiance(chunks, cache.channels());
+        workers.run(chunks.length, (worker, chunk) -> rare.share(chunks[chunk], tracers[worker].direct()::clear));
         cache.merge(chunks);
         return true;
     }

@@ -23,6 +23,13 @@ class RareIrradianceTest {
         return s;
     }
 
+    private static void share(Sight sight, RecordSamples... chunks) {
+        RareIrradiance r = new RareIrradiance(chunks, CHANNELS);
+        for (RecordSamples c : chunks) r.share(c, sight);
+    }
+
+    private static final Sight OPEN = (x, y, z, nx, ny, nz, tx, ty, tz) -> true;
+
     private static float green(RecordSamples s, int record) {
         return s.data[record * s.stride + IrradianceCache.LIGHT + 4];
     }
@@ -38,7 +45,7 @@ class RareIrradianceTest {
     @Test
     void findsAreSharedAndNoLightIsLost() {
         RecordSamples s = surface(0, 1, 0.4f, 10);
-        RareIrradiance.share(new RecordSamples[] {null, s}, CHANNELS);
+        share(OPEN, null, s);
         assertTrue(green(s, MIDDLE) < USUAL + 1, "it does not stand out: " + green(s, MIDDLE));
         assertEquals(10, sum(s), 0.05);
         assertEquals(USUAL, green(s, 0), 1e-6, "no further than that");
@@ -49,7 +56,7 @@ class RareIrradianceTest {
     void gradientsStayThoseOfTheUsualLight() {
         RecordSamples s = surface(0, 1, 0.4f, 10);
         float before = CellSamples.luminance(s.data, (MIDDLE - 1) * s.stride + IrradianceCache.LIGHT, CHANNELS);
-        RareIrradiance.share(new RecordSamples[] {s}, CHANNELS);
+        share(OPEN, s);
         int o = (MIDDLE - 1) * s.stride;
         float after = CellSamples.luminance(s.data, o + IrradianceCache.LIGHT, CHANNELS);
         assertTrue(after > 1.01f * before);
@@ -59,7 +66,7 @@ class RareIrradianceTest {
     @Test
     void otherSurfacesGetNothing() {
         RecordSamples floor = surface(0, 1, 0.4f, 10), below = surface(-0.1f, -1, 0.4f, 0), table = surface(0.7f, 1, 0.4f, 0);
-        RareIrradiance.share(new RecordSamples[] {floor, below, table}, CHANNELS);
+        share(OPEN, floor, below, table);
         assertEquals(10, sum(floor), 0.05);
         for (RecordSamples s : List.of(below, table)) assertEquals(0, sum(s), 1e-4);
     }
@@ -67,20 +74,35 @@ class RareIrradianceTest {
     @Test
     void whatStandsAloneKeepsItsOwn() {
         RecordSamples s = surface(0, 1, 0.05f, 10);
-        RareIrradiance.share(new RecordSamples[] {s}, CHANNELS);
+        share(OPEN, s);
         assertEquals(USUAL + 10, green(s, MIDDLE), 1e-5);
         RecordSamples none = surface(0, 1, 0, 10);
-        RareIrradiance.share(new RecordSamples[] {none}, CHANNELS);
+        share(OPEN, none);
         assertEquals(USUAL + 10, green(none, MIDDLE), 1e-5);
     }
 
-    /** Cached records are those that were shared, once. */
+    /** A wall across the middle keeps what is found before it there. */
     @Test
-    void cachesShareWhatTheyTakeIn() {
-        IrradianceCache c = new IrradianceCache(CHANNELS);
-        c.merge(new RecordSamples[] {surface(0, 1, 0.4f, 10)});
-        float[] out = new float[CHANNELS];
-        assertEquals(IrradianceCache.Known.ENOUGH, c.read(1, 1, 0, 0, 0, 1, out));
-        assertTrue(out[4] < USUAL + 1 && out[4] > USUAL + 0.1, "light " + out[4]);
+    void nothingPassesAWall() {
+        RecordSamples s = surface(0, 1, 0.4f, 10);
+        float wall = (ACROSS / 2 + 0.5f) * STEP;
+        share((x, y, z, nx, ny, nz, tx, ty, tz) -> x < wall == tx < wall, s);
+        // Those that stand by the wall have fewer to share with.
+        assertEquals(10, sum(s), 3);
+        for (int i = 0; i < s.count; i++) if (s.data[i * s.stride] > wall) assertEquals(USUAL, green(s, i), 1e-6);
+        assertTrue(green(s, MIDDLE) < USUAL + 2, "before it it is shared: " + green(s, MIDDLE));
+    }
+
+    /** What all have found alike is not rare for any, by a wall or not. */
+    @Test
+    void whatAllHaveStays() {
+        RecordSamples s = new RecordSamples(CHANNELS);
+        float[] light = {USUAL, USUAL, USUAL, USUAL, USUAL + 1, USUAL};
+        for (int i = 0; i < 400; i++) {
+            s.add(i % 20 * STEP, i / 20 * STEP * (1 + i / 100), 0, 0, 0, 1, 0.12f, new float[6], light);
+            s.rare(0.2f + 0.001f * i, new float[] {0, 0, 0, 0, 1, 0});
+        }
+        share((x, y, z, nx, ny, nz, tx, ty, tz) -> x < 1 == tx < 1, s);
+        for (int i = 0; i < s.count; i++) assertEquals(USUAL + 1, green(s, i), 1e-4);
     }
 }
