@@ -63,6 +63,8 @@ public final class Estimator {
     private static final int RECENT = 24;
     /** Shorter pictures say nothing about longer ones, seconds. */
     private static final double TELLING = 2;
+    /** A small picture whose rays took so many times as long as those of most others was made while the machine did something else. */
+    private static final double HICCUP = 2;
 
     private final WorkLog log;
     /** Small pictures made so far. */
@@ -77,9 +79,10 @@ public final class Estimator {
      *
      * @param pass seconds of a pass for a pixel, {@code cold} what the first ones take beyond that, for a pixel
      * @param noise percent after {@code passes} of a picture of so many pixels, {@code falling} with this power of them
+     * @param rate rays of a small picture in a second, 0 of others
      */
     private record Costs(double pass, double cold, double passes, double noise, long noisePixels, double falling, double caches,
-            long cachePixels, int rays, boolean probed, int pictures) {
+            long cachePixels, int rays, boolean probed, int pictures, double rate) {
         /** Seconds of a pass of another size. Where caches cost next to nothing there is little in them to share. */
         double pass(double pixels) {
             return pass * pixels * (caches > 4 * pass * cachePixels ? Math.pow(cachePixels / pixels, SHARED) : 1);
@@ -131,6 +134,17 @@ public final class Estimator {
         return c == null ? null : predicted(c, all, p, size, Work.solvers(p));
     }
 
+    /** Forgets small pictures that were made while the machine did something else; asked for again they are made anew. */
+    public boolean forgetHiccups() {
+        double least = slowest(probes.values().stream().mapToDouble(Costs::rate).toArray());
+        return probes.values().removeIf(c -> c.rate < least);
+    }
+
+    /** The least rate that is believed of some, which must be three to tell. */
+    static double slowest(double... rates) {
+        return rates.length < 3 ? 0 : median(rates) / HICCUP;
+    }
+
     /** Where the scene comes from. */
     public interface Compiled {
         RenderScene scene() throws IOException;
@@ -150,7 +164,7 @@ public final class Estimator {
         return new Costs(pass, cold, longest.passes(), longest.noise(), longest.pixels(),
                 longest.falling() > 0 ? longest.falling() : falling,
                 cached.caches(),
-                cached.pixels(), cached.rays(), false, like.size());
+                cached.pixels(), cached.rays(), false, like.size(), 0);
     }
 
     /** A small picture that is really made. */
@@ -169,7 +183,8 @@ public final class Estimator {
         double noise = Double.isFinite(j.progress().noise()) ? j.progress().noise() : j.rawNoise() / Preset.RAW;
         return new Costs(pass / ((double) w * h), Math.max(0, j.phases().passes() - n * pass) / ((double) w * h), n, noise,
                 (long) w * h, j.falling(),
-                j.phases().caches(), (long) w * h, EngineSettings.bounced(p).gatherRays(), true, 0);
+                j.phases().caches(), (long) w * h, EngineSettings.bounced(p).gatherRays(), true, 0,
+                j.progress().rays() / (j.phases().caches() + j.phases().passes()));
     }
 
     private static Estimate predicted(Costs c, List<Work> all, Preset p, int[] size, String solvers) {

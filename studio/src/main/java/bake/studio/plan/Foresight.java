@@ -50,6 +50,12 @@ public final class Foresight {
      * @param stop gives up; what is known until then is returned
      */
     public List<Known> all(Project p, BiConsumer<String, Double> told, BooleanSupplier stop) throws IOException {
+        List<Known> out = once(p, told, stop);
+        // What held one of them up for half a minute is no measure of a night.
+        return !stop.getAsBoolean() && estimator.forgetHiccups() ? once(p, told, stop) : out;
+    }
+
+    private List<Known> once(Project p, BiConsumer<String, Double> told, BooleanSupplier stop) throws IOException {
         List<Known> out = new ArrayList<>();
         List<Deliveries.Picture> all = Deliveries.pictures(p, folder, Deliveries.current(p), LocalDate.now()).stream().filter(
                 x -> !x.off()).toList();

@@ -72,6 +72,15 @@ class EstimatorTest {
         assertEquals(16 * same.rendering() * Math.pow(16, -0.1), large.rendering(), 1e-6, "which share records");
     }
 
+    /** Of small pictures one that was held up is told by its rays; two cannot tell which of them it was. */
+    @Test
+    void hiccups() throws IOException {
+        assertEquals(0.5, Estimator.slowest(0.9, 0.4, 1, 1.2, 1.1));
+        assertEquals(0, Estimator.slowest(0.2, 1));
+        assertEquals(0, Estimator.slowest());
+        assertTrue(!new Estimator(new WorkLog(dir.resolve("none.jsonl"))).forgetHiccups(), "nothing was made");
+    }
+
     /** A picture that aims at what is left after denoising is judged at steps, and ends at the next one. */
     @Test
     void endsWhereItIsJudged() {
