@@ -322,25 +322,24 @@ public final class IrradianceCache {
 
     /** Says what a place is interpolated from. */
     public Sources sources(float x, float y, float z, float nx, float ny, float nz) {
-        int n = 0;
-        float nearest = Float.POSITIVE_INFINITY, widest = 0, sum = 0;
-        boolean narrow = false;
-        for (int level = 0; level < CellGrid.LEVELS; level++) {
-            int s = slot(level, x, y, z);
-            if (s < 0) continue;
-            for (int k = starts[level][s]; k < starts[level][s + 1]; k++) {
-                int i = lists[level][k], o = i * HEAD;
-                float w = weight(o, x, y, z, nx, ny, nz);
-                if (!(w > 0)) continue;
+        var of = new Found() {
+            private int n;
+            private float nearest = Float.POSITIVE_INFINITY, widest, sum;
+            private boolean narrow;
+
+            @Override
+            public void record(int number, float weight) {
+                int o = number * HEAD;
                 narrow |= heads[o + KIND] == MARK;
-                if (heads[o + KIND] != WHOLE) continue;
+                if (heads[o + KIND] != WHOLE) return;
                 n++;
-                sum += w;
+                sum += weight;
                 nearest = Math.min(nearest, distance(o, x, y, z));
                 widest = Math.max(widest, heads[o + RADIUS]);
             }
-        }
-        return new Sources(n, n == 0 ? 0 : nearest, widest, sum, narrow);
+        };
+        each(x, y, z, nx, ny, nz, of);
+        return new Sources(of.n, of.n == 0 ? 0 : of.nearest, of.widest, of.sum, of.narrow);
     }
 
     /** Gets records that count at a place, with their weights, in the order in which they were added to each size. */
@@ -367,21 +366,15 @@ public final class IrradianceCache {
      * @param out gets its weight, 0 to 1
      */
     public int nearest(float x, float y, float z, float nx, float ny, float nz, float[] out) {
-        int best = -1;
+        int[] best = {-1};
         out[0] = 0;
-        for (int level = 0; level < CellGrid.LEVELS; level++) {
-            int s = slot(level, x, y, z);
-            if (s < 0) continue;
-            for (int k = starts[level][s]; k < starts[level][s + 1]; k++) {
-                int record = lists[level][k];
-                float w = weight(record * HEAD, x, y, z, nx, ny, nz);
-                if (w > 0 && heads[record * HEAD + KIND] == MARK) return -2;
-                if (w <= out[0]) continue;
-                out[0] = w;
-                best = record;
-            }
-        }
-        return best;
+        each(x, y, z, nx, ny, nz, (record, w) -> {
+            if (heads[record * HEAD + KIND] == MARK) best[0] = -2;
+            if (best[0] == -2 || w <= out[0]) return;
+            out[0] = w;
+            best[0] = record;
+        });
+        return best[0];
     }
 
     private float weight(int o, float x, float y, float z, float nx, float ny, float nz) {
