@@ -1,6 +1,7 @@
 package bake.core.film;
 
 import java.nio.ByteBuffer;
+import java.util.Arrays;
 import java.util.function.Consumer;
 
 /**
@@ -308,6 +309,14 @@ public final class Film {
         if (features == null || looks[at(x, y)] == (byte) 255) return;
         addFeatures(x, y, f);
         looks[at(x, y)]++;
+    }
+
+    /** Forgets all looks, of a film that has no samples. */
+    public void forgetLooks() {
+        glow = null;
+        if (features == null) return;
+        Arrays.fill(features, 0);
+        Arrays.fill(looks, (byte) 0);
     }
 
     /** Looks of a pixel so far. */

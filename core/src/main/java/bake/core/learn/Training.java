@@ -17,9 +17,9 @@ import java.util.concurrent.atomic.AtomicLongArray;
 import java.util.function.BooleanSupplier;
 
 /**
- * Teaches the sky guide of one picture, in rounds between passes: before passes 0, 1, 2, 4 and so on (without the first where that must be
- * prompt), each round with twice the paths of the one before. These paths are spread over the whole picture and are no part of it, so that
- * a region, a tile or another machine's share looks for light in the same way as the whole, to the bit.
+ * Teaches the sky guide of one picture, in rounds between passes: before passes 0, 1, 2, 4 and so on, each round with twice the paths of
+ * the one before. These paths are spread over the whole picture and are no part of it, so that a region, a tile or another machine's share
+ * looks for light in the same way as the whole, to the bit.
  */
 public final class Training {
     /** Share of the picture's own paths that training adds. */
@@ -45,7 +45,6 @@ public final class Training {
     private final float[][] paths, rays;
     private final Lens lens;
     private final long seed, pixels;
-    private final boolean prompt;
     private final int lessons;
     private GuideLearner learner;
     /** The same for lamps; null where they are few. */
@@ -72,7 +71,6 @@ public final class Training {
         this.lens = lens;
         this.pixels = pixels;
         seed = settings.seed() ^ SEED;
-        prompt = settings.prompt();
         this.light = light;
         pair = new double[2 * tracers.length];
         brought = new AtomicLongArray(tracers[0].channels() / 3);
@@ -117,7 +115,7 @@ public final class Training {
 
     /** Holds all rounds that come before a pass; returns false when it was stopped in one of them, which then is forgotten. */
     public boolean before(int pass, Workers workers, BooleanSupplier stop) {
-        while (rounds < 24 && pass >= (prompt ? 1 << rounds : (1 << rounds) >> 1)) if (!round(workers, stop)) return false;
+        while (rounds < 24 && pass >= (1 << rounds) >> 1) if (!round(workers, stop)) return false;
         return true;
     }
 

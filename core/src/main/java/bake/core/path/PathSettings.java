@@ -13,7 +13,7 @@ import bake.core.film.PixelFilter;
  * @param guided whether paths learn, pass by pass, where the surroundings are seen; takes noise away and leaves the mean
  * @param exchange whether pixels of a group use what each other's bounces met; takes noise away and leaves the mean. Not done where
  *     the limits by kind end paths, since what is left of them then depends on whose they are
- * @param prompt whether the first pass must wait for nothing, and so is made before anything is learnt: for the easel
+ * @param prompt whether passes wait for nothing: nothing is learnt, cached or looked at before them, but what was begun with is used
  * @param filter how samples are gathered into pixels
  * @param bounced how light that has bounced is computed
  * @param occlusion how corners are darkened for the look of it

@@ -69,6 +69,7 @@ public final class Renderer implements Passes {
     private final RenderScene scene;
     private final boolean uneven, parted;
     private final Adaptivity adaptivity;
+    private final FirstLooks looks;
     /** How many paths pixels get, where that is not one for all; null until it is known. */
     private EffortMap effort;
     /** Paths beyond the first of each pixel, by thread. */
@@ -89,6 +90,7 @@ public final class Renderer implements Passes {
         lens = new Lens(camera, film.width(), film.height());
         white = camera.saturation();
         gains = scene.lights().gains(scene.scene().levels());
+        looks = new FirstLooks(lens, settings.filter(), film, this.region, settings.seed(), white, !settings.filter().negative());
         Scenery scenery = scene.scenery().framed(film.width() / (double) film.height());
         int n = workers.threads();
         parted = film.inputs() > scene.lights().groups().size();
@@ -161,6 +163,7 @@ public final class Renderer implements Passes {
      * @return false when it was stopped; what was done is kept
      */
     public boolean prepare(int number, Workers workers, BooleanSupplier stop, Watch watch) {
+        if (settings.prompt()) return true;
         if (prepared < 0 && !photons(workers, stop, watch)) return false;
         for (int next = nextRound(); next <= number; next = nextRound()) {
             if (training != null && !training.before(next, workers, stop)) return false;
@@ -168,8 +171,7 @@ public final class Renderer implements Passes {
             double part = records == null ? 1 : 0.6;
             if (caches != null && !caches.before(next, workers, stop, share -> { if (at == 0) watch.prepared(part * share); }))
                 return false;
-            if (records != null && (!settings.prompt() || next > 1) && !records.before(settings.prompt() ? 1 : Integer.MAX_VALUE, workers,
-                    stop, share -> watch.prepared(1 - part + part * share))) return false;
+            if (records != null && !records.before(workers, stop, share -> watch.prepared(1 - part + part * share))) return false;
             prepared = next;
         }
         return true;
@@ -238,10 +240,7 @@ public final class Renderer implements Passes {
                     settings.edges(), settings.seed(), workers, stop);
             if (effort == null) return false;
         }
-        if (!film.knowsGlow() && number == 0 && !glowEdges(workers, stop)) return false;
-        if (number == (settings.prompt() ? EdgeLooks.LATER : EdgeLooks.PASS) && film.hasFeatures()
-                && !new EdgeLooks(lens, settings.filter(), film, region, settings.seed()).take(tracers, samplers, paths, workers, stop))
-            return false;
+        if (number == 0 && !settings.prompt() && !looks.take(tracers, samplers, paths, this::seen, gains, workers, stop)) return false;
         if (adaptivity.on() && adaptivity.due(number) && !adaptivity.share(film, region, effort, number, stop)) return false;
         workers.run(across * down, (worker, tile) -> {
             if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;
@@ -249,12 +248,6 @@ public final class Renderer implements Passes {
         });
         for (boolean s : stopped) if (s) return false;
         return true;
-    }
-
-    /** Filters that take light away have nothing to do with what a look sees. */
-    private boolean glowEdges(Workers workers, BooleanSupplier stop) {
-        return settings.filter().negative() || new GlowEdges(lens, settings.filter(), film, region, settings.seed(), white)
-                .take(tracers, samplers, paths, this::seen, gains, workers, stop);
     }
 
     /** Where the film takes light of a source group that is seen straight. */
@@ -344,8 +337,7 @@ public final class Renderer implements Passes {
     }
 
     private boolean exchanges() {
-        // A prompt picture begins before anything is cached.
-        return settings.exchanges(!settings.prompt() || prepared > 0 || begun) && (training == null || training.exchangePays());
+        return settings.exchanges(!settings.prompt() || begun) && (training == null || training.exchangePays());
     }
 
     /** @param sample number of the path among those of its pixel, {@code exchanging} whether its second point is left to others */

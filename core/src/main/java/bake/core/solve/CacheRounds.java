@@ -4,6 +4,7 @@ import bake.core.cache.CellSamples;
 import bake.core.cache.RadianceCache;
 import bake.core.compiled.Lens;
 import bake.core.math.PathSampler;
+import bake.core.path.BounceSettings;
 import bake.core.path.PathSettings;
 import bake.core.path.PathTracer;
 import bake.core.work.Watch;
@@ -20,9 +21,12 @@ public final class CacheRounds {
     /** Paths of a first prepass, in paths per pixel, and within what limits. */
     private static final double SHARE = 0.5;
     private static final int LEAST = 20_000, SOME = 150_000, MOST = 3_000_000, CHUNK = 1024;
+    /** Rays of a record from which on what it gathers is worth that many paths: with fewer its own noise is more than that of cells. */
+    private static final double WORTH = 600;
     /**
      * Shares of the prepass of its rounds; and of those that come later, before passes 1, 2, 4 and so on. In the first one paths end in
-     * nothing that is known: they are long, and in the end what they find counts for an eighth.
+     * nothing that is known: they are long, and in the end what they find counts for an eighth. Later ones are for pictures whose own paths
+     * end in cells: records have gathered what they tell by then, and error and time of a picture are the same without.
      */
     private static final double[] PREPASS = {0.05, 0.15, 0.3, 0.5};
     private static final double AFTER = 0.25;
@@ -37,7 +41,7 @@ public final class CacheRounds {
     private final Lens lens;
     private final long seed;
     private final int all;
-    private final boolean prompt;
+    private final int afters;
     private int rounds;
 
     public CacheRounds(RadianceCache cache, Lens lens, PathSettings settings, long pixels, PathTracer[] tracers, PathSampler[] samplers,
@@ -49,10 +53,12 @@ public final class CacheRounds {
         this.paths = paths;
         this.rays = rays;
         seed = settings.seed() ^ SEED;
-        prompt = settings.prompt();
+        boolean recorded = settings.bounced().first() == BounceSettings.First.IRRADIANCE_CACHE;
+        afters = recorded ? 0 : AFTERS;
         // A scene's light does not get simpler with the picture's size, so small ones send relatively more.
         long wanted = (long) (pixels * SHARE) + Math.min(SOME, 8 * pixels);
-        all = (int) Math.clamp(prompt ? wanted / 2 : wanted, LEAST, MOST);
+        double worth = recorded ? Math.min(1, settings.bounced().gatherRays() / WORTH) : 1;
+        all = (int) Math.clamp((long) (worth * wanted), LEAST, MOST);
         follow();
     }
 
@@ -85,7 +91,7 @@ public final class CacheRounds {
 
     private int due(int pass) {
         int doublings = pass == 0 ? 0 : 32 - Integer.numberOfLeadingZeros(pass);
-        return Math.min(PREPASS.length + AFTERS, (prompt ? 0 : begun ? PREPASS.length - 1 : PREPASS.length) + doublings);
+        return Math.min(PREPASS.length + afters, (begun ? PREPASS.length - 1 : PREPASS.length) + doublings);
     }
 
     private boolean round(Workers workers, BooleanSupplier stop) {

@@ -18,8 +18,11 @@ import java.util.function.BooleanSupplier;
  * twice as fine as the one before, and makes records where those of the rounds before do not reach.
  */
 public final class RecordRounds {
-    /** Grids from coarse to fine: pixels between their places, and the number of them across a picture that the first one has at least. */
-    private static final int FINEST = 2, PROMPT = 4, ACROSS = 40, ROW = 8;
+    /**
+     * Grids from coarse to fine: pixels between their places in the last one, the same where records gather fewer than {@code MANY} rays,
+     * and the number of places across a picture that the first one has at least.
+     */
+    private static final int FINEST = 2, QUICK = 4, MANY = 400, ACROSS = 40, ROW = 8;
     /** Radii of records, in pixels; and at most, in metres. */
     private static final float LEAST_PIXELS = 2.5f, MOST_PIXELS = 60, LEAST = 0.01f;
     private static final long SEED = 0x2b7e_1516_28ae_d2a6L;
@@ -33,7 +36,7 @@ public final class RecordRounds {
     private final long seed;
     private final BounceSettings how;
     private final int width, height;
-    /** Pixels between the places of the finest grid: a picture that must be prompt traces what lies between. */
+    /** Pixels between the places of the finest grid: paths trace what lies between and is not reached. */
     private final int finest;
     /** How far a record reaches at most, metres. */
     private final float reach;
@@ -55,7 +58,7 @@ public final class RecordRounds {
         reach = (float) (how.gatherRadius() > 0 ? how.gatherRadius() : room.gatherRadius());
         gathers = new HemisphereGather[tracers.length];
         for (int i = 0; i < gathers.length; i++) gathers[i] = new HemisphereGather(tracers[i], how);
-        finest = settings.prompt() ? PROMPT : FINEST;
+        finest = how.gatherRays() < MANY ? QUICK : FINEST;
         stride = finest;
         while (2 * stride * ACROSS <= width) stride *= 2;
     }
@@ -64,9 +67,9 @@ public final class RecordRounds {
         return cache;
     }
 
-    /** Holds up to some number of the rounds that are left; returns false when it was stopped in one of them, which then is forgotten. */
-    public boolean before(int most, Workers workers, BooleanSupplier stop, Watch watch) {
-        for (int k = 0; k < most && stride >= finest; k++, stride /= 2) {
+    /** Holds all rounds that are left; returns false when it was stopped in one of them, which then is forgotten. */
+    public boolean before(Workers workers, BooleanSupplier stop, Watch watch) {
+        for (; stride >= finest; stride /= 2) {
             if (!round(workers, stop)) return false;
             watch.prepared(Math.min(1, 0.5 / stride * finest + 0.5));
         }

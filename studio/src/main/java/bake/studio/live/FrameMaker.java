@@ -32,17 +32,20 @@ final class FrameMaker {
     /** Seconds within which a change of the finish is to be seen, and those for which a hand rests before the whole is worth beginning. */
     private static final double SOON = 0.012, REST = 0.12;
 
-    /** Passes from which on a picture is denoised as one that is delivered, and by how many times more it is done so again. */
-    static final int FINE = 10;
+    /** By how many times more passes a picture is better to see. */
     private static final double AGAIN = 1.4;
 
-    /** The number of passes after which it is worth denoising anew what was denoised that way after {@code passes}. */
-    static int fineAfter(int passes) {
+    /** The number of passes after which it is worth denoising anew what was denoised after {@code passes}. */
+    static int next(int passes) {
         return (int) Math.ceil(AGAIN * passes);
     }
 
-    /** A film that is shown, with all that is needed to mix its light anew. */
-    record Shown(Film film, RenderScene scene, Camera camera, int passes, double noise, double seconds, long rays) {}
+    /**
+     * A film that is shown, with all that is needed to mix its light anew.
+     *
+     * @param fine whether it is denoised as one that is delivered, and not in a moment
+     */
+    record Shown(Film film, RenderScene scene, Camera camera, int passes, boolean fine, double noise, double seconds, long rays) {}
 
     /** How it is to be shown. */
     record Way(View view, Showing showing, Set<String> solo, int aimed) {
@@ -124,7 +127,7 @@ final class FrameMaker {
         if (way.lux()) argb = lux(s.film(), gains, stop);
         else {
             Finish finish = finish(s.camera(), way.lit() ? look(way.view()) : Look.PLAIN);
-            boolean fine = way.lit() && s.passes() >= FINE && s.film().hasFeatures();
+            boolean fine = way.lit() && s.fine() && s.film().hasFeatures();
             Clean c = clean(s, gains, way.lit(), fine && !soon, finish, stop);
             if (c == null) return false;
             int k = soon ? (int) Math.ceil(Math.sqrt(pixelCost * w * h / SOON)) : 1;

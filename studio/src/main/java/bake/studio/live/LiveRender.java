@@ -43,7 +43,7 @@ public final class LiveRender implements AutoCloseable {
     /** Cells and records beyond which caches of the easel begin anew, so that a long walk does not fill the memory. */
     private static final long MOST_CELLS = 2_000_000;
     private static final int MOST_RECORDS = 200_000;
-    private static final PathSettings SETTINGS = new PathSettings(8, 12, 1).promptly()
+    private static final PathSettings SETTINGS = new PathSettings(8, 12, 1)
             .withBounced(new BounceSettings(BounceSettings.First.IRRADIANCE_CACHE, BounceSettings.Later.RADIANCE_CACHE)
             .withSurroundings(true).withRays(128));
 
@@ -215,9 +215,11 @@ public final class LiveRender implements AutoCloseable {
         RenderScene quick = KernelWarmth.isWarm() ? scene : scene.quickToStart(Workers.COMPILING);
         boolean first = true;
         for (double d = coarse; ; d = Math.max(FINEST, d / STEP)) {
+            // Small pictures wait for nothing. What the last of them caches is there for the sharp one.
+            boolean prompt = first || d > FINEST;
             long begun = System.nanoTime();
             // The very first picture is finished even when the next edit waits: else none would be seen while a hand moves.
-            if (!picture(r, quick, camera, finish, Math.max(8, (int) (r.width / d)), Math.max(8, (int) (r.height / d)), 1, start, first))
+            if (!picture(r, quick, camera, finish, Math.max(8, (int) (r.width / d)), Math.max(8, (int) (r.height / d)), 1, start, first, prompt))
                 return;
             if (first && quick == scene) coarse = Math.clamp(d * Math.sqrt((System.nanoTime() - begun) / 1e9 / FIRST), FINEST, COARSEST);
             if (quick != scene) KernelWarmth.begin(scene, quick);
@@ -226,15 +228,15 @@ public final class LiveRender implements AutoCloseable {
             if (interrupt) return;
             if (d <= FINEST) break;
         }
-        picture(r, scene, camera, finish, r.width, r.height, patience, start, false);
+        picture(r, scene, camera, finish, r.width, r.height, patience, start, false, false);
     }
 
     private boolean picture(Request r, RenderScene scene, Camera camera, Finish finish, int w, int h, int passes, long start,
-            boolean atLeast) {
+            boolean atLeast, boolean prompt) {
         int groups = scene.lights().groups().size();
         Film film = r.showing.part() == null ? Film.byGroup(w, h, groups) : Film.split(w, h, groups, LightPart.COUNT, Film.Split.PARTS);
         Passes renderer = switch (r.showing) {
-            case PICTURE, CLAY, SEEN, DIRECT, BOUNCED, REFLECTED, REFRACTED -> lit(scene, camera, film);
+            case PICTURE, CLAY, SEEN, DIRECT, BOUNCED, REFLECTED, REFRACTED -> lit(scene, camera, film, prompt);
             case SKY_GUIDE, LAMP_GUIDE -> map(r.showing, scene, camera, film);
             case RECORDS -> new CacheMap(scene, caches, CacheMap.What.RECORDS, camera, film, workers);
             case CELLS -> new CacheMap(scene, caches, CacheMap.What.CELLS, camera, film, workers);
@@ -246,7 +248,7 @@ public final class LiveRender implements AutoCloseable {
         boolean lit = renderer instanceof Renderer;
         if (!lit && r.showing != Showing.LUX) passes = Math.min(passes, 32); // enough for clean edges
         long lastFrame = 0, shown = 0;
-        int fine = FrameMaker.FINE;
+        int next = 1;
         double noise = Double.POSITIVE_INFINITY;
         for (int p = 0; p < passes; p++) {
             boolean whole = renderer.pass(p, workers, () -> atLeast ? halted : interrupt);
@@ -255,13 +257,14 @@ public final class LiveRender implements AutoCloseable {
             long now = System.nanoTime();
             // Showing costs time too: at most twelve pictures a second, and a fifth of the work unless that took too long to wait for.
             if (passes > 1 && p > 1 && p < passes - 1 && now - lastFrame < Math.clamp(4 * shown, 80_000_000L, 4_000_000_000L)) continue;
-            // What was denoised well is not shown again denoised in a moment: the next picture is one that is better.
-            if (lit && p + 1 > FrameMaker.FINE && p + 1 < fine && p < passes - 1) continue;
-            if (lit && p + 1 >= fine) fine = FrameMaker.fineAfter(p + 1);
+            // What was denoised well takes longer: the next picture is one that is better.
+            if (lit && p + 1 < next && p < passes - 1) continue;
+            next = FrameMaker.next(p + 1);
             lastFrame = now;
             if (p > 0) noise = finish.noise(film, Region.all(w, h));
             double seconds = (now - start) / 1e9;
-            FrameMaker.Shown there = new FrameMaker.Shown(film, scene, camera, passes == 1 ? 0 : p + 1, noise, seconds, renderer.rays());
+            FrameMaker.Shown there = new FrameMaker.Shown(film, scene, camera, passes == 1 ? 0 : p + 1, lit && !prompt, noise, seconds,
+                    renderer.rays());
             Request mixed = current();
             if (!show(there, mixed, false, () -> atLeast ? halted : interrupt)) return false;
             synchronized (this) {
@@ -280,8 +283,8 @@ public final class LiveRender implements AutoCloseable {
     }
 
     /** A picture that begins with what those before it have cached of the same light: when only the camera moves it is clean at once. */
-    private Renderer lit(RenderScene scene, Camera camera, Film film) {
-        Renderer r = new Renderer(scene, camera, SETTINGS, film, Region.all(film.width(), film.height()), workers);
+    private Renderer lit(RenderScene scene, Camera camera, Film film, boolean prompt) {
+        Renderer r = new Renderer(scene, camera, prompt ? SETTINGS.promptly() : SETTINGS, film, Region.all(film.width(), film.height()), workers);
         if (cachedOf != null && sameLight(cachedOf, scene)) r.begin(cached);
         return r;
     }

@@ -18,7 +18,7 @@ import bake.core.work.Workers;
 import org.junit.jupiter.api.Test;
 
 /** Edges of what glows are known from looks: nearly without noise after one pass, with the same mean, whatever is kept apart. */
-class GlowEdgesTest {
+class FirstLooksTest {
     private static final int W = 48, H = 32;
 
     /** A glowing panel, turned so that its edges cross pixels anywhere, before a wall that is lit by it. */
