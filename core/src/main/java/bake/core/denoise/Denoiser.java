@@ -15,8 +15,8 @@ import java.util.stream.IntStream;
  * <p>Works strip by strip, so that a large picture takes little memory; its bits do not depend on the number of threads.
  */
 public final class Denoiser {
-    /** Samples of a pixel below which the quick way is as good. */
-    private static final int FEWEST = 6;
+    /** Samples of a pixel that make two halves. */
+    private static final int FEWEST = 2;
 
     private Denoiser() {}
 
@@ -34,7 +34,6 @@ public final class Denoiser {
     /** The same; null when it was stopped, which is asked often. */
     public static float[] run(Film film, float[] gains, Region r, double white, BooleanSupplier stop) {
         if (!film.hasFeatures()) throw new IllegalArgumentException("this picture is too large to denoise");
-        // Halves of a sample or two say nothing of what is noise.
         if (few(film, r)) return QuickDenoiser.run(film, gains, r, stop);
         Judged j = run(film, gains, false, r, new Highlights(white), stop);
         return j == null ? null : j.light;

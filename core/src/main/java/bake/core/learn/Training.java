@@ -8,6 +8,7 @@ import bake.core.guide.LightGuide;
 import bake.core.light.Aim;
 import bake.core.light.LightTable;
 import bake.core.math.PathSampler;
+import bake.core.path.BounceSettings;
 import bake.core.path.Daylight;
 import bake.core.path.LightSamples;
 import bake.core.path.PathSettings;
@@ -29,7 +30,7 @@ public final class Training {
      * round learns from less.
      */
     private static final int LESSONS = 32, LAMP_LESSONS = 16;
-    private static final int LEAST_PATHS = 8192, MOST_PATHS = 2_000_000, CHUNK = 1024;
+    private static final int LEAST_PATHS = 8192, MOST_PATHS = 2_000_000, CHUNK = 1024, MOST = 24;
     /**
      * In a small picture the least is a quarter of its pixels, but for this: with its lessons a round then costs about what a pass
      * does.
@@ -46,6 +47,8 @@ public final class Training {
     private final Lens lens;
     private final long seed, pixels;
     private final int lessons;
+    /** Rounds there are: where records hold what comes from the sky it is they that look for it, and they do so before the first pass. */
+    private final int most;
     private GuideLearner learner;
     /** The same for lamps; null where they are few. */
     private GuideLearner lampLearner;
@@ -74,6 +77,7 @@ public final class Training {
         this.light = light;
         pair = new double[2 * tracers.length];
         brought = new AtomicLongArray(tracers[0].channels() / 3);
+        most = settings.bounced().first() == BounceSettings.First.IRRADIANCE_CACHE && settings.bounced().cachedSurroundings() ? 1 : MOST;
         learner = GuideLearner.begin(light, count(0), Daylight.targets(scene));
         // Openings that are known are found by test rays as well.
         lessons = scene.openings().count() > 0 ? 0 : LESSONS;
@@ -115,7 +119,7 @@ public final class Training {
 
     /** Holds all rounds that come before a pass; returns false when it was stopped in one of them, which then is forgotten. */
     public boolean before(int pass, Workers workers, BooleanSupplier stop) {
-        while (rounds < 24 && pass >= (1 << rounds) >> 1) if (!round(workers, stop)) return false;
+        while (rounds < most && pass >= (1 << rounds) >> 1) if (!round(workers, stop)) return false;
         return true;
     }
 

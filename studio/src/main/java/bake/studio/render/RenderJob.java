@@ -81,7 +81,7 @@ public final class RenderJob {
 
     private static final int COLD = 2;
     /** Passes before which no picture is done, and pixels that are denoised to judge it while it is rendered. */
-    private static final int FEWEST = 6, JUDGED = 60_000;
+    private static final int FEWEST = 3, JUDGED = 60_000;
 
     private final Order order;
     private final Workers workers;
