@@ -80,8 +80,11 @@ public final class RenderJob {
     public record Phases(double caches, double passes, double finish) {}
 
     private static final int COLD = 2;
-    /** Passes before which no picture is done, and pixels that are denoised to judge it while it is rendered. */
-    private static final int FEWEST = 3, JUDGED = 60_000;
+    /**
+     * Passes before which no test and no final is done: what is rare may still be to come, and a final is not looked at before it is
+     * delivered; and pixels that are denoised to judge a picture while it is rendered.
+     */
+    private static final int FEWEST = 3, FEWEST_OF_FINAL = 6, JUDGED = 60_000;
 
     private final Order order;
     private final Workers workers;
@@ -331,7 +334,7 @@ public final class RenderJob {
                 checkAt = judgedAfter(pass);
             }
             double seconds = worked / 1e9;
-            done = p.noiseAim() > 0 && noise <= p.noiseAim() && pass >= FEWEST || p.timeLimit() > 0 && seconds >= p.timeLimit();
+            done = p.noiseAim() > 0 && noise <= p.noiseAim() && pass >= fewest(p) || p.timeLimit() > 0 && seconds >= p.timeLimit();
             report(each, done ? State.DONE : State.RENDERING, pass, noise, seconds);
         }
         double seconds = worked / 1e9;
@@ -357,18 +360,22 @@ public final class RenderJob {
      * denoising takes a second to find, and is not there for the first passes.
      */
     private int judgedAfter(int pass) {
-        return judgedAfter(pass, order.preset.aimsAtDenoised());
+        return judgedAfter(pass, order.preset);
     }
 
     /** The passes of a picture that is at its preset's aim after {@code passes}: more where it is judged later. */
     public static double ends(Preset p, double passes) {
-        double least = Math.max(FEWEST, passes);
-        return p.aimsAtDenoised() && least < Integer.MAX_VALUE ? judgedAfter((int) Math.ceil(least) - 1, true) : least;
+        double least = Math.max(fewest(p), passes);
+        return p.aimsAtDenoised() && least < Integer.MAX_VALUE ? judgedAfter((int) Math.ceil(least) - 1, p) : least;
     }
 
-    private static int judgedAfter(int pass, boolean denoised) {
-        int at = denoised ? FEWEST : 2;
-        while (at <= pass) at += Math.max(1, at / (denoised ? 4 : 12));
+    private static int fewest(Preset p) {
+        return p.isFinal() ? FEWEST_OF_FINAL : FEWEST;
+    }
+
+    private static int judgedAfter(int pass, Preset p) {
+        int at = p.aimsAtDenoised() ? fewest(p) : 2;
+        while (at <= pass) at += Math.max(1, at / (p.aimsAtDenoised() ? 4 : 12));
         return at;
     }
 
@@ -453,7 +460,7 @@ public final class RenderJob {
         if (p.noiseAim() > 0 && Double.isFinite(noise))
             left = Math.max(0, each * (NoiseFall.passes(pass, noise, fall.power(), p.noiseAim()) - pass));
         // Before it is judged what is sure is that it goes on up to then.
-        else if (p.aimsAtDenoised() && p.noiseAim() > 0) left = each * Math.max(1, FEWEST - pass);
+        else if (p.aimsAtDenoised() && p.noiseAim() > 0) left = each * Math.max(1, fewest(p) - pass);
         if (p.timeLimit() > 0) left = min(left, Math.max(0, p.timeLimit() - seconds));
         if (p.samples() > 0) left = min(left, each * (p.samples() - pass));
         return left;

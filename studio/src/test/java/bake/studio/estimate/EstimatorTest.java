@@ -85,7 +85,8 @@ class EstimatorTest {
     @Test
     void endsWhereItIsJudged() {
         Preset p = TRACED.withDenoise(true).withAimDenoised(true);
-        assertEquals(6, RenderJob.ends(p, 3));
+        assertEquals(3, RenderJob.ends(p, 3));
+        assertEquals(4, RenderJob.ends(p, 3.2));
         assertEquals(8, RenderJob.ends(p, 8));
         assertEquals(10, RenderJob.ends(p, 8.1));
         assertEquals(15, RenderJob.ends(p, 12.5));
@@ -149,7 +150,7 @@ class EstimatorTest {
         try (Workers w = new Workers(2)) {
             RenderScene scene = RenderScene.compile(new SceneAssembly(dir).scene(p, v), Workers.COMPILING);
             Estimate made = e.of(p, dir, v, TRACED, new int[] {400, 200}, () -> scene, w, () -> false);
-            assertTrue(made.probed() && made.seconds() > 0 && made.passes() >= 6, made.toString());
+            assertTrue(made.probed() && made.seconds() > 0 && made.passes() >= 3, made.toString());
             assertNotNull(e.quick(p, dir, v, TRACED, new int[] {200, 100}, 2), "from then on it is known");
             assertNull(e.of(p, dir, v, TRACED.withExact(null).withBounces("irradiance cache", "radiance cache", true), new int[] {400, 200},
                     () -> scene, w, () -> true), "and can be stopped");
