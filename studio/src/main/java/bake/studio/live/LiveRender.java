@@ -38,6 +38,8 @@ import java.util.function.Consumer;
 public final class LiveRender implements AutoCloseable {
     /** Sizes of the first pictures, as divisors of the full one: least and most of the very first, and the steps from there. */
     private static final double FINEST = 2, COARSEST = 12, STEP = 2.5;
+    /** Passes that a clean picture has at least. */
+    private static final int HALVES = 2;
     /** Time that the very first picture should take, seconds. */
     private static final double FIRST = 0.045;
     /** Cells and records beyond which caches of the easel begin anew, so that a long walk does not fill the memory. */
@@ -215,11 +217,12 @@ public final class LiveRender implements AutoCloseable {
         RenderScene quick = KernelWarmth.isWarm() ? scene : scene.quickToStart(Workers.COMPILING);
         boolean first = true;
         for (double d = coarse; ; d = Math.max(FINEST, d / STEP)) {
-            // Small pictures wait for nothing. What the last of them caches is there for the sharp one.
+            // Small pictures wait for nothing, but for the last: it is clean, and what it caches is there for the sharp one.
             boolean prompt = first || d > FINEST;
             long begun = System.nanoTime();
             // The very first picture is finished even when the next edit waits: else none would be seen while a hand moves.
-            if (!picture(r, quick, camera, finish, Math.max(8, (int) (r.width / d)), Math.max(8, (int) (r.height / d)), 1, start, first, prompt))
+            if (!picture(r, quick, camera, finish, Math.max(8, (int) (r.width / d)), Math.max(8, (int) (r.height / d)), prompt ? 1 : HALVES, start, first,
+                    prompt))
                 return;
             if (first && quick == scene) coarse = Math.clamp(d * Math.sqrt((System.nanoTime() - begun) / 1e9 / FIRST), FINEST, COARSEST);
             if (quick != scene) KernelWarmth.begin(scene, quick);
@@ -247,8 +250,11 @@ public final class LiveRender implements AutoCloseable {
         };
         boolean lit = renderer instanceof Renderer;
         if (!lit && r.showing != Showing.LUX) passes = Math.min(passes, 32); // enough for clean edges
+        boolean sharp = w == r.width;
+        if (!lit && !sharp) passes = 1;
         long lastFrame = 0, shown = 0;
-        int next = 1;
+        // One sample has no halves to tell noise by: what is denoised of it is seldom better than the clean small picture before.
+        int next = lit && sharp ? HALVES : 1;
         double noise = Double.POSITIVE_INFINITY;
         for (int p = 0; p < passes; p++) {
             boolean whole = renderer.pass(p, workers, () -> atLeast ? halted : interrupt);
@@ -256,14 +262,14 @@ public final class LiveRender implements AutoCloseable {
             if (!whole) return false;
             long now = System.nanoTime();
             // Showing costs time too: at most twelve pictures a second, and a fifth of the work unless that took too long to wait for.
-            if (passes > 1 && p > 1 && p < passes - 1 && now - lastFrame < Math.clamp(4 * shown, 80_000_000L, 4_000_000_000L)) continue;
+            if (p > 1 && p < passes - 1 && now - lastFrame < Math.clamp(4 * shown, 80_000_000L, 4_000_000_000L)) continue;
             // What was denoised well takes longer: the next picture is one that is better.
             if (lit && p + 1 < next && p < passes - 1) continue;
             next = FrameMaker.next(p + 1);
             lastFrame = now;
             if (p > 0) noise = finish.noise(film, Region.all(w, h));
             double seconds = (now - start) / 1e9;
-            FrameMaker.Shown there = new FrameMaker.Shown(film, scene, camera, passes == 1 ? 0 : p + 1, lit && !prompt, noise, seconds,
+            FrameMaker.Shown there = new FrameMaker.Shown(film, scene, camera, sharp ? p + 1 : 0, lit && !prompt, noise, seconds,
                     renderer.rays());
             Request mixed = current();
             if (!show(there, mixed, false, () -> atLeast ? halted : interrupt)) return false;
