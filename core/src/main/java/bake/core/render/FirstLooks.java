@@ -12,10 +12,10 @@ import java.util.function.BooleanSupplier;
 import java.util.function.IntUnaryOperator;
 
 /**
- * Before the first pass: two looks at what each pixel shows, and more where that changes from pixel to pixel. A look is a ray or two where a
- * path is many; it tells how much of a pixel each of its surfaces fills, which few paths know so badly that edges are beaded. The denoiser
- * fits light to what is seen, so edges come out as smooth as looks make them (features that are less noisy than light: Rousselle, Manzi
- * and Zwicker 2013).
+ * Before the first pass: two looks at what each pixel shows, and more where that changes from pixel to pixel. A look is a ray or two
+ * where a path is many; it tells how much of a pixel each of its surfaces fills, which few paths know so badly that edges are
+ * beaded. The denoiser fits light to what is seen, so edges come out as smooth as looks make them (features that are less noisy than
+ * light: Rousselle, Manzi and Zwicker 2013).
  *
  * <p>Where what glows is seen straight or through panes looks bring its light too: it is far brighter than what it lights, so that even at
  * the end of a picture its edges would be the noisiest pixels.

@@ -221,8 +221,8 @@ public final class LiveRender implements AutoCloseable {
             boolean prompt = first || d > FINEST;
             long begun = System.nanoTime();
             // The very first picture is finished even when the next edit waits: else none would be seen while a hand moves.
-            if (!picture(r, quick, camera, finish, Math.max(8, (int) (r.width / d)), Math.max(8, (int) (r.height / d)), prompt ? 1 : HALVES, start, first,
-                    prompt))
+            int w = Math.max(8, (int) (r.width / d)), h = Math.max(8, (int) (r.height / d));
+            if (!picture(r, quick, camera, finish, w, h, prompt ? 1 : HALVES, start, first, prompt))
                 return;
             if (first && quick == scene) coarse = Math.clamp(d * Math.sqrt((System.nanoTime() - begun) / 1e9 / FIRST), FINEST, COARSEST);
             if (quick != scene) KernelWarmth.begin(scene, quick);
@@ -290,7 +290,8 @@ public final class LiveRender implements AutoCloseable {
 
     /** A picture that begins with what those before it have cached of the same light: when only the camera moves it is clean at once. */
     private Renderer lit(RenderScene scene, Camera camera, Film film, boolean prompt) {
-        Renderer r = new Renderer(scene, camera, prompt ? SETTINGS.promptly() : SETTINGS, film, Region.all(film.width(), film.height()), workers);
+        PathSettings how = prompt ? SETTINGS.promptly() : SETTINGS;
+        Renderer r = new Renderer(scene, camera, how, film, Region.all(film.width(), film.height()), workers);
         if (cachedOf != null && sameLight(cachedOf, scene)) r.begin(cached);
         return r;
     }
