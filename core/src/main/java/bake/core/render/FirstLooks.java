@@ -41,6 +41,8 @@ final class FirstLooks {
     private final float white;
     /** Whether looks bring the light of what glows. */
     private final boolean glows;
+    /** Sums of the features of the looks of pixels of {@code wide} that are not in the region; rows of the region hold its sides only. */
+    private float[][] beside;
     private boolean taken;
 
     /**
@@ -68,11 +70,13 @@ final class FirstLooks {
             BooleanSupplier stop) {
         if (taken || !glows && !film.hasFeatures() || film.samples() > 0) return true;
         film.forgetLooks();
+        beside = new float[wide.height()][];
         float[][] glow = new float[wide.height()][];
         if (!parts(wide.height(), workers, stop, (worker, row) -> glow[row] = all(row, tracers[worker], samplers[worker], spare[worker])))
             return false;
         byte[][] often = new byte[region.height()][];
         workers.run(often.length, (worker, row) -> often[row] = looks(row, glow));
+        beside = null;
         if (glows) film.keepGlow(glowing(often));
         return taken = parts(often.length, workers, stop, (worker, row) -> {
             float[] ray = new float[6];
@@ -100,14 +104,16 @@ final class FirstLooks {
     private float[] all(int row, PathTracer tracer, PathSampler random, float[] spare) {
         float[] out = new float[wide.width()], ray = new float[6];
         int y = wide.y() + row;
+        boolean inside = y >= region.y() && y < region.y() + region.height();
+        beside[row] = new float[7 * (inside ? wide.width() - region.width() : wide.width())];
         for (int k = 0; k < out.length; k++) {
             int x = wide.x() + k;
             boolean in = region.contains(x, y);
-            if (!in && !glows) continue;
             for (int i = 0; i < ALL; i++) {
                 look.take(x, y, i, tracer, random, spare, ray);
                 out[k] += luminance(tracer.first) / ALL;
                 if (in) film.addLook(x, y, tracer.first.values);
+                else for (int f = 0, at = beside(x, y); f < 7; f++) beside[row][at + f] += tracer.first.values[f];
             }
         }
         return out;
@@ -136,12 +142,23 @@ final class FirstLooks {
         return !(most > DIM * white && most - least > STEP * most) ? 0 : most - least > STEEP * white ? STEEP_GLOW : GLOW;
     }
 
+    /** Where a pixel beside the region has its features in its row. */
+    private int beside(int x, int y) {
+        boolean inside = y >= region.y() && y < region.y() + region.height();
+        return 7 * (x - wide.x() - (inside && x >= region.x() ? region.width() : 0));
+    }
+
+    private void features(int x, int y, float[] out) {
+        if (region.contains(x, y)) film.features(x, y, out);
+        else for (int f = 0, at = beside(x, y); f < 7; f++) out[f] = beside[y - wide.y()][at + f] * (1f / ALL);
+    }
+
     private boolean atEdge(int x, int y, float[] a, float[] b) {
         film.features(x, y, a);
         for (int j = y - 1; j <= y + 1; j++)
             for (int i = x - 1; i <= x + 1; i++) {
-                if (i == x && j == y || !region.contains(i, j)) continue;
-                film.features(i, j, b);
+                if (i == x && j == y || !wide.contains(i, j)) continue;
+                features(i, j, b);
                 if (differ(a, b)) return true;
             }
         return false;

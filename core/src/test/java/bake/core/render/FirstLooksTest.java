@@ -87,6 +87,34 @@ class FirstLooksTest {
         assertTrue(Math.sqrt(said) < 200, "said " + Math.sqrt(said));
     }
 
+    /** What pixels at edges show is known before the first pass, and a region's in the same way as the whole's. */
+    @Test
+    void edgesAreLookedAtMoreOften() {
+        Film whole = merged(PixelFilter.TENT, 1), many = merged(PixelFilter.TENT, 200);
+        Region r = new Region(9, 7, 21, 16);
+        Film part = film(panel(), Film.merged(W, H, panel().compile().lights().groups().size()), PixelFilter.TENT, r, 1);
+        float[] a = new float[7], b = new float[7];
+        int few = 0, often = 0;
+        double off = 0;
+        for (int y = 0; y < H; y++)
+            for (int x = 0; x < W; x++) {
+                whole.features(x, y, a);
+                if (whole.looks(x, y) == 2) few++;
+                else {
+                    often++;
+                    many.features(x, y, b);
+                    off += Math.abs(a[0] - b[0]);
+                }
+                if (!r.contains(x, y)) continue;
+                assertEquals(whole.looks(x, y), part.looks(x, y));
+                part.features(x, y, b);
+                assertEquals(a[6], b[6], "at " + x + ", " + y);
+            }
+        assertTrue(often > 60 && few > 2 * often, few + " in the flat, " + often + " at edges");
+        // A sample alone is off by a third and more of what the base colours differ by.
+        assertTrue(off / often < 0.05, "off by " + off / often);
+    }
+
     /** Kept apart by source and by way it adds up; a region is the same as in the whole; what takes light away is left alone. */
     @Test
     void whateverIsKeptApart() {

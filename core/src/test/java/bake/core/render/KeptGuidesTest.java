@@ -58,7 +58,7 @@ class KeptGuidesTest {
         Region all = Region.all(scale * W, scale * H);
         Film film = Film.merged(scale * W, scale * H, s.lights().groups().size());
         try (Workers w = new Workers(threads)) {
-            Renderer r = new Renderer(s, c, new PathSettings(3, 0, seed).withExchange(false).promptly(), film, all, w);
+            Renderer r = new Renderer(s, c, new PathSettings(3, 0, seed).withExchange(false), film, all, w);
             if (g != null) assertTrue(r.begin(g));
             for (int p = 0; p < passes; p++) assertTrue(r.pass(p, w, () -> false));
             return r;
