@@ -220,11 +220,6 @@ public final class Film {
         glow = new SeenGlow(counts.length, planes, all);
     }
 
-    /** Whether it is known where what glows is kept apart. */
-    public boolean knowsGlow() {
-        return glow != null;
-    }
-
     /** Whether samples of a pixel bring only the rest. */
     public boolean keepsGlow(int x, int y) {
         return glow != null && glow.keeps(at(x, y));
