@@ -7,6 +7,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import bake.core.film.Film;
 import bake.core.film.Region;
 import java.util.SplittableRandom;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 class DeliveredErrorTest {
@@ -27,6 +28,7 @@ class DeliveredErrorTest {
     }
 
     /** Wherever the noise is, pieces of a large picture find as much of it as the whole has. */
+    @Tag("thorough")
     @Test
     void piecesTellAsMuchAsTheWhole() {
         Finish finish = new Finish(1, Look.PLAIN);

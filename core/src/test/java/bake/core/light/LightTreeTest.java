@@ -7,11 +7,12 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import bake.core.TestScene;
 import bake.core.math.Affine;
 import bake.core.math.Vec3;
+import bake.core.meters.LightMeter;
 import bake.core.scene.Lamp;
 import bake.core.scene.Material;
 import bake.core.scene.Shapes;
-import bake.core.meters.LightMeter;
 import java.util.SplittableRandom;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Choosing among many emitters: chances are what is said of them, nothing is left out, and it is worth it. */
@@ -65,6 +66,7 @@ class LightTreeTest {
     }
 
     /** Everything that can light a place has a chance there: the mean agrees with that of looking at all lamps one by one. */
+    @Tag("thorough")
     @Test
     void leavesNothingOut() {
         TestScene all = hall(60, 5);

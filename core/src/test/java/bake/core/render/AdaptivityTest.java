@@ -23,6 +23,7 @@ import bake.core.scene.Shapes;
 import bake.core.work.Workers;
 import java.io.ByteArrayOutputStream;
 import java.nio.ByteBuffer;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** More paths where noise is: the same picture, less noise for the same number of paths. */
@@ -84,6 +85,7 @@ class AdaptivityTest {
         return e;
     }
 
+    @Tag("thorough")
     @Test
     void lessNoiseForTheSamePaths() {
         RenderScene s = scene();

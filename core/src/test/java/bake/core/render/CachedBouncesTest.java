@@ -31,6 +31,7 @@ import bake.core.solve.Caches;
 import bake.core.solve.HemisphereGather;
 import bake.core.surface.SurfacePoint;
 import bake.core.work.Workers;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -136,6 +137,7 @@ class CachedBouncesTest {
      * Where everything is near, darkened corners keep light that comes straight, and of bounced light what the strength leaves; where
      * nothing is, all of it.
      */
+    @Tag("thorough")
     @ParameterizedTest
     @CsvSource({"PATH_TRACING, PATH_TRACING, true", "PATH_TRACING, PATH_TRACING, false", "PATH_TRACING, RADIANCE_CACHE, false",
             "IRRADIANCE_CACHE, RADIANCE_CACHE, false"})

@@ -22,6 +22,7 @@ import bake.core.scene.Shapes;
 import bake.core.work.Workers;
 import java.util.List;
 import java.util.concurrent.ForkJoinPool;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** More paths where something ends, and where a thing is seen that more is done for. */
@@ -72,6 +73,7 @@ class EffortTest {
         return new PathSettings(2, 0, seed, true, new PixelFilter(PixelFilter.Shape.MITCHELL_NETRAVALI, 2)).withEdges(edges);
     }
 
+    @Tag("thorough")
     @Test
     void edgesGetSmootherAndTheMeanStays() {
         RenderScene s = slats().compile();

@@ -15,6 +15,7 @@ import bake.core.scene.Camera;
 import bake.core.scene.Material;
 import bake.core.scene.Shapes;
 import bake.core.work.Workers;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Edges of what glows are known from looks: nearly without noise after one pass, with the same mean, whatever is kept apart. */
@@ -51,6 +52,7 @@ class FirstLooksTest {
     }
 
     /** Two grey panes, of which the second mirrors or is passed by chance, take the same from looks and from paths. */
+    @Tag("thorough")
     @Test
     void edgesBehindPanesAreKnownToo() {
         known(behindPanes(2), behindPanes(500));

@@ -97,6 +97,7 @@ class OutlookTest {
      * In the shadow of something black is left what the rest of the surroundings sheds; the cover says so, and what bounces is another
      * group's.
      */
+    @Tag("thorough")
     @Test
     void shadowIsTheShareOfLightThatIsLeft() {
         // A wide black sheet over the ground takes the sun and most of the sky.

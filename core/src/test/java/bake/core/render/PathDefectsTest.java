@@ -1,21 +1,20 @@
 package bake.core.render;
 
-import bake.core.compiled.RenderScene;
-import bake.core.work.Workers;
-import bake.core.path.PathTracer;
-import bake.core.path.PathSettings;
-import bake.core.meters.LightMeter;
 import static bake.core.TestScene.grey;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import bake.core.TestScene;
+import bake.core.compiled.RenderScene;
 import bake.core.film.Film;
 import bake.core.film.PixelFilter;
 import bake.core.film.Region;
 import bake.core.math.Affine;
 import bake.core.math.PathSampler;
 import bake.core.math.Vec3;
+import bake.core.meters.LightMeter;
+import bake.core.path.PathSettings;
+import bake.core.path.PathTracer;
 import bake.core.scene.Camera;
 import bake.core.scene.Lamp;
 import bake.core.scene.Layers;
@@ -24,6 +23,8 @@ import bake.core.scene.Mesh;
 import bake.core.scene.Outlook;
 import bake.core.scene.Shapes;
 import bake.core.scene.Surroundings;
+import bake.core.work.Workers;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -31,6 +32,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** Small scenes that paths once got wrong, each with what it must be. */
 class PathDefectsTest {
     /** Integrating spheres of paint so white that light goes on for a hundred bounces: E = Phi rho / (A (1 - rho)). */
+    @Tag("thorough")
     @ParameterizedTest
     @ValueSource(doubles = {0.95, 0.98})
     void lightGoesOnInWhiteSpheres(double rho) {

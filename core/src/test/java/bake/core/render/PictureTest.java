@@ -26,6 +26,7 @@ import bake.core.scene.Surroundings;
 import bake.core.surface.Fresnel;
 import bake.core.work.Workers;
 import java.util.concurrent.ForkJoinPool;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -255,6 +256,7 @@ class PictureTest {
     }
 
     /** The sky guide takes noise away and leaves the mean, over the picture and in blocks of it; and threads do not matter to it. */
+    @Tag("thorough")
     @Test
     void theLightGuideDoesNotChangeTheMean() {
         TestScene s = new TestScene().around(new Surroundings.SunSky(new Vec3(-0.3, 0.5, 0.2).normalized(), 3, -20, 0, 0.533, 0.2));
@@ -285,6 +287,7 @@ class PictureTest {
     }
 
     /** The mean of the picture is the same for every pixel filter; what lies just outside of its edge is let in by some. */
+    @Tag("thorough")
     @Test
     void theFilterDoesNotChangeTheMean() {
         RenderScene s = room().compile();

@@ -55,6 +55,7 @@ class PortalsTest {
             new Portal("p", List.of(new Vec3(2.8, 0, 1), new Vec3(2.4, 0, 0.97), new Vec3(2, 0, 1), new Vec3(2.05, 0, 1.4),
             new Vec3(2, 0, 1.8), new Vec3(2.8, 0, 1.8)));
 
+    @Tag("thorough")
     @Test
     void theMeanStaysAndNoiseFalls() {
         RenderScene none = RenderScene.compile(room(List.of()), ForkJoinPool.commonPool());

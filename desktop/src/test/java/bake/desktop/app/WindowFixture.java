@@ -58,7 +58,7 @@ abstract class WindowFixture {
         bench.finals().queue().use(dir.resolve("queue"), this::workQueue);
         window = new MainWindow(bench, stage, new bake.studio.user.RecentProjects(dir.resolve("recent.json")), null);
         // What is tested is not how fine the picture is.
-        bench.easel().spare(PATIENCE, 5);
+        bench.easel().spare(PATIENCE, 8);
         stage.setScene(window.scene(1280, 800));
         stage.setX(0);
         stage.setY(0);
