@@ -41,11 +41,10 @@ final class BlendBack {
             for (int i = y * w; i < (y + 1) * w; i++) {
                 float v = Math.max(noise[i], own[i]), s = Math.max(0, smeared[i] - MARGIN * v), k = v + s > 0 ? v / (v + s) : 0;
                 for (int c = 3 * i; c < 3 * i + 3; c++) clean[c] = raw[c] + k * (clean[c] - raw[c]);
+                if (p.error == null) continue;
                 // The error of a sum of two estimates that have some of their noise in common.
-                float apart = p.odd[i] - p.even[i], rendered = apart * apart / 4;
-                float scale = level[i] + least;
-                if (p.error != null)
-                    p.error[i] = k * k * (p.error[i] + s * scale * scale) + (1 - k) * (1 - k) * rendered + 2 * k * (1 - k) * p.shared[i];
+                float apart = p.odd[i] - p.even[i], rendered = apart * apart * p.share[i] * (1 - p.share[i]), scale = level[i] + least;
+                p.error[i] = k * k * (p.error[i] + s * scale * scale) + (1 - k) * (1 - k) * rendered + 2 * k * (1 - k) * p.shared[i];
             }
         });
     }

@@ -15,19 +15,21 @@ final class HalvedPicture {
      * pixels. Or null.
      */
     final float[] error, shared;
+    /** Share of the first half in the samples; or null. */
+    final float[] share;
 
     HalvedPicture(int w, int h) {
         this(w, h, new float[3 * w * h], new float[3 * w * h], new float[w * h], new float[w * h], new float[w * h], new float[w * h],
-                new float[w * h]);
+                new float[w * h], new float[w * h]);
     }
 
     /** One whose error nobody asks for. */
     HalvedPicture(int w, int h, float[] clean, float[] raw, float[] odd, float[] even, float[] variance) {
-        this(w, h, clean, raw, odd, even, variance, null, null);
+        this(w, h, clean, raw, odd, even, variance, null, null, null);
     }
 
     private HalvedPicture(int w, int h, float[] clean, float[] raw, float[] odd, float[] even, float[] variance, float[] error,
-            float[] shared) {
+            float[] shared, float[] share) {
         this.w = w;
         this.h = h;
         this.clean = clean;
@@ -37,6 +39,7 @@ final class HalvedPicture {
         this.variance = variance;
         this.error = error;
         this.shared = shared;
+        this.share = share;
     }
 
     static float luminance(float[] rgb, int i) {

@@ -32,13 +32,13 @@ final class HalvedStrip {
     private final int samples;
     /** Light by colour and half. */
     final float[][] odd = new float[3][], even = new float[3][];
-    /** Luminance of both, and the variance of one. */
-    final float[] oddLuminance, evenLuminance, variance;
+    /** Luminance of both, and its variance. */
+    final float[] oddLuminance, evenLuminance, oddVariance, evenVariance;
     final float[][] features = new float[FEATURES][];
     /** As it was rendered: the luminance, and its variance. */
     private final float[] luminance, own;
-    /** Share of the first half in a pixel's samples. */
-    private final float[] share;
+    /** Share of the first half in a pixel's samples: a third of three. */
+    final float[] share;
     private final float[] mean = new float[3], half = new float[3], plain = new float[3], seen = new float[7], around = new float[24];
     private int top;
 
@@ -62,7 +62,8 @@ final class HalvedStrip {
         for (int k = 0; k < FEATURES; k++) features[k] = new float[n];
         oddLuminance = new float[n];
         evenLuminance = new float[n];
-        variance = new float[n];
+        oddVariance = new float[n];
+        evenVariance = new float[n];
         luminance = new float[n];
         own = new float[n];
         share = new float[n];
@@ -155,7 +156,7 @@ final class HalvedStrip {
         luminance[i] = most;
     }
 
-    /** Few samples say little of their own variance: neighbours are asked too. A half has twice that of the whole. */
+    /** Few samples say little of their own variance: neighbours are asked too. A half has twice that of the whole, and more the fewer samples are its. */
     private void smooth(int px, int py) {
         float sum = 0, weight = 0;
         for (int dy = -1; dy <= 1; dy++)
@@ -164,7 +165,9 @@ final class HalvedStrip {
                 sum += k * own[Math.clamp(py + dy, 0, down - 1) * across + Math.clamp(px + dx, 0, across - 1)];
                 weight += k;
             }
-        variance[py * across + px] = 2 * sum / weight;
+        int i = py * across + px;
+        oddVariance[i] = sum / weight / share[i];
+        evenVariance[i] = sum / weight / (1 - share[i]);
     }
 
     /** Hands out the light of a row as it was rendered, stray pixels limited, and what is known of its halves. */
@@ -176,5 +179,6 @@ final class HalvedStrip {
         System.arraycopy(oddLuminance, from, out.odd, y * w, w);
         System.arraycopy(evenLuminance, from, out.even, y * w, w);
         System.arraycopy(own, from, out.variance, y * w, w);
+        System.arraycopy(share, from, out.share, y * w, w);
     }
 }

@@ -46,19 +46,23 @@ final class LocalRegression {
         int rows = Math.min(ROWS, s.h - y0);
         for (int x0 = 0; x0 < s.w; x0 += WIDTH) {
             if (stop.getAsBoolean()) return;
-            tile(x0, y0, rows, s.oddLuminance, s.even, second, ownSecond);
-            tile(x0, y0, rows, s.evenLuminance, s.odd, first, ownFirst);
+            tile(x0, y0, rows, s.oddLuminance, s.oddVariance, s.even, second, ownSecond);
+            tile(x0, y0, rows, s.evenLuminance, s.evenVariance, s.odd, first, ownFirst);
         }
         for (int y = 0; y < rows; y++) {
             s.rendered(y0 + y, out);
             errors(y0 + y, y, out);
         }
-        for (int i = 0; i < 3 * rows * s.w; i++) out.clean[3 * y0 * s.w + i] = Math.max(0, (first[i] + second[i]) / 2);
+        // Each half counts by its samples: of three, one and two.
+        for (int i = 0; i < rows * s.w; i++)
+            for (int c = 3 * i; c < 3 * i + 3; c++)
+                out.clean[3 * y0 * s.w + c] = Math.max(0, second[c] + out.share[y0 * s.w + i] * (first[c] - second[c]));
     }
 
     /**
-     * The squared error of the mean of both fits that is noise, by what they differ (Rousselle et al. 2012, section 4.3); what is smeared
-     * is found later. And how much of it is the noise of the pixel itself: a fit holds that by its diagonal of the hat matrix.
+     * The squared error of the mean of both fits that is noise, by what they differ (Rousselle et al. 2012, section 4.3, for halves that
+     * need not have as many samples: a mean of n has the squared difference of its halves times their shares); what is smeared is found
+     * later. And how much of it is the noise of the pixel itself: a fit holds that by its diagonal of the hat matrix.
      */
     private void errors(int y, int row, HalvedPicture out) {
         HalvedStrip s = strip;
@@ -66,17 +70,17 @@ final class LocalRegression {
         for (int x = 0; x < s.w; x++) {
             int i = row * s.w + x, o = y * s.w + x;
             float f = HalvedPicture.luminance(first, i), g = HalvedPicture.luminance(second, i),
-                    a = s.oddLuminance[from + x], b = s.evenLuminance[from + x], v = (a - b) * (a - b) / 2, own = ownFirst[i]
-                            + ownSecond[i];
-            out.error[o] = (f - g) * (f - g) / 4;
-            out.shared[o] = own * v / 4;
+                    apart = s.oddLuminance[from + x] - s.evenLuminance[from + x], share = s.share[from + x],
+                    own = ownSecond[i] + share * (ownFirst[i] - ownSecond[i]), mean = share * (1 - share);
+            out.error[o] = mean * (f - g) * (f - g);
+            out.shared[o] = own * mean * apart * apart;
         }
     }
 
-    /** @param judged luminance by which pixels are alike; {@code light} of the other half, to which is fitted */
-    private void tile(int x0, int y0, int rows, float[] judged, float[][] light, float[] out, float[] own) {
+    /** @param judged luminance by which pixels are alike, and its variance; {@code light} of the other half, to which is fitted */
+    private void tile(int x0, int y0, int rows, float[] judged, float[] variance, float[][] light, float[] out, float[] own) {
         HalvedStrip s = strip;
-        weights.weigh(judged, s.variance, s.across, PAD * s.across + PAD + x0);
+        weights.weigh(judged, variance, s.across, PAD * s.across + PAD + x0);
         if (x0 < REACH || x0 + WIDTH + REACH > s.w) outside(x0);
         for (int y = 0; y < rows; y++) {
             Arrays.fill(sums, 0);

@@ -28,6 +28,7 @@ class BlendBackTest {
         for (double sigma : new double[] {0.02, 0.1, 0.2}) {
             float[] truth = new float[3 * W * H];
             HalvedPicture p = new HalvedPicture(W, H);
+            Arrays.fill(p.share, 0.5f);
             for (int i = 0; i < W * H; i++) {
                 boolean right = i % W >= W / 2;
                 float t = right && (i % W / 3 + i / W / 3) % 2 == 0 ? 1.4f : right ? 0.6f : 1, a = (float) (1.414 * sigma

@@ -82,6 +82,22 @@ class DenoiserTest {
         }
     }
 
+    /** Of three samples one half has one and the other two: the picture lies between those of two and of four, and its error is told. */
+    @Test
+    void halvesCountByTheirSamples() {
+        double[] real = new double[3];
+        for (int n = 2; n <= 4; n++) {
+            Denoiser.Judged j = Denoiser.judged(noisy(n, 1.4), null, Region.all(W, H), WHITE, () -> false);
+            double told = 0;
+            for (int i = 0; i < W * H; i++) {
+                told += j.error()[i];
+                real[n - 2] += Math.pow(j.light()[3 * i] - truth(i % W) * base(i % W), 2);
+            }
+            assertEquals(1, Math.sqrt(told / real[n - 2]), 0.25, n + " samples");
+        }
+        assertTrue(real[1] < 0.85 * real[0] && real[2] < 0.95 * real[1], real[0] + ", " + real[1] + ", " + real[2]);
+    }
+
     @Test
     void aStrayPixelIsPutInItsPlace() {
         Film f = noisy(8, 0.2);
