@@ -21,17 +21,18 @@ import java.time.LocalDate;
 import java.util.Locale;
 
 /**
- * Predicts proofs of the demo's views and makes them: test and final settings, cached and traced, at two sizes. Begins knowing nothing, and
- * learns as the window would.
+ * Predicts proofs of the demo's views and makes them: test settings cached and traced, then final ones, at two sizes. Begins knowing
+ * nothing, and learns as the window would.
  *
- * <p>{@code ./bake bench estimates [WIDTH [AIM]]}: pixels of the smaller size, and the noise that finals are made to, percent
+ * <p>{@code ./bake bench estimates [WIDTH [AIM]]}: pixels of the smaller size; and the noise that finals are made to, percent, and tests to
+ * twice of it, where it is not the presets' own, and then finals are traced as well
  */
 public final class Estimates {
     private Estimates() {}
 
     public static void main(String[] args) throws Exception {
         int width = args.length > 0 ? Integer.parseInt(args[0]) : 240;
-        double aim = args.length > 1 ? Double.parseDouble(args[1]) : 8;
+        double aim = args.length > 1 ? Double.parseDouble(args[1]) : 0;
         Path file = DemoProject.ensure(DemoProject.home(), LocalDate.now()), folder = file.getParent();
         Project p = ProjectFile.read(file);
         Path log = Files.createTempDirectory("bake-estimates").resolve("work.jsonl");
@@ -42,9 +43,9 @@ public final class Estimates {
             Estimator e = new Estimator(new WorkLog(log));
             for (View v : p.views()) {
                 RenderScene scene = RenderScene.compile(assembly.scene(p, v), null, Workers.COMPILING, HierarchyCache.shared());
-                for (int k = 0; k < 4; k++) {
-                    Preset base = Presets.suiting(p, v, k >= 2), q = base.withExact(k % 2 == 0 ? base.exact() : Boolean.TRUE)
-                            .withLimits(k >= 2 ? aim : 2 * aim, 0, 0);
+                for (int k = 0; k < (aim > 0 ? 4 : 3); k++) {
+                    Preset base = Presets.suiting(p, v, k >= 2), exact = base.withExact(k % 2 == 0 ? base.exact() : Boolean.TRUE),
+                            q = exact.withLimits(aim == 0 ? exact.noiseAim() : k >= 2 ? aim : 2 * aim, 0, 0);
                     for (int s = 0; s < 2; s++) {
                         int w = s == 0 ? width : width * 3 / 2, h = Math.max(1, w * v.size()[1] / v.size()[0]);
                         Estimate said = e.of(p, folder, v, q, new int[] {w, h}, () -> scene, workers, () -> false);

@@ -22,7 +22,7 @@ public record DeliveredError(double percent, double worst) {
     public static final int MOST = 150_000;
     private static final int BLOCK = 16;
     /** Of one of the pieces that are judged of a large picture, pixels; what is denoised around it besides, which would be cut off else. */
-    private static final int WIDTH = 64, HEIGHT = 32, AROUND = 16;
+    private static final int WIDTH = 64, HEIGHT = 32, AROUND = 8;
 
     /**
      * Judges a picture; null where it cannot be: stopped, without features or with too few samples.

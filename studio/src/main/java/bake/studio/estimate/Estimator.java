@@ -32,11 +32,14 @@ public final class Estimator {
      * 1,600 rays; with few rays they grow faster.
      */
     private static final double CACHE_GROWTH = 0.7, CACHE_LEAST = 60_000;
-    /** Rays of a record in whose time all else of caches is made: 15 and 22 s for 89 and 288, 145 and 448 s for 144 and 1,600. */
+    /**
+     * Rays of a record in whose time all else is made that comes before passes: 8.1 and 22.4, 4.5 and 17.5 s for 200 and 1,600 in two
+     * rooms.
+     */
     private static final double CACHE_RAYS = 450;
     /**
-     * Seconds to denoise and save a million pixels where no picture has told: 16 s to denoise two million, 0.9 s to
-     * save half a million.
+     * Seconds to denoise and save a million pixels where no picture has told, judging counted by what it denoises: 16 s to denoise two
+     * million, 0.9 s to save half a million.
      */
     private static final double FINISH = 10;
     /**
@@ -56,8 +59,6 @@ public final class Estimator {
      * microseconds at 480, 960, 1280 and 3840 pixels wide outdoors, where nearly all is edges.
      */
     private static final double LINES = 0.25;
-    /** Pixels of pictures that say what saving takes: smaller ones are mostly judged. */
-    private static final long SAVED = 400_000;
     /** Spread of predictions before any was checked, as factors. */
     private static final double[] UNSURE = {1.45, 1.2};
     private static final int RECENT = 24;
@@ -197,10 +198,6 @@ public final class Estimator {
         // A few are not yet believed whole: the mean of logarithms, as if two more had been right.
         double mend = Math.exp(Arrays.stream(recent).map(Math::log).sum() / (recent.length + 2));
         double caches = c.caches(p, pixels), pass = c.pass(pixels), cold = c.cold(pixels);
-        long telling = Math.min(SAVED, (long) pixels / 4);
-        double[] finishes = all.stream().filter(w -> w.pixels() >= telling).mapToDouble(w -> w.finish() / w.pixels()).toArray();
-        double finish = pixels * (finishes.length == 0 ? FINISH * 1e-6 : median(Arrays.copyOfRange(finishes,
-                Math.max(0, finishes.length - RECENT), finishes.length)));
         double passes = Double.POSITIVE_INFINITY;
         String limit = "passes";
         if (p.samples() > 0) passes = p.samples();
@@ -219,6 +216,9 @@ public final class Estimator {
         }
         double rendering = (passes * pass + cold) * mend, before = caches * mend;
         if (timed) rendering = Math.max(pass * mend, p.timeLimit() - before);
+        double[] finishes = all.stream().mapToDouble(Work::finishOfPixel).filter(Double::isFinite).toArray();
+        double finish = Work.denoised(pixels, RenderJob.judgements(p, passes)) * (finishes.length == 0 ? FINISH * 1e-6
+                : median(Arrays.copyOfRange(finishes, Math.max(0, finishes.length - RECENT), finishes.length)));
         double seconds = before + rendering + finish, spread = timed ? 1.05 : spread(recent, mend, c.probed);
         String words = c.probed ? String.format(java.util.Locale.ROOT, "a small picture made for this%s", checked(recent.length))
                 : c.pictures + (c.pictures == 1 ? " picture" : " pictures") + " of this view made here" + checked(recent.length);
@@ -252,10 +252,11 @@ public final class Estimator {
                 || !Double.isFinite(g.noise())) return;
         RenderJob.Order o = job.order();
         RenderJob.Phases t = job.phases();
-        log.add(new Work(Work.scene(project, folder, v), Work.solvers(o.preset()), threads, (long) o.region().width() * o.region().height(),
-                g.passes(), t.caches(), t.passes(), t.finish() + saving, g.noise(), job.falling(),
-                before == null ? 0 : before.seconds(), before == null ? 0 : before.noise(), before == null ? "" : before.probed() ? "probe"
-                        : "pictures", job.steadyPass(), EngineSettings.bounced(o.preset()).gatherRays()));
+        Preset p = o.preset();
+        log.add(new Work(Work.scene(project, folder, v), Work.solvers(p), threads, (long) o.region().width() * o.region().height(), g.passes(),
+                t.caches(), t.passes(), t.finish() + saving, g.noise(), job.falling(), before == null ? 0 : before.seconds(),
+                before == null ? 0 : before.noise(), before == null ? "" : before.probed() ? "probe" : "pictures", job.steadyPass(),
+                EngineSettings.bounced(p).gatherRays(), RenderJob.judgements(p, g.passes())));
     }
 
     /**

@@ -24,10 +24,14 @@ import java.security.MessageDigest;
  * @param steady seconds of a pass once the first ones were made; 0 where that is not known
  * @param rays that records of its caches gathered with; 0 where that is not known
  * @param basis what the prediction stood on: "pictures" or "probe"; empty for none
+ * @param judged how often it was judged by what denoising leaves; null where that is not known
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Work(String scene, String solvers, int threads, long pixels, int passes, double caches, double rendering, double finish,
-        double noise, double falling, double predicted, double predictedNoise, String basis, double steady, int rays) {
+        double noise, double falling, double predicted, double predictedNoise, String basis, double steady, int rays, Integer judged) {
+
+    /** Pixels that are denoised to judge a large picture, with those around its pieces. */
+    private static final double JUDGED = 112_000;
 
     /** Seconds of a pass, the first ones left out where that is known. */
     double pass() {
@@ -37,6 +41,16 @@ public record Work(String scene, String solvers, int threads, long pixels, int p
     /** Seconds that the first passes took beyond what others do. */
     double cold() {
         return Math.max(0, rendering - passes * pass());
+    }
+
+    /** Seconds for a pixel that was denoised, in the end or to judge the picture, and saved; NaN where that is not known. */
+    double finishOfPixel() {
+        return judged == null ? Double.NaN : finish / denoised(pixels, judged);
+    }
+
+    /** Pixels that are denoised for a picture that is judged so often. */
+    static double denoised(double pixels, int judged) {
+        return pixels + judged * Math.min(pixels, JUDGED);
     }
 
     /** Seconds in all. */

@@ -9,9 +9,13 @@ import java.util.List;
  * hundred (measured): what is missing to the root goes with about the power of 0.3 of the passes.
  */
 public final class NoiseFall {
-    private static final double ROOT = 0.5, LEAST = 0.2, MOST = 0.6;
-    /** How much is believed of what was seen of the last two thirds, and how what is missing to the root goes. */
-    private static final double BELIEF = 0.9, CATCHING_UP = 0.3;
+    private static final double ROOT = 0.5, LEAST = 0.1, MOST = 0.6;
+    /** How what is missing to the root goes. */
+    private static final double CATCHING_UP = 0.3;
+    /** Spread of judgements, relative, and of the power from picture to picture (measured on five views, cached and traced). */
+    private static final double JUDGED = 0.04, USUAL = 0.12;
+    /** Share of the passes since which the fall is looked at: it was another one before. */
+    private static final double LATELY = 0.25;
 
     /** With which power of its passes what is left after denoising falls, about: 0.16 and 0.3 were seen (docs/decisions/0023). */
     public static final double DENOISED = 0.3;
@@ -54,13 +58,20 @@ public final class NoiseFall {
         return from * Math.exp(hi);
     }
 
-    /** The power; the usual one while nothing is known. */
+    /** The power: the slope of a line through what was judged lately, drawn to the usual one as far as that says little. */
     double power() {
-        if (seen.size() < 3) return usual;
-        double[] last = seen.getLast(), before = seen.getFirst();
-        for (double[] s : seen) if (s[0] <= last[0] / 3) before = s;
-        if (last[0] < 2 * before[0]) return usual;
-        double a = Math.log(before[1] / last[1]) / Math.log(last[0] / before[0]);
-        return Math.clamp(BELIEF * a + (1 - BELIEF) * usual, LEAST, MOST);
+        double n = 0, x = 0, y = 0, xx = 0, xy = 0;
+        for (double[] s : seen) {
+            if (s[0] < LATELY * seen.getLast()[0]) continue;
+            double u = Math.log(s[0]), v = -Math.log(s[1]);
+            n++;
+            x += u;
+            y += v;
+            xx += u * u;
+            xy += u * v;
+        }
+        if (n < 2) return usual;
+        double prior = JUDGED * JUDGED / (USUAL * USUAL);
+        return Math.clamp((xy - x * y / n + prior * usual) / (xx - x * x / n + prior), LEAST, MOST);
     }
 }

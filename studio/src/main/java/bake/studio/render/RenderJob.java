@@ -77,7 +77,11 @@ public final class RenderJob {
      * @param passes the passes themselves
      * @param finish all else: judging noise, checkpoints
      */
-    public record Phases(double caches, double passes, double finish) {}
+    public record Phases(double caches, double passes, double finish) {
+        private Phases finished(double seconds) {
+            return new Phases(caches, passes, Math.max(0, seconds));
+        }
+    }
 
     private static final int COLD = 2;
     /**
@@ -318,7 +322,7 @@ public final class RenderJob {
             idle += rested;
             worked += end - start;
             phases = new Phases(phases.caches + Math.min(ready, end) / 1e9 - start / 1e9, phases.passes + Math.max(0, end - ready) / 1e9,
-                    Math.max(0, (end + rested - begun - idle - worked + resumed) / 1e9));
+                    phases.finish).finished((end + rested - begun - idle - worked + resumed) / 1e9);
             if (!whole) {
                 judged = -1;
                 break;
@@ -343,6 +347,7 @@ public final class RenderJob {
         // Until the picture is in its file its passes are kept: what comes between would cost all of them.
         if (state == State.DONE && pass > 0) keep(pass, worked, true);
         if (judged != pass) noise = judge();
+        phases = phases.finished((System.nanoTime() - begun - idle - worked + resumed) / 1e9);
         progress = new Progress(state, pass, noise, seconds, 0, state == State.DONE ? 1 : progress.fraction, renderer.rays());
         each.accept(progress);
     }
@@ -367,6 +372,14 @@ public final class RenderJob {
     public static double ends(Preset p, double passes) {
         double least = Math.max(fewest(p), passes);
         return p.aimsAtDenoised() && least < Integer.MAX_VALUE ? judgedAfter((int) Math.ceil(least) - 1, p) : least;
+    }
+
+    /** How often a picture of so many passes is judged by what denoising leaves. */
+    public static int judgements(Preset p, double passes) {
+        if (!p.aimsAtDenoised()) return 0;
+        int n = 0;
+        for (int at = judgedAfter(0, p); at <= passes; at = judgedAfter(at, p)) n++;
+        return n;
     }
 
     private static int fewest(Preset p) {

@@ -39,16 +39,16 @@ class EstimatorTest {
     private Work work(Project p, int passes, double rendering, double noise, double predicted) throws IOException {
         return new Work(Work.scene(p, dir, p.views().getFirst()), Work.solvers(TRACED), 2, 20_000, passes, 0, rendering, 0.2, noise, 0.5,
                 predicted,
-                0, predicted > 0 ? "pictures" : "", 0, 0);
+                0, predicted > 0 ? "pictures" : "", 0, 0, null);
     }
 
     /** The first passes, which find everything cold, do not speak for the later ones. */
     @Test
     void coldPassesAreApart() {
-        Work w = new Work("x", "traced", 2, 20_000, 10, 0, 3, 0.2, 8, 0.5, 0, 0, "", 0.2, 0);
+        Work w = new Work("x", "traced", 2, 20_000, 10, 0, 3, 0.2, 8, 0.5, 0, 0, "", 0.2, 0, null);
         assertEquals(0.2, w.pass());
         assertEquals(1, w.cold(), 1e-9);
-        Work old = new Work("x", "traced", 2, 20_000, 10, 0, 3, 0.2, 8, 0.5, 0, 0, "", 0, 0);
+        Work old = new Work("x", "traced", 2, 20_000, 10, 0, 3, 0.2, 8, 0.5, 0, 0, "", 0, 0, null);
         assertEquals(0.3, old.pass(), 1e-9);
         assertEquals(0, old.cold(), 1e-9);
     }
@@ -60,7 +60,7 @@ class EstimatorTest {
         Preset test = TRACED.withDenoise(true).withAimDenoised(true).withBounces("irradiance cache", "radiance cache", true).withGatherRays(
                 200).withLimits(0, 0, 16);
         WorkLog log = new WorkLog(dir.resolve("rays.jsonl"));
-        log.add(new Work(Work.scene(p, dir, p.views().getFirst()), Work.solvers(test), 2, 80_000, 16, 30, 20, 0.2, 4, 0.3, 0, 0, "", 0, 200));
+        log.add(new Work(Work.scene(p, dir, p.views().getFirst()), Work.solvers(test), 2, 80_000, 16, 30, 20, 0.2, 4, 0.3, 0, 0, "", 0, 200, null));
         Estimator e = new Estimator(log);
         Estimate same = e.quick(p, dir, p.views().getFirst(), test, new int[] {400, 200}, 2),
                 more = e.quick(p, dir, p.views().getFirst(), test.withGatherRays(1600), new int[] {400, 200}, 2),
