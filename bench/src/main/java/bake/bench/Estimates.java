@@ -25,7 +25,7 @@ import java.util.Locale;
  * nothing, and learns as the window would.
  *
  * <p>{@code ./bake bench estimates [WIDTH [AIM]]}: pixels of the smaller size; and the noise that finals are made to, percent, and tests to
- * twice of it, where it is not the presets' own, and then finals are traced as well
+ * twice of it, where these are not the presets' own limits, and then finals are traced as well
  */
 public final class Estimates {
     private Estimates() {}
@@ -45,7 +45,7 @@ public final class Estimates {
                 RenderScene scene = RenderScene.compile(assembly.scene(p, v), null, Workers.COMPILING, HierarchyCache.shared());
                 for (int k = 0; k < (aim > 0 ? 4 : 3); k++) {
                     Preset base = Presets.suiting(p, v, k >= 2), exact = base.withExact(k % 2 == 0 ? base.exact() : Boolean.TRUE),
-                            q = exact.withLimits(aim == 0 ? exact.noiseAim() : k >= 2 ? aim : 2 * aim, 0, 0);
+                            q = aim == 0 ? exact : exact.withLimits(k >= 2 ? aim : 2 * aim, 0, 0);
                     for (int s = 0; s < 2; s++) {
                         int w = s == 0 ? width : width * 3 / 2, h = Math.max(1, w * v.size()[1] / v.size()[0]);
                         Estimate said = e.of(p, folder, v, q, new int[] {w, h}, () -> scene, workers, () -> false);
