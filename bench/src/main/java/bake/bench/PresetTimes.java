@@ -71,7 +71,7 @@ public final class PresetTimes {
             RenderJob.Progress g = j.progress();
             RenderJob.Phases t = j.phases();
             // What is left falls with the power that was seen.
-            double whole = g.noise() <= q.noiseAim() ? g.seconds() : t.caches() + t.passes() * NoiseFall.passes(g.passes(),
+            double whole = g.noise() <= q.noiseAim() ? g.seconds() : t.caches() + t.passes() * NoiseFall.passes(q.aimsAtDenoised(), g.passes(),
                     g.noise(), j.falling(), q.noiseAim()) / g.passes();
             seconds.put(q.name(), q.isFinal() ? whole : g.seconds());
             double[] e = error(shown, reference, width, h);

@@ -64,7 +64,7 @@ final class EstimateCommand implements Callable<Integer> {
         int n = threads == null ? Runtime.getRuntime().availableProcessors() : threads;
         if (n < 1 || n > 1024) throw new IllegalArgumentException("--threads takes 1 to 1024");
         try (Workers workers = new Workers(n)) {
-            Estimator e = new Estimator(WorkLog.shared());
+            Estimator e = new Estimator(WorkLog.shared(), true);
             Estimate r = e.of(p.project(), p.folder(), v, s, wh, () -> RenderScene.compile(new SceneAssembly(p.folder()).scene(
                     p.project(), v),
                     null, Workers.COMPILING, HierarchyCache.shared()), workers, () -> false);

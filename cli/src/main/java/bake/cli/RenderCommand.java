@@ -197,7 +197,7 @@ final class RenderCommand implements Callable<Integer> {
                 job.keepIn(new Checkpoint(Checkpoint.beside(out), identity,
                         e -> spec.commandLine().getErr().println("bake: the unfinished picture could not be kept: " + e.getMessage())));
             }
-            Estimator estimator = new Estimator(WorkLog.shared());
+            Estimator estimator = new Estimator(WorkLog.shared(), true);
             Estimate expected = cacheFolder != null ? null : estimator.quick(p.project(), p.folder(), v, settings,
                     new int[] {order.region().width(), order.region().height()}, n);
             try (Interrupt i = Interrupt.calls(job::stop)) {
@@ -235,7 +235,7 @@ final class RenderCommand implements Callable<Integer> {
     private void learn(Projects.Opened p, View v, RenderJob job, int threads, double saving, Estimate expected) {
         if (cacheFolder != null || region != null) return;
         try {
-            new Estimator(WorkLog.shared()).made(p.project(), p.folder(), v, job, threads, saving, expected);
+            new Estimator(WorkLog.shared(), true).made(p.project(), p.folder(), v, job, threads, saving, expected);
         } catch (IOException e) {
             // The picture is made; that nothing was learnt from it is no failure.
         }

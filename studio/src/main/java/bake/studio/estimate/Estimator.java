@@ -1,7 +1,6 @@
 package bake.studio.estimate;
 
 import bake.core.compiled.RenderScene;
-import bake.core.path.BounceSettings;
 import bake.core.work.Workers;
 import bake.formats.project.Preset;
 import bake.formats.project.Project;
@@ -43,12 +42,11 @@ public final class Estimator {
      */
     private static final double FINISH = 10;
     /**
-     * With which power of the pixels the error that is left after denoising falls where records are read, which are smooth: 5.5, 3.6, 2.8
-     * and 2.1 % at 240, 480, 960 and 3307 pixels wide in a room; and where light is traced, of leaves and brick that have edges at every
-     * size: 3.8, 3.2, 3.5 and 3.3 % at 240, 480, 1280 and 3840. Rooms behind glass lie between, traced: 5.9, 5.2 and 3.8 % at 240, 480 and
-     * 1280.
+     * Pixels, as the root of their number, at which half of the error that is left after denoising is of what is too small for them, which
+     * more of them take away: 5.5, 3.6, 2.8 and 2.1 % at 240, 480, 960 and 3307 pixels wide in a room. Leaves and brick have edges at every
+     * size: 3.8, 3.2, 3.5 and 3.3 % at 240, 480, 1280 and 3840. Rooms behind glass lie between: 5.9, 5.2 and 3.8 % at 240, 480 and 1280.
      */
-    private static final double FINER = 0.16, TRACED_FINER = 0.03;
+    private static final double ROOM = 450, BEHIND_GLASS = 150, OUTDOORS = 40;
     /**
      * With which power of the pixels the time that a pixel takes falls where records are read, which more pixels share: 12, 9.5, 8.5 and 7
      * microseconds at those sizes; outdoors it does not.
@@ -67,12 +65,31 @@ public final class Estimator {
     /** A small picture whose rays took so many times as long as those of most others was made while the machine did something else. */
     private static final double HICCUP = 2;
 
+    /**
+     * Seconds that the first picture of a process takes more than another, nearly all before its passes: 14.6 for 8.1 and 9.0 for 4.5 in two
+     * rooms on a slow day.
+     */
+    private static final double START = 4;
+
     private final WorkLog log;
+    private final double start;
     /** Small pictures made so far. */
     private final Map<String, Costs> probes = new ConcurrentHashMap<>();
 
     public Estimator(WorkLog log) {
+        this(log, false);
+    }
+
+    /** @param first whether what is predicted is made by a process of its own, as on the command line */
+    public Estimator(WorkLog log, boolean first) {
         this.log = log;
+        start = first ? START : 0;
+    }
+
+    /** What a picture took before its passes, less what its process took to begin. */
+    private static double caches(RenderJob j) {
+        double seconds = j.phases().caches();
+        return j.first() ? Math.max(seconds / 2, seconds - START) : seconds;
     }
 
     /**
@@ -103,8 +120,12 @@ public final class Estimator {
         /** After those passes in a picture of another size, of which denoising leaves less the more pixels show the same thing. */
         double noise(Preset p, double pixels) {
             if (!p.aimsAtDenoised()) return noise;
-            boolean records = EngineSettings.bounced(p).first() == BounceSettings.First.IRRADIANCE_CACHE;
-            return noise * Math.pow(noisePixels / pixels, records ? FINER : TRACED_FINER);
+            double small = switch (p.setting()) {
+                case "exterior" -> OUTDOORS;
+                case "dusk" -> BEHIND_GLASS;
+                default -> ROOM;
+            };
+            return noise * (1 + small / Math.sqrt(pixels)) / (1 + small / Math.sqrt(noisePixels));
         }
     }
 
@@ -183,12 +204,11 @@ public final class Estimator {
         // Of fewer samples than the denoiser wants only the noise before is known.
         double noise = Double.isFinite(j.progress().noise()) ? j.progress().noise() : j.rawNoise() / Preset.RAW;
         return new Costs(pass / ((double) w * h), Math.max(0, j.phases().passes() - n * pass) / ((double) w * h), n, noise,
-                (long) w * h, j.falling(),
-                j.phases().caches(), (long) w * h, EngineSettings.bounced(p).gatherRays(), true, 0,
+                (long) w * h, j.falling(), caches(j), (long) w * h, EngineSettings.bounced(p).gatherRays(), true, 0,
                 j.progress().rays() / (j.phases().caches() + j.phases().passes()));
     }
 
-    private static Estimate predicted(Costs c, List<Work> all, Preset p, int[] size, String solvers) {
+    private Estimate predicted(Costs c, List<Work> all, Preset p, int[] size, String solvers) {
         double pixels = (double) size[0] * size[1], noise = c.noise(p, pixels);
         String basis = c.probed ? "probe" : "pictures";
         double[] off = all.stream().filter(w -> w.basis().equals(basis) && w.solvers().equals(solvers) && w.off() > 0.05 && w.off() < 20
@@ -201,13 +221,13 @@ public final class Estimator {
         double passes = Double.POSITIVE_INFINITY;
         String limit = "passes";
         if (p.samples() > 0) passes = p.samples();
-        double aim = p.noiseAim() > 0 ? RenderJob.ends(p, NoiseFall.passes(c.passes, noise, c.falling, p.noiseAim()))
+        double aim = p.noiseAim() > 0 ? RenderJob.ends(p, NoiseFall.passes(p.aimsAtDenoised(), c.passes, noise, c.falling, p.noiseAim()))
                 : Double.POSITIVE_INFINITY;
         if (aim < passes) {
             passes = aim;
             limit = "noise aim";
         }
-        double inTime = p.timeLimit() > 0 ? Math.max(1, (p.timeLimit() - (caches + cold) * mend) / (pass * mend))
+        double inTime = p.timeLimit() > 0 ? Math.max(1, (p.timeLimit() - start - (caches + cold) * mend) / (pass * mend))
                 : Double.POSITIVE_INFINITY;
         boolean timed = inTime < passes;
         if (timed) {
@@ -216,13 +236,15 @@ public final class Estimator {
         }
         double rendering = (passes * pass + cold) * mend, before = caches * mend;
         if (timed) rendering = Math.max(pass * mend, p.timeLimit() - before);
+        before += timed ? 0 : start;
         double[] finishes = all.stream().mapToDouble(Work::finishOfPixel).filter(Double::isFinite).toArray();
         double finish = Work.denoised(pixels, RenderJob.judgements(p, passes)) * (finishes.length == 0 ? FINISH * 1e-6
                 : median(Arrays.copyOfRange(finishes, Math.max(0, finishes.length - RECENT), finishes.length)));
         double seconds = before + rendering + finish, spread = timed ? 1.05 : spread(recent, mend, c.probed);
         String words = c.probed ? String.format(java.util.Locale.ROOT, "a small picture made for this%s", checked(recent.length))
                 : c.pictures + (c.pictures == 1 ? " picture" : " pictures") + " of this view made here" + checked(recent.length);
-        return new Estimate(seconds, seconds / spread, seconds * spread, NoiseFall.noise(c.passes, noise, c.falling, Math.max(1, passes)),
+        return new Estimate(seconds, seconds / spread, seconds * spread, NoiseFall.noise(p.aimsAtDenoised(), c.passes, noise, c.falling, Math.max(1,
+                passes)),
                 (int) Math.ceil(passes),
                 before, rendering, finish, words, limit, c.probed);
     }
@@ -254,7 +276,7 @@ public final class Estimator {
         RenderJob.Phases t = job.phases();
         Preset p = o.preset();
         log.add(new Work(Work.scene(project, folder, v), Work.solvers(p), threads, (long) o.region().width() * o.region().height(), g.passes(),
-                t.caches(), t.passes(), t.finish() + saving, g.noise(), job.falling(), before == null ? 0 : before.seconds(),
+                caches(job), t.passes(), t.finish() + saving, g.noise(), job.falling(), before == null ? 0 : before.seconds() - start,
                 before == null ? 0 : before.noise(), before == null ? "" : before.probed() ? "probe" : "pictures", job.steadyPass(),
                 EngineSettings.bounced(p).gatherRays(), RenderJob.judgements(p, g.passes())));
     }

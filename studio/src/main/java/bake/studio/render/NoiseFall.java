@@ -6,12 +6,14 @@ import java.util.List;
 /**
  * How the noise of a picture falls with its passes. Where every sample is alike it falls with the root of them; where rare bright paths are
  * still to come it falls more slowly at first: in a sunny room by the power of 0.3 after ten passes, 0.36 after fifty and 0.44 after three
- * hundred (measured): what is missing to the root goes with about the power of 0.3 of the passes.
+ * hundred (measured): what is missing to the root goes with about the power of 0.3 of the passes. What is left after denoising falls
+ * more slowly the longer, since more and more of it is what all samples have in common: its power, 0.1 to 0.6 after six passes, comes back
+ * to the usual one.
  */
 public final class NoiseFall {
     private static final double ROOT = 0.5, LEAST = 0.1, MOST = 0.6;
-    /** How what is missing to the root goes. */
-    private static final double CATCHING_UP = 0.3;
+    /** How fast the power comes to that in the end, of noise and of what denoising leaves. */
+    private static final double CATCHING_UP = 0.3, COMING_BACK = 1;
     /** Spread of judgements, relative, and of the power from picture to picture (measured on five views, cached and traced). */
     private static final double JUDGED = 0.04, USUAL = 0.12;
     /** Share of the passes since which the fall is looked at: it was another one before. */
@@ -37,22 +39,24 @@ public final class NoiseFall {
     /**
      * Noise after some passes.
      *
+     * @param denoised whether it is what is left after denoising
      * @param noise after {@code from} passes, at which it falls with {@code power}
      */
-    public static double noise(double from, double noise, double power, double passes) {
-        double l = Math.log(Math.max(1e-9, passes / from));
-        if (l <= 0 || power >= ROOT) return noise * Math.exp(-power * l);
-        // The power grows on the way: the integral of root - (root - power) exp(-c l).
-        return noise * Math.exp((ROOT - power) / CATCHING_UP * (1 - Math.exp(-CATCHING_UP * l)) - ROOT * l);
+    public static double noise(boolean denoised, double from, double noise, double power, double passes) {
+        double l = Math.log(Math.max(1e-9, passes / from)), end = denoised ? DENOISED : Math.max(ROOT, power),
+                c = denoised ? COMING_BACK : CATCHING_UP;
+        if (l <= 0) return noise * Math.exp(-power * l);
+        // The power changes on the way: the integral of end - (end - power) exp(-c l).
+        return noise * Math.exp((end - power) / c * (1 - Math.exp(-c * l)) - end * l);
     }
 
     /** Passes after which noise is at an aim. */
-    public static double passes(double from, double noise, double power, double aim) {
-        if (!(noise > aim) || power >= ROOT) return from * Math.pow(noise / aim, 1 / power);
+    public static double passes(boolean denoised, double from, double noise, double power, double aim) {
+        if (!(noise > aim)) return from * Math.pow(noise / aim, 1 / power);
         double lo = 0, hi = 60;
         for (int i = 0; i < 60; i++) {
             double mid = (lo + hi) / 2;
-            if (noise(from, noise, power, from * Math.exp(mid)) > aim) lo = mid;
+            if (noise(denoised, from, noise, power, from * Math.exp(mid)) > aim) lo = mid;
             else hi = mid;
         }
         return from * Math.exp(hi);

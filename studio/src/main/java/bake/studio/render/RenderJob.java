@@ -84,6 +84,7 @@ public final class RenderJob {
     }
 
     private static final int COLD = 2;
+    private static final java.util.concurrent.atomic.AtomicBoolean ANY_BEGUN = new java.util.concurrent.atomic.AtomicBoolean();
     /**
      * Passes before which no test and no final is done: what is rare may still be to come, and a final is not looked at before it is
      * delivered; and pixels that are denoised to judge a picture while it is rendered.
@@ -109,6 +110,7 @@ public final class RenderJob {
     private int resting;
     private long restedFrom, rested;
     private final NoiseFall fall;
+    private boolean first;
     /** Percent, before denoising. */
     private volatile double rawNoise = Double.POSITIVE_INFINITY;
 
@@ -286,6 +288,7 @@ public final class RenderJob {
      */
     public void run(Consumer<Progress> each) throws IOException {
         Preset p = order.preset;
+        first = !ANY_BEGUN.getAndSet(true);
         int most = p.samples() > 0 ? p.samples() : Integer.MAX_VALUE;
         long worked = 0, begun = System.nanoTime(), idle = 0;
         double noise = Double.POSITIVE_INFINITY;
@@ -461,6 +464,11 @@ public final class RenderJob {
         return steadyPass() > 0 ? steadyPass() : passTimes.isEmpty() ? 0 : passTimes.getLast();
     }
 
+    /** Whether it was the first of the process, for which Java had to compile all code. */
+    public boolean first() {
+        return first;
+    }
+
     /** With which power of its passes the picture's noise falls. */
     public double falling() {
         return fall.power();
@@ -471,7 +479,7 @@ public final class RenderJob {
         Preset p = order.preset;
         double each = usualPass(), left = Double.NaN;
         if (p.noiseAim() > 0 && Double.isFinite(noise))
-            left = Math.max(0, each * (NoiseFall.passes(pass, noise, fall.power(), p.noiseAim()) - pass));
+            left = Math.max(0, each * (NoiseFall.passes(p.aimsAtDenoised(), pass, noise, fall.power(), p.noiseAim()) - pass));
         // Before it is judged what is sure is that it goes on up to then.
         else if (p.aimsAtDenoised() && p.noiseAim() > 0) left = each * Math.max(1, fewest(p) - pass);
         if (p.timeLimit() > 0) left = min(left, Math.max(0, p.timeLimit() - seconds));

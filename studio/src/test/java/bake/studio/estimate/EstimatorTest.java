@@ -68,7 +68,7 @@ class EstimatorTest {
         assertEquals(30, same.caches(), 1e-6);
         assertEquals(30 * 2050.0 / 650, more.caches(), 1e-6);
         assertEquals(4, same.noise(), 1e-6);
-        assertEquals(4 * Math.pow(16, -0.16), large.noise(), 1e-6, "less is left of sixteen times the pixels");
+        assertEquals(4 * (1 + 450 / Math.sqrt(1_280_000)) / (1 + 450 / Math.sqrt(80_000)), large.noise(), 1e-6, "less is left of sixteen times the pixels");
         assertEquals(16 * same.rendering() * Math.pow(16, -0.1), large.rendering(), 1e-6, "which share records");
     }
 
@@ -160,11 +160,23 @@ class EstimatorTest {
     /** A sunny room whose noise fell by the power of 0.3 at ten passes had 0.44 at three hundred; there and back it is one curve. */
     @Test
     void noiseCatchesUpWithTheRoot() {
-        double at = NoiseFall.noise(10, 20, 0.3, 300), later = NoiseFall.noise(10, 20, 0.3, 303);
+        double at = NoiseFall.noise(false, 10, 20, 0.3, 300), later = NoiseFall.noise(false, 10, 20, 0.3, 303);
         assertEquals(0.44, Math.log(at / later) / Math.log(303 / 300.0), 0.02);
-        for (double aim : new double[] {15, 5, 1, 0.3}) assertEquals(aim, NoiseFall.noise(10, 20, 0.3, NoiseFall.passes(10, 20, 0.3,
+        for (double aim : new double[] {15, 5, 1, 0.3}) assertEquals(aim, NoiseFall.noise(false, 10, 20, 0.3, NoiseFall.passes(false, 10, 20, 0.3,
                 aim)), 1e-6 * aim);
-        assertEquals(40, NoiseFall.passes(10, 20, 0.5, 10), 1e-9);
-        assertTrue(NoiseFall.passes(10, 20, 0.3, 2) < 0.3 * 10 * Math.pow(10, 1 / 0.3));
+        assertEquals(40, NoiseFall.passes(false, 10, 20, 0.5, 10), 1e-9);
+        assertTrue(NoiseFall.passes(false, 10, 20, 0.3, 2) < 0.3 * 10 * Math.pow(10, 1 / 0.3));
+    }
+
+    /** What denoising leaves falls as it was seen to at first, and as it usually does later. */
+    @Test
+    void whatIsLeftComesBackToTheUsualFall() {
+        for (int k = 0; k < 2; k++) {
+            double power = 0.1 + 0.4 * k, at = NoiseFall.noise(true, 6, 5, power, 6.01), late = NoiseFall.noise(true, 6, 5, power, 120);
+            assertEquals(power, Math.log(5 / at) / Math.log(6.01 / 6), 0.01);
+            double slope = Math.log(late / NoiseFall.noise(true, 6, 5, power, 121)) / Math.log(121 / 120.0);
+            assertEquals(NoiseFall.DENOISED, slope, 0.02);
+            assertEquals(late, NoiseFall.noise(true, 6, 5, power, NoiseFall.passes(true, 6, 5, power, late)), 1e-6);
+        }
     }
 }
