@@ -1,21 +1,27 @@
 package bake.core.cache;
 
 /**
- * Shares among the records of a round what is rare in them: light of small and bright things far off, which one record met by chance and
+ * Shares among records what is rare in them: light of small and bright things far off, which one record met by chance and
  * its neighbours did not. Kept where it was found it would be seen as a spot as wide as the record. As the others of a surface would have
  * found it as well, their mean is the better estimate for all: light is filtered wider where it is rarer, and none is lost or gained (path
  * space filtering: Keller, Dahm and Binder 2014; that few samples bring it tells it apart: Zirr, Hanika and Dachsbacher 2018, "Re-Weighting
- * Firefly Samples for Improved Finite-Sample Monte Carlo Estimates"). Records share with those that they see, so that none passes a wall.
+ * Firefly Samples for Improved Finite-Sample Monte Carlo Estimates"). Records share with those that they see, so that none passes a wall, and with those of earlier rounds, which keep what they were
+ * given then: in a late round a record may be the only one of its corner.
  */
 public final class RareIrradiance {
     private final int channels;
     private final IrradianceCache around;
     private final RecordSamples wide;
 
-    /** Looks at the records of a round; chunks that were not made are null. */
-    public RareIrradiance(RecordSamples[] chunks, int channels) {
+    public RareIrradiance(int channels) {
         this.channels = channels;
         wide = new RecordSamples(channels);
+        around = new IrradianceCache(channels);
+    }
+
+    /** Looks at the records of a round; chunks that were not made are null. */
+    public void round(RecordSamples... chunks) {
+        RecordSamples part = new RecordSamples(channels);
         float[] none = new float[6], rare = new float[channels];
         for (RecordSamples c : chunks) {
             if (c == null) continue;
@@ -24,12 +30,11 @@ public final class RareIrradiance {
                 int o = i * c.stride, r = i * (1 + channels);
                 if (!(c.rare[r] > 0)) continue;
                 System.arraycopy(c.rare, r + 1, rare, 0, channels);
-                wide.add(d[o], d[o + 1], d[o + 2], d[o + IrradianceCache.NORMAL], d[o + IrradianceCache.NORMAL + 1],
-                        d[o + IrradianceCache.NORMAL + 2], c.rare[r], none, rare);
+                for (RecordSamples of : new RecordSamples[] {wide, part}) of.add(d[o], d[o + 1], d[o + 2], d[o + IrradianceCache.NORMAL],
+                        d[o + IrradianceCache.NORMAL + 1], d[o + IrradianceCache.NORMAL + 2], c.rare[r], none, rare);
             }
         }
-        around = new IrradianceCache(channels);
-        around.append(wide);
+        around.append(part);
     }
 
     /** Gives the records of one chunk the mean of what is rare around them in place of their own. Chunks may be done at the same time. */

@@ -28,6 +28,7 @@ public final class RecordRounds {
     private static final long SEED = 0x2b7e_1516_28ae_d2a6L;
 
     private IrradianceCache cache;
+    private RareIrradiance rare;
     private final PathTracer[] tracers;
     private final PathSampler[] samplers;
     private final HemisphereGather[] gathers;
@@ -97,7 +98,8 @@ public final class RecordRounds {
                     else place(worker, x, y, out);
         });
         for (boolean s : stopped) if (s) return false;
-        RareIrradiance rare = new RareIrradiance(chunks, cache.channels());
+        if (rare == null) rare = new RareIrradiance(cache.channels());
+        rare.round(chunks);
         workers.run(chunks.length, (worker, chunk) -> rare.share(chunks[chunk], tracers[worker].direct()::clear));
         cache.merge(chunks);
         return true;

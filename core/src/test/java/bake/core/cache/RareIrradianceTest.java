@@ -24,7 +24,8 @@ class RareIrradianceTest {
     }
 
     private static void share(Sight sight, RecordSamples... chunks) {
-        RareIrradiance r = new RareIrradiance(chunks, CHANNELS);
+        RareIrradiance r = new RareIrradiance(CHANNELS);
+        r.round(chunks);
         for (RecordSamples c : chunks) r.share(c, sight);
     }
 
