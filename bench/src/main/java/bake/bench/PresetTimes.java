@@ -71,8 +71,8 @@ public final class PresetTimes {
             RenderJob.Progress g = j.progress();
             RenderJob.Phases t = j.phases();
             // What is left falls with the power that was seen.
-            double whole = g.noise() <= q.noiseAim() ? g.seconds() : t.caches() + t.passes() * NoiseFall.passes(q.aimsAtDenoised(), g.passes(),
-                    g.noise(), j.falling(), q.noiseAim()) / g.passes();
+            double whole = g.noise() <= q.noiseAim() ? g.seconds() : t.caches() + t.passes() * NoiseFall.passes(q.aimsAtDenoised(),
+                    g.passes(), g.noise(), j.falling(), q.noiseAim()) / g.passes();
             seconds.put(q.name(), q.isFinal() ? whole : g.seconds());
             double[] e = error(shown, reference, width, h);
             System.out.printf(Locale.ROOT, "%s | %s | %.0f%s | %d | %.2f | %.2f | %.2f | %.4f%n", v.name(), q.name(), g.seconds(),

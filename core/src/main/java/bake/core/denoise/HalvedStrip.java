@@ -156,7 +156,7 @@ final class HalvedStrip {
         luminance[i] = most;
     }
 
-    /** Few samples say little of their own variance: neighbours are asked too. A half has twice that of the whole, and more the fewer samples are its. */
+    /** Few samples say little of their own variance: neighbours are asked too. A half has twice that of the whole, more if it is the smaller. */
     private void smooth(int px, int py) {
         float sum = 0, weight = 0;
         for (int dy = -1; dy <= 1; dy++)

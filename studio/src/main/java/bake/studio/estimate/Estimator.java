@@ -66,8 +66,8 @@ public final class Estimator {
     private static final double HICCUP = 2;
 
     /**
-     * Seconds that the first picture of a process takes more than another, nearly all before its passes: 14.6 for 8.1 and 9.0 for 4.5 in two
-     * rooms on a slow day.
+     * Seconds that the first picture of a process takes more than another, nearly all before its passes: 14.6 for 8.1 and 9.0 for 4.5 in
+     * two rooms on a slow day.
      */
     private static final double START = 4;
 
@@ -243,8 +243,8 @@ public final class Estimator {
         double seconds = before + rendering + finish, spread = timed ? 1.05 : spread(recent, mend, c.probed);
         String words = c.probed ? String.format(java.util.Locale.ROOT, "a small picture made for this%s", checked(recent.length))
                 : c.pictures + (c.pictures == 1 ? " picture" : " pictures") + " of this view made here" + checked(recent.length);
-        return new Estimate(seconds, seconds / spread, seconds * spread, NoiseFall.noise(p.aimsAtDenoised(), c.passes, noise, c.falling, Math.max(1,
-                passes)),
+        return new Estimate(seconds, seconds / spread, seconds * spread, NoiseFall.noise(p.aimsAtDenoised(), c.passes, noise,
+                c.falling, Math.max(1, passes)),
                 (int) Math.ceil(passes),
                 before, rendering, finish, words, limit, c.probed);
     }
@@ -275,8 +275,8 @@ public final class Estimator {
         RenderJob.Order o = job.order();
         RenderJob.Phases t = job.phases();
         Preset p = o.preset();
-        log.add(new Work(Work.scene(project, folder, v), Work.solvers(p), threads, (long) o.region().width() * o.region().height(), g.passes(),
-                caches(job), t.passes(), t.finish() + saving, g.noise(), job.falling(), before == null ? 0 : before.seconds() - start,
+        log.add(new Work(Work.scene(project, folder, v), Work.solvers(p), threads, (long) o.region().width() * o.region().height(),
+                g.passes(), caches(job), t.passes(), t.finish() + saving, g.noise(), job.falling(), before == null ? 0 : before.seconds() - start,
                 before == null ? 0 : before.noise(), before == null ? "" : before.probed() ? "probe" : "pictures", job.steadyPass(),
                 EngineSettings.bounced(p).gatherRays(), RenderJob.judgements(p, g.passes())));
     }

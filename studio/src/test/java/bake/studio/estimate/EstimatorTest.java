@@ -162,7 +162,8 @@ class EstimatorTest {
     void noiseCatchesUpWithTheRoot() {
         double at = NoiseFall.noise(false, 10, 20, 0.3, 300), later = NoiseFall.noise(false, 10, 20, 0.3, 303);
         assertEquals(0.44, Math.log(at / later) / Math.log(303 / 300.0), 0.02);
-        for (double aim : new double[] {15, 5, 1, 0.3}) assertEquals(aim, NoiseFall.noise(false, 10, 20, 0.3, NoiseFall.passes(false, 10, 20, 0.3,
+        for (double aim : new double[] {15, 5, 1, 0.3}) assertEquals(aim, NoiseFall.noise(false, 10, 20, 0.3,
+                NoiseFall.passes(false, 10, 20, 0.3,
                 aim)), 1e-6 * aim);
         assertEquals(40, NoiseFall.passes(false, 10, 20, 0.5, 10), 1e-9);
         assertTrue(NoiseFall.passes(false, 10, 20, 0.3, 2) < 0.3 * 10 * Math.pow(10, 1 / 0.3));
