@@ -156,7 +156,7 @@ final class HalvedStrip {
         luminance[i] = most;
     }
 
-    /** Few samples say little of their own variance: neighbours are asked too. A half has twice that of the whole, more if it is the smaller. */
+    /** Few samples say little of their own variance: neighbours are asked too. A half has about twice that of the whole. */
     private void smooth(int px, int py) {
         float sum = 0, weight = 0;
         for (int dy = -1; dy <= 1; dy++)

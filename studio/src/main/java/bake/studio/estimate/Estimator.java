@@ -276,7 +276,8 @@ public final class Estimator {
         RenderJob.Phases t = job.phases();
         Preset p = o.preset();
         log.add(new Work(Work.scene(project, folder, v), Work.solvers(p), threads, (long) o.region().width() * o.region().height(),
-                g.passes(), caches(job), t.passes(), t.finish() + saving, g.noise(), job.falling(), before == null ? 0 : before.seconds() - start,
+                g.passes(), caches(job), t.passes(), t.finish() + saving,
+                g.noise(), job.falling(), before == null ? 0 : before.seconds() - start,
                 before == null ? 0 : before.noise(), before == null ? "" : before.probed() ? "probe" : "pictures", job.steadyPass(),
                 EngineSettings.bounced(p).gatherRays(), RenderJob.judgements(p, g.passes())));
     }
