@@ -5,8 +5,8 @@ package bake.core.cache;
  * its neighbours did not. Kept where it was found it would be seen as a spot as wide as the record. As the others of a surface would have
  * found it as well, their mean is the better estimate for all: light is filtered wider where it is rarer, and none is lost or gained (path
  * space filtering: Keller, Dahm and Binder 2014; that few samples bring it tells it apart: Zirr, Hanika and Dachsbacher 2018, "Re-Weighting
- * Firefly Samples for Improved Finite-Sample Monte Carlo Estimates"). Records share with those that they see, so that none passes a wall, and with those of earlier rounds, which keep what they were
- * given then: in a late round a record may be the only one of its corner.
+ * Firefly Samples for Improved Finite-Sample Monte Carlo Estimates"). Records share with those that they see, so that none passes a wall,
+ * and with those of earlier rounds, which keep what they were given then: in a late round a record may be the only one of its corner.
  */
 public final class RareIrradiance {
     private final int channels;

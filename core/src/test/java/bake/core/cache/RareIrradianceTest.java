@@ -72,6 +72,22 @@ class RareIrradianceTest {
         for (RecordSamples s : List.of(below, table)) assertEquals(0, sum(s), 1e-4);
     }
 
+    /** The only record of a later round shares with those that were there, which stay as they are. */
+    @Test
+    void earlierRoundsAreAsked() {
+        RecordSamples first = surface(0, 1, 0.4f, 0), late = new RecordSamples(CHANNELS);
+        late.add(1.05f, 1.05f, 0, 0, 0, 1, 0.02f, new float[6], new float[] {USUAL, USUAL, USUAL, USUAL, USUAL + 10, USUAL});
+        late.rare(0.08f, new float[] {0, 0, 0, 0, 10, 0});
+        RareIrradiance r = new RareIrradiance(CHANNELS);
+        for (RecordSamples s : new RecordSamples[] {first, late}) {
+            r.round(s);
+            r.share(s, OPEN);
+        }
+        assertTrue(green(late, 0) < USUAL + 5, "it does not keep all of it: " + green(late, 0));
+        assertTrue(green(late, 0) > USUAL, "nor loses it");
+        assertEquals(0, sum(first), 1e-4);
+    }
+
     @Test
     void whatStandsAloneKeepsItsOwn() {
         RecordSamples s = surface(0, 1, 0.05f, 10);
