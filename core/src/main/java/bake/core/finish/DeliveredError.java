@@ -77,6 +77,11 @@ public record DeliveredError(double percent, double worst) {
         return new Region(part.x() - AROUND, part.y() - AROUND, part.width() + 2 * AROUND, part.height() + 2 * AROUND).within(r);
     }
 
+    /** Pixels that are denoised to judge a picture of so many. */
+    public static double denoised(double pixels, int most) {
+        return pixels <= most ? pixels : most * (WIDTH + 2.0 * AROUND) / WIDTH * (HEIGHT + 2.0 * AROUND) / HEIGHT;
+    }
+
     /** The picture itself, or pieces of it: one in each field of a grid, somewhere in it. */
     private static List<Region> parts(Region r, int most) {
         if ((long) r.width() * r.height() <= most) return List.of(r);

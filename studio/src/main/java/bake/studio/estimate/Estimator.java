@@ -238,7 +238,7 @@ public final class Estimator {
         if (timed) rendering = Math.max(pass * mend, p.timeLimit() - before);
         before += timed ? 0 : start;
         double[] finishes = all.stream().mapToDouble(Work::finishOfPixel).filter(Double::isFinite).toArray();
-        double finish = Work.denoised(pixels, RenderJob.judgements(p, passes)) * (finishes.length == 0 ? FINISH * 1e-6
+        double finish = RenderJob.denoised(p, pixels, passes) * (finishes.length == 0 ? FINISH * 1e-6
                 : median(Arrays.copyOfRange(finishes, Math.max(0, finishes.length - RECENT), finishes.length)));
         double seconds = before + rendering + finish, spread = timed ? 1.05 : spread(recent, mend, c.probed);
         String words = c.probed ? String.format(java.util.Locale.ROOT, "a small picture made for this%s", checked(recent.length))
@@ -279,7 +279,8 @@ public final class Estimator {
                 g.passes(), caches(job), t.passes(), t.finish() + saving,
                 g.noise(), job.falling(), before == null ? 0 : before.seconds() - start,
                 before == null ? 0 : before.noise(), before == null ? "" : before.probed() ? "probe" : "pictures", job.steadyPass(),
-                EngineSettings.bounced(p).gatherRays(), RenderJob.judgements(p, g.passes())));
+                EngineSettings.bounced(p).gatherRays(), RenderJob.denoised(p, (double) o.region().width() * o.region().height(),
+                        g.passes())));
     }
 
     /**

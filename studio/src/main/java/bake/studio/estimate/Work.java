@@ -24,14 +24,11 @@ import java.security.MessageDigest;
  * @param steady seconds of a pass once the first ones were made; 0 where that is not known
  * @param rays that records of its caches gathered with; 0 where that is not known
  * @param basis what the prediction stood on: "pictures" or "probe"; empty for none
- * @param judged how often it was judged by what denoising leaves; null where that is not known
+ * @param denoised pixels that were denoised, in the end and to judge the picture; null where that is not known
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Work(String scene, String solvers, int threads, long pixels, int passes, double caches, double rendering, double finish,
-        double noise, double falling, double predicted, double predictedNoise, String basis, double steady, int rays, Integer judged) {
-
-    /** Pixels that are denoised to judge a large picture, with those around its pieces. */
-    private static final double JUDGED = 112_000;
+        double noise, double falling, double predicted, double predictedNoise, String basis, double steady, int rays, Double denoised) {
 
     /** Seconds of a pass, the first ones left out where that is known. */
     double pass() {
@@ -43,14 +40,9 @@ public record Work(String scene, String solvers, int threads, long pixels, int p
         return Math.max(0, rendering - passes * pass());
     }
 
-    /** Seconds for a pixel that was denoised, in the end or to judge the picture, and saved; NaN where that is not known. */
+    /** Seconds for a pixel that was denoised, saving included; NaN where that is not known. */
     double finishOfPixel() {
-        return judged == null ? Double.NaN : finish / denoised(pixels, judged);
-    }
-
-    /** Pixels that are denoised for a picture that is judged so often. */
-    static double denoised(double pixels, int judged) {
-        return pixels + judged * Math.min(pixels, JUDGED);
+        return denoised == null ? Double.NaN : finish / denoised;
     }
 
     /** Seconds in all. */

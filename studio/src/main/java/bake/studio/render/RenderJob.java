@@ -84,6 +84,8 @@ public final class RenderJob {
     }
 
     private static final int COLD = 2;
+    /** More passes than this are not counted one by one. */
+    private static final int MANY = 1_000_000;
     private static final java.util.concurrent.atomic.AtomicBoolean ANY_BEGUN = new java.util.concurrent.atomic.AtomicBoolean();
     /**
      * Passes before which no test and no final is done: what is rare may still be to come, and a final is not looked at before it is
@@ -377,12 +379,12 @@ public final class RenderJob {
         return p.aimsAtDenoised() && least < Integer.MAX_VALUE ? judgedAfter((int) Math.ceil(least) - 1, p) : least;
     }
 
-    /** How often a picture of so many passes is judged by what denoising leaves. */
-    public static int judgements(Preset p, double passes) {
-        if (!p.aimsAtDenoised()) return 0;
-        int n = 0;
-        for (int at = judgedAfter(0, p); at <= passes; at = judgedAfter(at, p)) n++;
-        return n;
+    /** Pixels that are denoised for a picture: whenever it is judged by what is left then, and in the end. */
+    public static double denoised(Preset p, double pixels, double passes) {
+        if (!p.aimsAtDenoised()) return pixels;
+        int judged = 0, last = (int) Math.min(passes, MANY);
+        for (int at = judgedAfter(0, p); at <= last; at = judgedAfter(at, p)) judged++;
+        return pixels + judged * DeliveredError.denoised(pixels, JUDGED);
     }
 
     private static int fewest(Preset p) {

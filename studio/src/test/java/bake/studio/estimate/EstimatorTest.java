@@ -72,6 +72,20 @@ class EstimatorTest {
         assertEquals(16 * same.rendering() * Math.pow(16, -0.1), large.rendering(), 1e-6, "which share records");
     }
 
+    /** An aim that is never reached is foretold as that, at once; judging is denoising too. */
+    @Test
+    void aimsFarOff() throws IOException {
+        Project p = project();
+        Preset far = TRACED.withDenoise(true).withAimDenoised(true).withLimits(1e-6, 0, 0);
+        WorkLog log = new WorkLog(dir.resolve("far.jsonl"));
+        log.add(new Work(Work.scene(p, dir, p.views().getFirst()), Work.solvers(far), 2, 80_000, 6, 0, 6, 2, 4, 0.3, 0, 0, "", 1, 0, 400_000.0));
+        Estimate e = new Estimator(log).quick(p, dir, p.views().getFirst(), far, new int[] {400, 200}, 2);
+        assertTrue(e.seconds() > 1e6, e.toString());
+        Preset near = far.withLimits(0, 0, 3);
+        e = new Estimator(log).quick(p, dir, p.views().getFirst(), near, new int[] {200, 100}, 2);
+        assertEquals(2 * 40_000 / 400_000.0, e.finish(), 1e-9, "judged once, denoised once");
+    }
+
     /** Of small pictures one that was held up is told by its rays; two cannot tell which of them it was. */
     @Test
     void hiccups() throws IOException {
