@@ -203,7 +203,9 @@ public final class Estimator {
         double pass = j.steadyPass() > 0 ? j.steadyPass() : j.phases().passes() / n;
         // Of fewer samples than the denoiser wants only the noise before is known.
         double noise = Double.isFinite(j.progress().noise()) ? j.progress().noise() : j.rawNoise() / Preset.RAW;
-        return new Costs(pass / ((double) w * h), Math.max(0, j.phases().passes() - n * pass) / ((double) w * h), n, noise,
+        // What Java had to compile is not more for more pixels.
+        double cold = j.first() ? 0 : Math.max(0, j.phases().passes() - n * pass);
+        return new Costs(pass / ((double) w * h), cold / ((double) w * h), n, noise,
                 (long) w * h, j.falling(), caches(j), (long) w * h, EngineSettings.bounced(p).gatherRays(), true, 0,
                 j.progress().rays() / (j.phases().caches() + j.phases().passes()));
     }
