@@ -125,9 +125,10 @@ public final class LiveRender implements AutoCloseable {
         solo = Set.copyOf(groups);
         if (wanted != null) {
             wanted = wanted.with(solo);
-        } else if (current != null && last != null) {
+        } else if (current != null) {
+            // One that has no picture yet shows them in its first; there is nothing to mix before.
             current = current.with(solo);
-            remix = true;
+            remix = last != null;
             notifyAll();
         }
     }
