@@ -18,7 +18,7 @@ import java.util.stream.IntStream;
  */
 public final class IrradianceCache {
     static final int NORMAL = 3, RADIUS = 6, KIND = 7, ROTATION = 8, TRANSLATION = 11, LIGHT = 14;
-    private static final int HEAD = ROTATION;
+    static final int HEAD = ROTATION;
     /** Kinds of records: irradiance; a mark that nothing is to be interpolated there; irradiance from beyond the near field alone. */
     static final float WHOLE = 0, MARK = 1, FAR = 2;
     /**
@@ -27,7 +27,7 @@ public final class IrradianceCache {
      */
     static final int NEAR = ROTATION, OPEN = ROTATION + 1;
     /** One minus the cosine between normals from which on a record does not count: 32 degrees. */
-    private static final float TURN = 0.15f;
+    static final float TURN = 0.15f;
     /** How far in front of a place a record may lie, in its radius; what is far looks much alike from a little in front. */
     private static final float FRONT = 0.05f, FAR_FRONT = 0.25f;
     /**
@@ -48,6 +48,8 @@ public final class IrradianceCache {
      * that counts.
      */
     private float[] heads, data;
+    /** By what the luminance of each record scatters, squared; 0 where that is not known. */
+    private float[] scatter;
     private int count;
     /** For each size of records a hash of cubes to the records that reach into them: where each slot's list begins, and the lists. */
     private final int[][] starts = new int[CellGrid.LEVELS][], lists = new int[CellGrid.LEVELS][];
@@ -59,6 +61,7 @@ public final class IrradianceCache {
         wide = stride - HEAD;
         heads = new float[64 * HEAD];
         data = new float[64 * wide];
+        scatter = new float[64];
     }
 
     public int channels() {
@@ -71,9 +74,36 @@ public final class IrradianceCache {
     }
 
     public long bytes() {
-        long n = 4L * (heads.length + data.length);
+        long n = 4L * (heads.length + data.length + scatter.length);
         for (int l = 0; l < CellGrid.LEVELS; l++) if (starts[l] != null) n += 4L * (starts[l].length + lists[l].length);
         return n;
+    }
+
+    /** Place, normal, radius and kind of records, {@link #HEAD} numbers each. */
+    float[] heads() {
+        return heads;
+    }
+
+    float light(int record, int channel) {
+        return data[record * wide - HEAD + LIGHT + channel];
+    }
+
+    float luminance(int record) {
+        return CellSamples.luminance(data, record * wide - HEAD + LIGHT, channels);
+    }
+
+    /** By what the luminance of a record scatters, squared; 0 where that is not known. */
+    float scatter(int record) {
+        return scatter[record];
+    }
+
+    /** Gives a record other light; its gradients, which are relative to that, change by as much the other way. */
+    void relight(int record, float[] light, int from) {
+        float before = luminance(record);
+        System.arraycopy(light, from, data, record * wide - HEAD + LIGHT, channels);
+        float after = luminance(record);
+        for (int g = 0; after > 0 && heads[record * HEAD + KIND] == WHOLE && g < 6; g++)
+            data[record * wide + g] *= Math.min(2, before / after);
     }
 
     /** Numbers that {@link #save} hands out for each record. */
@@ -101,6 +131,7 @@ public final class IrradianceCache {
         float[] row = new float[stride];
         heads = new float[Math.multiplyExact(Math.max(64, records), HEAD)];
         data = new float[Math.multiplyExact(Math.max(64, records), wide)];
+        scatter = new float[Math.max(64, records)];
         for (int i = 0; i < records; i++) {
             rows.accept(row);
             check(row);
@@ -142,8 +173,12 @@ public final class IrradianceCache {
                 room = Math.max(count + c.count, room + room / 2);
                 heads = Arrays.copyOf(heads, Math.multiplyExact(room, HEAD));
                 data = Arrays.copyOf(data, Math.multiplyExact(room, wide));
+                scatter = Arrays.copyOf(scatter, room);
             }
-            for (int i = 0; i < c.count; i++) put(c.data, i * stride, count++);
+            for (int i = 0; i < c.count; i++) {
+                scatter[count] = c.scatter[i];
+                put(c.data, i * stride, count++);
+            }
         }
         index();
     }

@@ -8,6 +8,8 @@ public final class RecordSamples {
     float[] data;
     /** For each record how far what is rare in it may be shared, metres, 0 for not at all; and what that is, by channel. */
     float[] rare;
+    /** For each record by what its luminance scatters, squared, (cd/m2)^2. */
+    float[] scatter;
     int count;
     private final int channels;
 
@@ -17,6 +19,7 @@ public final class RecordSamples {
         stride = IrradianceCache.LIGHT + channels;
         data = new float[16 * stride];
         rare = new float[16 * (1 + channels)];
+        scatter = new float[16];
     }
 
     /**
@@ -44,6 +47,11 @@ public final class RecordSamples {
         int o = (count - 1) * (1 + channels);
         rare[o] = wide;
         System.arraycopy(light, 0, rare, o + 1, channels);
+    }
+
+    /** Says by what the luminance of the last record scatters about what it should be: its variance, (cd/m2)^2. */
+    public void scatter(float variance) {
+        scatter[count - 1] = variance;
     }
 
     /** Adds a mark that around a place nothing is to be interpolated. */
@@ -75,6 +83,7 @@ public final class RecordSamples {
         if ((count + 1) * stride > data.length) {
             data = Arrays.copyOf(data, 2 * data.length);
             rare = Arrays.copyOf(rare, 2 * rare.length);
+            scatter = Arrays.copyOf(scatter, 2 * scatter.length);
         }
         return count++ * stride;
     }

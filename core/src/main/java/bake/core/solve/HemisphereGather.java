@@ -17,6 +17,11 @@ import bake.core.surface.SurfacePoint;
 public final class HemisphereGather {
     /** Radius of a record in the harmonic mean of the distances around it. */
     private static final float REACH = 0.3f;
+    /**
+     * Share of the least radius below which a place is too narrow for a record. Above it records are smoother than what is traced between
+     * them: corners would be ragged.
+     */
+    private static final float NARROW = 0.4f;
     /** Rays that tell whether a place is open enough for a record. */
     private static final int PROBES = 24;
     /** Greatest relative change that a gradient may make over the radius. */
@@ -74,7 +79,7 @@ public final class HemisphereGather {
         frame.around(p.nx, p.ny, p.nz);
         float gx = p.gx, gy = p.gy, gz = p.gz, px = p.px, py = p.py, pz = p.pz, x = px + p.offset * gx, y = py + p.offset * gy,
                 z = pz + p.offset * gz;
-        float open = how.nearField() > 0 ? 0 : open(x, y, z, gx, gy, gz, random), near = open < least ? how.near() : 0;
+        float open = how.nearField() > 0 ? 0 : open(x, y, z, gx, gy, gz, random), near = open < NARROW * least ? how.near() : 0;
         if (near > 0 && how.nearField() == 0) out.mark(px, py, pz, frame.nx, frame.ny, frame.nz, least);
         if (near > 0 && known.far(near, px, py, pz, frame.nx, frame.ny, frame.nz, null)) return;
         java.util.Arrays.fill(light, 0);
@@ -98,6 +103,7 @@ public final class HemisphereGather {
         float all = luminance(light), usual = all > 0 ? 1 - (luminance(sky) + luminance(few) / n) / all : 0;
         for (int i = 0; i < 6; i++) gradients[i] *= usual;
         out.add(px, py, pz, frame.nx, frame.ny, frame.nz, Math.max(least, radius), gradients, light);
+        out.scatter(scatter());
         for (int c = 0; c < few.length; c++) few[c] /= n;
         out.rare(Math.min(SHARED * radius, SHARED_WIDE * wide), few);
     }
@@ -155,6 +161,16 @@ public final class HemisphereGather {
                 inverse += 1 / tracer.direct().free(x, y, z, frame.x, frame.y, frame.z, Float.POSITIVE_INFINITY);
         }
         return inverse > 0 ? REACH * PROBES / inverse : Float.POSITIVE_INFINITY;
+    }
+
+    /** Variance of the mean of all strata, from how those differ that lie beside each other; what is rare is not in it. */
+    private float scatter() {
+        double sum = 0;
+        for (int k = 0; k < sectors; k++)
+            for (int j = 0, i = k * rings, q = (k + 1) % sectors * rings; j < rings; j++, i++, q++)
+                sum += (luminance[i] - luminance[q]) * (luminance[i] - luminance[q]);
+        double n = rings * sectors;
+        return (float) (0.5 * sum / (n * n));
     }
 
     private static float luminance(float[] groups) {

@@ -2,6 +2,7 @@ package bake.core.solve;
 
 import bake.core.cache.IrradianceCache;
 import bake.core.cache.RareIrradiance;
+import bake.core.cache.RecordRegression;
 import bake.core.cache.RecordSamples;
 import bake.core.compiled.Lens;
 import bake.core.math.PathSampler;
@@ -22,7 +23,7 @@ public final class RecordRounds {
      * Grids from coarse to fine: pixels between their places in the last one, the same where records gather fewer than {@code MANY} rays,
      * and the number of places across a picture that the first one has at least.
      */
-    private static final int FINEST = 2, QUICK = 4, MANY = 400, ACROSS = 40, ROW = 8;
+    private static final int FINEST = 2, QUICK = 4, MANY = 400, ACROSS = 40, ROW = 8, CHUNK = 256;
     /** Radii of records, in pixels; and at most, in metres. */
     private static final float LEAST_PIXELS = 2.5f, MOST_PIXELS = 60, LEAST = 0.01f;
     private static final long SEED = 0x2b7e_1516_28ae_d2a6L;
@@ -42,6 +43,8 @@ public final class RecordRounds {
     /** How far a record reaches at most, metres. */
     private final float reach;
     private int stride;
+    /** Records that are what they stay. */
+    private int smoothed;
 
     /** @param room what the camera stands in */
     public RecordRounds(IrradianceCache cache, Lens lens, RoomSize room, PathSettings settings, int width, int height,
@@ -74,13 +77,27 @@ public final class RecordRounds {
             if (!round(workers, stop)) return false;
             watch.prepared(Math.min(1, 0.5 / stride * finest + 0.5));
         }
+        smooth(workers);
         for (PathTracer t : tracers) t.cached().follow(cache);
         return true;
+    }
+
+    /** What few rays make of each record is evened out once all are made. */
+    private void smooth(Workers workers) {
+        if (cache.records() == smoothed) return;
+        RecordRegression fit = new RecordRegression(cache, smoothed);
+        RecordRegression.Fitter[] fitters = new RecordRegression.Fitter[tracers.length];
+        for (int i = 0; i < fitters.length; i++) fitters[i] = fit.new Fitter(tracers[i].direct()::clear);
+        int n = fit.count();
+        workers.run((n + CHUNK - 1) / CHUNK, (worker, chunk) -> fitters[worker].fit(chunk * CHUNK, Math.min(n, (chunk + 1) * CHUNK)));
+        fit.apply();
+        smoothed = cache.records();
     }
 
     /** Begins with records of another picture. */
     public void begin(IrradianceCache c) {
         cache = c;
+        smoothed = c.records();
         for (PathTracer t : tracers) t.cached().follow(cache);
     }
 
