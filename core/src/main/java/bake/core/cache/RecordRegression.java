@@ -1,5 +1,6 @@
 package bake.core.cache;
 
+import bake.core.math.Frame;
 import java.util.Arrays;
 
 /**
@@ -52,6 +53,7 @@ public final class RecordRegression {
     /** What a thread needs. */
     public final class Fitter implements IrradianceCache.Found {
         private final Sight sight;
+        private final Frame across = new Frame();
         private int[] near = new int[64];
         private float[] s = new float[64], t = new float[64], far = new float[64], facing = new float[64], hat = new float[64],
                 best = new float[64];
@@ -82,12 +84,10 @@ public final class RecordRegression {
                 hat = new float[m];
                 best = Arrays.copyOf(best, m);
             }
-            // Any two directions across the normal (Duff et al. 2017).
-            float sign = Math.copySign(1, nz), a = -1 / (sign + nz), b = nx * ny * a;
             near[n] = j;
             far[n] = d / r;
-            s[n] = (dx * (1 + sign * nx * nx * a) + dy * sign * b - dz * sign * nx) / r;
-            t[n] = (dx * b + dy * (sign + ny * ny * a) - dz * ny) / r;
+            s[n] = (dx * across.tx + dy * across.ty + dz * across.tz) / r;
+            t[n] = (dx * across.bx + dy * across.by + dz * across.bz) / r;
             facing[n++] = nx * h[q + IrradianceCache.NORMAL] + ny * h[q + IrradianceCache.NORMAL + 1]
                     + nz * h[q + IrradianceCache.NORMAL + 2];
         }
@@ -104,6 +104,7 @@ public final class RecordRegression {
             for (int c = 0; c < channels; c++) fitted[number * channels + c] = records.light(at, c);
             if (h[o + IrradianceCache.KIND] != IrradianceCache.WHOLE) return;
             n = 0;
+            across.around(h[o + IrradianceCache.NORMAL], h[o + IrradianceCache.NORMAL + 1], h[o + IrradianceCache.NORMAL + 2]);
             around.each(h[o], h[o + 1], h[o + 2], h[o + IrradianceCache.NORMAL], h[o + IrradianceCache.NORMAL + 1],
                     h[o + IrradianceCache.NORMAL + 2], this);
             float scatter = 0;
@@ -173,12 +174,7 @@ public final class RecordRegression {
                     c = cc / det;
                 }
             }
-            double sum = 0;
-            for (int k = 0; k < n; k++) {
-                hat[k] *= a + b * s[k] / wide + c * t[k] / wide;
-                sum += hat[k];
-            }
-            for (int k = 0; k < n; k++) hat[k] /= sum;
+            for (int k = 0; k < n; k++) hat[k] *= a + b * s[k] / wide + c * t[k] / wide;
             return true;
         }
     }
