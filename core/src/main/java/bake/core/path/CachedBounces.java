@@ -12,6 +12,12 @@ import bake.core.surface.SurfacePoint;
  * than its own size. One for each {@link PathTracer}.
  */
 public final class CachedBounces {
+    /**
+     * Widest cell, as a share of the way from the last scattering. A path's footprint grows with every bounce until it is wider than the
+     * room; cells of that size lie across walls and windows. In a bath whose cells are filled by paths of five bounces they were 5 % too
+     * bright, of nine 10 %; with 1/8, 1/4 or 1/2 of the way they are right within what their noise tells apart (0.3 %).
+     */
+    private static final float NEAR = 0.25f;
     private MattLight known;
     /** Least number of bounces before the cache is read. */
     private int from = 1;
@@ -38,7 +44,7 @@ public final class CachedBounces {
     public boolean read(SurfacePoint p, Scatter s, Ray ray, int bounces, PathSampler random) {
         random.next2();
         if (bounces < from || !Scatter.mostlyMatt(p)) return false;
-        float most = ray.width + ray.spread * ray.t, u = random.u, v = random.v;
+        float most = Math.min(NEAR * ray.t, ray.width + ray.spread * ray.t), u = random.u, v = random.v;
         if (!known.read(p.px, p.py, p.pz, p.gx, p.gy, p.gz, most, u, v, light)) return false;
         boolean thin = p.translucency > 0;
         if (thin && !known.read(p.px, p.py, p.pz, -p.gx, -p.gy, -p.gz, most, u, v, back)) return false;

@@ -364,7 +364,8 @@ public final class PathTracer extends PathState {
             if (seeing) return;
             if (past) reached = travelled;
             past = false;
-            if (lastBounce || bounce >= bounces) return;
+            // Cells are to hold all the light there is.
+            if ((lastBounce || bounce >= bounces) && !cells.on()) return;
             float least = cells.holds() ? CELLED : roughest;
             if (least > 0) point.roughen(least);
             scatter.begin(point, -ray.dx, -ray.dy, -ray.dz);

@@ -30,6 +30,12 @@ public final class CacheRounds {
      */
     private static final double[] PREPASS = {0.05, 0.15, 0.3, 0.5};
     private static final double AFTER = 0.25;
+    /**
+     * Bounces that paths trace before they may end in cells. Errors of cells are handed to those that build on them, and each reading adds
+     * its own: after two bounces a room lit around a corner came out 2.2 % too bright and scattered by 4.5 % from seed to seed, after three
+     * 1 %, after five within 0.3 % and by 2.6 %, for a tenth to a quarter more rays.
+     */
+    private static final int TRACED = 5;
     private static final int AFTERS = 5;
     private static final long SEED = 0x71c9_3a2b_90d4_55e1L;
 
@@ -97,7 +103,7 @@ public final class CacheRounds {
     private boolean round(Workers workers, BooleanSupplier stop) {
         int n = count(rounds);
         CellSamples[] chunks = new CellSamples[(n + CHUNK - 1) / CHUNK];
-        for (PathTracer t : tracers) t.cached().follow(rounds == 0 && !begun ? null : cache, 2);
+        for (PathTracer t : tracers) t.cached().follow(rounds == 0 && !begun ? null : cache, TRACED);
         boolean[] stopped = new boolean[workers.threads()];
         workers.run(chunks.length, (worker, chunk) -> {
             if (stopped[worker] || stop.getAsBoolean()) stopped[worker] = true;
