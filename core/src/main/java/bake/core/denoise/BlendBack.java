@@ -13,6 +13,14 @@ final class BlendBack {
     private static final int AROUND = 3;
     /** About half of the standard error of that product over the pixels around, in variances of the rendered light. */
     private static final float MARGIN = 0.15f;
+    /**
+     * Most that is put back into a pixel, in root mean squares of what was smeared around it, where that is no more than noise: what lies
+     * farther off is a stray pixel. With three samples, walls that a path tracer lights by chance had dots; half as much takes the last of
+     * them and sharpens less. As noise goes, so does the limit.
+     */
+    private static final float MOST = 0.5f;
+    /** By how much what was smeared stands out of no noise at all. */
+    private static final float NO_NOISE = 1e9f;
     /** Share of the mean light below which differences do not count. */
     private static final float LEAST = 1e-3f;
 
@@ -40,11 +48,18 @@ final class BlendBack {
         IntStream.range(0, h).parallel().forEach(y -> {
             for (int i = y * w; i < (y + 1) * w; i++) {
                 float v = Math.max(noise[i], own[i]), s = Math.max(0, smeared[i] - MARGIN * v), k = v + s > 0 ? v / (v + s) : 0;
+                // More than one where what was smeared stands out of the noise.
+                float sure = v > 0 ? s / v : NO_NOISE, scale = level[i] + least,
+                        back = (1 - k) * Math.abs(HalvedPicture.luminance(raw, i) - HalvedPicture.luminance(clean, i)),
+                        most = MOST * Math.max(1, sure) * (float) Math.sqrt(s) * scale;
+                if (back > most) k = 1 - (1 - k) * most / back;
                 for (int c = 3 * i; c < 3 * i + 3; c++) clean[c] = raw[c] + k * (clean[c] - raw[c]);
                 if (p.error == null) continue;
-                // The error of a sum of two estimates that have some of their noise in common.
-                float apart = p.odd[i] - p.even[i], rendered = apart * apart * p.share[i] * (1 - p.share[i]), scale = level[i] + least;
-                p.error[i] = k * k * (p.error[i] + s * scale * scale) + (1 - k) * (1 - k) * rendered + 2 * k * (1 - k) * p.shared[i];
+                float apart = p.odd[i] - p.even[i], rendered = apart * apart * p.share[i] * (1 - p.share[i]);
+                // The error of a sum of two estimates that have some of their noise in common. What seems smeared but does not stand out of
+                // the noise is mostly noise itself, and of a stray pixel no more comes back than the limit.
+                p.error[i] = k * k * (p.error[i] + Math.min(1, sure) * s * scale * scale)
+                        + Math.min(most * most, (1 - k) * (1 - k) * rendered) + 2 * k * (1 - k) * p.shared[i];
             }
         });
     }
