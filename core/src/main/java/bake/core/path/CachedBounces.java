@@ -15,7 +15,7 @@ public final class CachedBounces {
     /**
      * Widest cell, as a share of the way from the last scattering. A path's footprint grows with every bounce until it is wider than the
      * room; cells of that size lie across walls and windows. In a bath whose cells are filled by paths of five bounces they were 5 % too
-     * bright, of nine 10 %; with 1/8, 1/4 or 1/2 of the way they are right within what their noise tells apart (0.3 %).
+     * bright, of nine 10 %; with 1/8, 1/4 or 1/2 of the way they are right within what their noise tells apart (0.5 %).
      */
     private static final float NEAR = 0.25f;
     private MattLight known;
