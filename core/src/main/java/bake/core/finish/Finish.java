@@ -52,6 +52,11 @@ public final class Finish {
         return curve.apply(l);
     }
 
+    /** What is displayed of a luminance, cd/m2: 0 to 1, before the transfer curve. */
+    public double displayed(double luminance) {
+        return curve.apply(luminance / saturation);
+    }
+
     /** How much what is displayed, 0 to 1 before the transfer curve, changes with a luminance, per cd/m2. */
     public double displayedSlope(double luminance) {
         return curve.slope(luminance / saturation) / saturation;

@@ -64,6 +64,8 @@ public final class Renderer implements Passes {
     private final PhotonRound photons, caustics;
     /** The last pass before which rounds were held, -1 for none. */
     private int prepared = -1;
+    /** Whether it learns and caches nothing by itself. */
+    private boolean knowing;
     /** Whether it began with caches of another picture. */
     private boolean begun;
     private final RenderScene scene;
@@ -150,6 +152,11 @@ public final class Renderer implements Passes {
         if (caustics != null && c.caustics() != null && c.caustics().channels() == n) caustics.begin(c.caustics());
     }
 
+    /** Learns and caches no more than what it began with. To be said before the first pass. */
+    public void learnNoMore() {
+        knowing = true;
+    }
+
     /** What was cached so far. To be asked between passes. */
     public Caches caches() {
         return new Caches(caches == null ? null : caches.cache(), records == null ? null : records.cache(),
@@ -165,6 +172,7 @@ public final class Renderer implements Passes {
     public boolean prepare(int number, Workers workers, BooleanSupplier stop, Watch watch) {
         if (settings.prompt()) return true;
         if (prepared < 0 && !photons(workers, stop, watch)) return false;
+        if (knowing) return true;
         for (int next = nextRound(); next <= number; next = nextRound()) {
             if (training != null && !training.before(next, workers, stop)) return false;
             int at = next;

@@ -47,7 +47,7 @@ public final class NoiseHand {
         stop = true;
     }
 
-    /** Looks; takes about half a minute, while which the easel rests. */
+    /** Looks; takes as long as a few tests, while which the easel rests. */
     public void find() {
         View v = bench.view();
         Preset p = bench.prover().presetProperty().get();

@@ -157,7 +157,7 @@ public final class Prover {
             return;
         }
         if (busy()) {
-            bench.notices().say("Small pictures are being made to measure costs or noise; stop that first, or wait half a minute.");
+            bench.notices().say("Small pictures are being made to measure costs or noise; stop that first, or wait for them.");
             return;
         }
         Project project = only.get().of(bench.project());

@@ -3,9 +3,9 @@ package bake.studio.noise;
 import bake.core.compiled.RenderScene;
 import bake.core.film.Film;
 import bake.core.film.Region;
+import bake.core.finish.DeliveredError;
 import bake.core.meters.FirstHits;
 import bake.core.path.LightPart;
-import bake.core.solve.Caches;
 import bake.core.work.Workers;
 import bake.formats.project.EffortSpec;
 import bake.formats.project.Preset;
@@ -16,6 +16,7 @@ import bake.studio.noise.NoiseFindings.Cause;
 import bake.studio.noise.NoiseFindings.Remedy;
 import bake.studio.noise.NoiseFindings.Share;
 import bake.studio.render.EngineSettings;
+import bake.studio.render.NoiseFall;
 import bake.studio.render.RenderJob;
 import bake.studio.scene.SceneAssembly;
 import java.io.IOException;
@@ -28,15 +29,22 @@ import java.util.function.BooleanSupplier;
 import java.util.function.DoubleConsumer;
 
 /**
- * Finds where noise comes from: two small pictures with other random numbers, whose light is kept apart by source and by its way. What they
+ * Finds where noise comes from: two quick pictures with other random numbers, whose light is kept apart by source and by its way. What they
  * differ by is noise; the part of each plane in it is its covariance with the whole, so that all parts add up. Pixels are told apart by the
  * material that they show alone, or as edges. The worst causes are then tried with more paths.
  */
 public final class NoiseFinder {
-    private static final int WIDTH = 200, PASSES = 8, TRIED = 3, MOST_PATHS = 16;
+    /**
+     * Pixels across, at least and at most. Pictures are as large as the proofs that they are to tell of: at a third of the size twice as
+     * many pixels show more than one thing, and edges get the blame. Two passes of many pixels tell more than eight of few.
+     */
+    private static final int LEAST = 200, MOST = 640, PASSES = 2;
+    private static final int TRIED = 3, MOST_PATHS = 16;
     /** Share of a pixel that one material has to fill to stand for it; share of noise below which a cause is not worth a remedy. */
     private static final double ALONE = 0.97, WORTH = 0.06;
+    /** A stray pixel is off by so many times what is usual around it, and by such a share of white, were there that many passes. */
     private static final float FIREFLY = 8, STRAY = 0.25f;
+    private static final double AMONG = 8;
 
     private final SceneAssembly assembly;
     private final Workers workers;
@@ -52,17 +60,18 @@ public final class NoiseFinder {
 
     /** @return null when it was stopped */
     public NoiseFindings find(Project project, View v, Preset preset, DoubleConsumer done) throws IOException {
-        int w = WIDTH, h = Math.max(8, WIDTH * v.size()[1] / v.size()[0]);
-        Preset p = preset.withLimits(0, 0, PASSES).withDenoise(false).withAdaptive(null);
-        RenderJob a = job(project, v, p, w, h, 1, Caches.NONE, Film.Split.BOTH);
+        int own = preset.width() > 0 ? preset.width() : v.size()[0], w = Math.clamp(own, LEAST, MOST),
+                h = Math.max(8, w * v.size()[1] / v.size()[0]);
+        Preset p = preset.withLimits(0, 0, PASSES).withAdaptive(null);
+        RenderJob a = job(project, v, p, w, h, 1, null, Film.Split.BOTH);
         if (a == null) return null;
         done.accept(0.35);
-        RenderJob b = job(project, v, p, w, h, 2, a.caches(), Film.Split.BOTH);
+        RenderJob b = job(project, v, p, w, h, 2, a, Film.Split.BOTH);
         if (b == null) return null;
         done.accept(0.55);
         Found f = new Found(a, b, w, h, FirstHits.of(compiled, v.camera().camera(), EngineSettings.paths(p, 1).filter(), w, h, Region.all(w,
                 h), 1, new FirstHits.Asked(EnumSet.of(FirstHits.Kind.MATERIAL), 0, false), workers, stop));
-        double noise = a.finish().noise(a.film(), Region.all(w, h)), pass = b.phases().passes() / PASSES;
+        double noise = noise(a, p), pass = b.phases().passes() / PASSES;
         List<Remedy> tried = new ArrayList<>();
         for (Cause c : f.causes) {
             if (tried.size() == TRIED || c.share() < WORTH) break;
@@ -70,12 +79,20 @@ public final class NoiseFinder {
             // Of what lies behind nothing is asked but its edges.
             if (paths == 0 || !c.edges() && compiled.scene().materials().stream().noneMatch(m -> m.name().equals(c.material()))) continue;
             Project other = c.edges() ? project : with(project, c.material(), paths);
-            RenderJob t = job(other, v, c.edges() ? p.withEdges(paths) : p, w, h, 1, a.caches(), Film.Split.NONE);
+            RenderJob t = job(other, v, c.edges() ? p.withEdges(paths) : p, w, h, 1, a, Film.Split.NONE);
             if (t == null) return null;
-            tried.add(new Remedy(c, paths, t.finish().noise(t.film(), Region.all(w, h)), t.phases().passes() / PASSES / pass));
+            tried.add(new Remedy(c, paths, noise(t, p), t.phases().passes() / PASSES / pass));
             done.accept(0.55 + 0.15 * tried.size());
         }
-        return new NoiseFindings(noise, f.causes, f.sources, f.ways, f.fireflies, a.clampedShare(), tried, w, h, f.map);
+        return new NoiseFindings(noise, p.denoise() ? NoiseFall.DENOISED : NoiseFall.ROOT, f.causes, f.sources,
+                f.ways, f.fireflies, a.clampedShare(), tried, w, h, f.map);
+    }
+
+    /** What is wrong with the picture as it would be delivered; of one that is not denoised, its noise. NaN where that cannot be told. */
+    private static double noise(RenderJob j, Preset p) {
+        DeliveredError e = j.delivered();
+        if (p.denoise()) return e == null ? Double.NaN : e.percent();
+        return j.finish().noise(j.film(), j.order().region());
     }
 
     /** Four times as many paths as there are now; 0 where there are as many as can be. */
@@ -96,14 +113,15 @@ public final class NoiseFinder {
         return project.withEfforts(List.copyOf(all));
     }
 
-    private RenderJob job(Project project, View v, Preset p, int w, int h, long seed, Caches caches, Film.Split split) throws IOException {
+    private RenderJob job(Project project, View v, Preset p, int w, int h, long seed, RenderJob known, Film.Split split)
+            throws IOException {
         if (stop.getAsBoolean()) return null;
         synchronized (assembly) {
             compiled = RenderScene.compile(assembly.scene(project, v), compiled, Workers.COMPILING, HierarchyCache.shared());
         }
         RenderJob j = new RenderJob(compiled, new RenderJob.Order(v.name(), v.camera().camera(), v.look(), p, w, h, null, seed, split),
-                workers)
-                .with(caches);
+                workers);
+        if (known != null) j.knowing(known);
         j.run(g -> {
             if (stop.getAsBoolean()) j.stop();
         });
@@ -128,27 +146,30 @@ public final class NoiseFinder {
             float[] x = new float[3], y = new float[3];
             double[] plane = new double[n * parts];
             map = new float[w * h];
+            float[] stray = new float[w * h];
             double total = 0;
             for (int i = 0; i < w * h; i++) {
                 int px = i % w, py = i / w;
                 a.film().mean(px, py, null, x);
                 b.film().mean(px, py, null, y);
-                double level = (luminance(x) + luminance(y)) / 2, slope = a.finish().displayedSlope(level), whole = 0;
+                double lx = luminance(x), ly = luminance(y), whole = 0, s = a.finish().displayed(lx) - a.finish().displayed(ly);
                 for (int k = 0; k < plane.length; k++) {
                     a.film().mean(px, py, k, x);
                     b.film().mean(px, py, k, y);
                     plane[k] = luminance(x) - luminance(y);
                     whole += plane[k];
                 }
-                // The display cannot be off by more than all of it.
-                double s = slope * whole, cut = Math.min(1, 1 / Math.max(1e-12, Math.abs(s))), e = s * s * cut * cut;
-                total += e;
-                map[i] = (float) Math.abs(s * cut);
+                total += s * s;
+                map[i] = (float) Math.abs(s);
                 float most = hits == null ? 0 : hits.share(FirstHits.Kind.MATERIAL, i, 0);
                 int m = most == 0 ? nothing : most < ALONE ? materials.size() : hits.thing(FirstHits.Kind.MATERIAL, i, 0);
+                double low = Math.min(lx, ly);
+                // Where things end colours differ by as much without any stray light.
+                if (m != materials.size())
+                    stray[i] = (float) (a.finish().displayed(low + Math.abs(lx - ly) * PASSES / AMONG) - a.finish().displayed(low));
                 area[m] += 1.0 / (w * h);
                 for (int k = 0; k < plane.length; k++) {
-                    double c = slope * slope * cut * cut * plane[k] * whole;
+                    double c = whole == 0 ? 0 : s * s * plane[k] / whole;
                     byPart[k / n] += c;
                     byGroup[k % n] += c;
                     byMaterial[m][k / n] += c;
@@ -157,13 +178,16 @@ public final class NoiseFinder {
             if (!(total > 0)) return;
             for (int g = 0; g < n; g++) if (byGroup[g] != 0) sources.add(new Share(groups.get(g), byGroup[g] / total));
             for (LightPart p : LightPart.values()) ways.add(new Share(p.word(), byPart[p.ordinal()] / total));
-            for (int m = 0; m < materials.size(); m++) for (LightPart p : LightPart.values())
-                if (byMaterial[m][p.ordinal()] != 0) causes.add(new Cause(materials.get(m), p, byMaterial[m][p.ordinal()] / total,
-                        area[m]));
+            for (int m = 0; m < materials.size(); m++) {
+                double[] ways = byMaterial[m];
+                LightPart most = Arrays.stream(LightPart.values()).max(Comparator.comparingDouble(q -> ways[q.ordinal()])).orElseThrow();
+                double share = Arrays.stream(ways).sum();
+                if (share != 0) causes.add(new Cause(materials.get(m), most, share / total, area[m]));
+            }
             causes.add(new Cause(null, null, Arrays.stream(byMaterial[materials.size()]).sum() / total, area[materials.size()]));
             causes.sort(Comparator.comparingDouble(Cause::share).reversed());
             sources.sort(Comparator.comparingDouble(Share::share).reversed());
-            fireflies = fireflies(map, w, h);
+            fireflies = fireflies(stray, w, h);
             double mean = Math.sqrt(total / (w * h));
             for (int i = 0; i < map.length; i++) map[i] /= (float) mean;
         }

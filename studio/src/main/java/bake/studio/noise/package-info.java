@@ -1,2 +1,2 @@
-/** Where the noise of a picture comes from, and what would help: found with small pictures. */
+/** Where the noise of a picture comes from, and what would help: found with quick pictures. */
 package bake.studio.noise;

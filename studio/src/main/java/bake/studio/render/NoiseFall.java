@@ -11,7 +11,9 @@ import java.util.List;
  * to the usual one.
  */
 public final class NoiseFall {
-    private static final double ROOT = 0.5, LEAST = 0.1, MOST = 0.6;
+    private static final double LEAST = 0.1, MOST = 0.6;
+    /** Power of passes with which noise falls that nothing takes away. */
+    public static final double ROOT = 0.5;
     /** How fast the power comes to that in the end, of noise and of what denoising leaves. */
     private static final double CATCHING_UP = 0.3, COMING_BACK = 1;
     /** Spread of judgements, relative, and of the power from picture to picture (measured on five views, cached and traced). */

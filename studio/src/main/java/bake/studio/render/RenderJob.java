@@ -173,6 +173,14 @@ public final class RenderJob {
         return this;
     }
 
+    /** Begins with all that another picture of the scene has learnt and cached, and adds nothing to it. */
+    public RenderJob knowing(RenderJob other) {
+        if (other.guides() != null) guidedBy(other.guides());
+        with(other.caches());
+        renderer.learnNoMore();
+        return this;
+    }
+
     /** What the picture has cached so far. To be asked when it is done or stopped. */
     public Caches caches() {
         return renderer.caches();

@@ -28,7 +28,7 @@ final class NoiseCard extends VBox {
         hand = work.noise();
         setId("noise-card");
         getStyleClass().add("card");
-        look = Ui.button("noise-look", "Look", "Makes some small pictures of this view with the settings above, and tries what would help; about half a minute", hand::find, "small");
+        look = Ui.button("noise-look", "Look", "Makes two quick pictures of this view with the settings above, and tries what would help; takes as long as a few tests", hand::find, "small");
         stop = Ui.button("noise-stop", "Stop", null, hand::stop, "small");
         bar.setMaxWidth(Double.MAX_VALUE);
         getChildren().addAll(Ui.row(Ui.label("Where the noise is", "card-title"), Ui.spring(), look, stop), bar, found);
@@ -72,7 +72,7 @@ final class NoiseCard extends VBox {
         rest.setLength(rest.length() - 1);
         rest.append('.');
         found.getChildren().add(Ui.note(rest.toString()));
-        found.getChildren().add(Ui.note((f.fireflies() == 0 ? "No stray bright pixels" : f.fireflies() + " stray bright pixels in the small picture")
+        found.getChildren().add(Ui.note((f.fireflies() == 0 ? "No stray bright pixels" : f.fireflies() + " stray bright pixels")
                 + (f.clamped() > 0.0005 ? String.format(Locale.ROOT, "; the clamp takes %.1f %% of the light.", 100 * f.clamped()) : ".")));
         found.getChildren().add(map(f));
     }
@@ -80,8 +80,8 @@ final class NoiseCard extends VBox {
     private VBox cause(NoiseFindings f, NoiseFindings.Cause c, int n) {
         VBox box = new VBox(2, Ui.row(Ui.label(words(c), "line-name"), Ui.spring(), Ui.label(String.format(Locale.ROOT, "%.0f %%", 100 * c.share()), "figure")));
         f.remedies().stream().filter(r -> r.against().equals(c)).findFirst().ifPresent(r -> {
-            boolean pays = r.worth(f.noise()) < 0.97, taken = hand.taken(r);
-            String gain = String.format(Locale.ROOT, "%d paths: noise %s to %s, a pass takes %.2f times as long%s", r.paths(), Texts.noise(f.noise()), Texts.noise(r.noise()),
+            boolean pays = r.worth(f) < 0.97, taken = hand.taken(r);
+            String gain = String.format(Locale.ROOT, "%d paths: error %s to %s, a pass takes %.2f times as long%s", r.paths(), Texts.noise(f.noise()), Texts.noise(r.noise()),
                     r.time(), taken ? "; taken" : pays ? "" : ": it does not pay");
             box.getChildren().add(Ui.note(gain));
             if (pays && !taken) box.getChildren().add(Ui.button("noise-remedy-" + n, c.edges() ? "Take, for the next proofs" : "Take, for this material", null, () -> hand.take(r), "small"));
@@ -91,11 +91,11 @@ final class NoiseCard extends VBox {
 
     private static String words(NoiseFindings.Cause c) {
         return c.edges() ? "Edges" : c.material() + ", " + switch (c.way() == null ? LightPart.SEEN : c.way()) {
-            case SEEN -> "light that is seen itself";
-            case DIRECT -> "direct light";
-            case BOUNCED -> "bounced light";
-            case REFLECTED -> "reflections";
-            case REFRACTED -> "light through it";
+            case SEEN -> "mostly light that is seen itself";
+            case DIRECT -> "mostly direct light";
+            case BOUNCED -> "mostly bounced light";
+            case REFLECTED -> "mostly reflections";
+            case REFRACTED -> "mostly light through it";
         };
     }
 
