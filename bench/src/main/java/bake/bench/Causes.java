@@ -77,11 +77,10 @@ public final class Causes {
     private static void shares(SceneAssembly assembly, Project p, View v, Preset q, NoiseFindings f, int pictures, Workers workers)
             throws Exception {
         Preset small = q.withLimits(0, 0, PASSES).withDenoise(false).withAdaptive(null);
-        boolean own = Boolean.getBoolean("own.caches");
         List<float[][]> films = new ArrayList<>();
         RenderJob first = null;
         for (int s = 0; s < pictures; s++) {
-            RenderJob j = job(assembly, p, v, small, WIDTH, 100 + s, own ? null : first, Film.Split.BOTH, workers);
+            RenderJob j = job(assembly, p, v, small, WIDTH, 100 + s, first, Film.Split.BOTH, workers);
             if (first == null) first = j;
             films.add(planes(j));
         }
@@ -159,11 +158,12 @@ public final class Causes {
     private static void gains(SceneAssembly assembly, Project p, View v, Preset q, NoiseFindings f, Workers workers) throws Exception {
         Preset proof = q.withLimits(0, 0, PASSES);
         RenderJob before = job(assembly, p, v, proof, WIDTH, 1, null, Film.Split.NONE, workers);
+        // The first one has learnt and cached during its passes.
+        RenderJob again = job(assembly, p, v, proof, WIDTH, 1, before, Film.Split.NONE, workers);
         for (NoiseFindings.Remedy r : f.remedies()) {
             Project with = r.against().edges() ? p : NoiseFinder.with(p, r.against().material(), r.paths());
             RenderJob j = job(assembly, with, v, r.against().edges() ? proof.withEdges(r.paths()) : proof, WIDTH, 1, before,
                     Film.Split.NONE, workers);
-            RenderJob again = job(assembly, p, v, proof, WIDTH, 1, before, Film.Split.NONE, workers);
             double said = 1 - r.noise() / f.noise(), raw = 1 - j.rawNoise() / before.rawNoise();
             System.out.printf(Locale.ROOT, "  remedy %s %s: said %.2f to %.2f %% (gain %.1f %%), time %.2f; proof %.2f to %.2f %% (gain %.1f %%), "
                     + "time %.2f; of the delivered picture %.2f to %.2f %% (gain %.1f %%)%n", r.against().material(), r.against().way(), f.noise(), r.noise(),

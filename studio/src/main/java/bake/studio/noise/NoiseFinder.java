@@ -36,7 +36,7 @@ import java.util.function.DoubleConsumer;
 public final class NoiseFinder {
     /**
      * Pixels across, at least and at most. Pictures are as large as the proofs that they are to tell of: at a third of the size twice as
-     * many pixels show more than one thing, and edges get the blame. Two passes of many pixels tell more than eight of few.
+     * many pixels show more than one thing, and edges get the blame.
      */
     private static final int LEAST = 200, MOST = 640, PASSES = 2;
     private static final int TRIED = 3, MOST_PATHS = 16;
