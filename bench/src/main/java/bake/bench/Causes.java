@@ -157,17 +157,17 @@ public final class Causes {
     /** Prints what each remedy is said to gain, and what it gains in a proof of the preset's own size. */
     private static void gains(SceneAssembly assembly, Project p, View v, Preset q, NoiseFindings f, Workers workers) throws Exception {
         Preset proof = q.withLimits(0, 0, PASSES);
-        RenderJob before = job(assembly, p, v, proof, WIDTH, 1, null, Film.Split.NONE, workers);
-        // The first one has learnt and cached during its passes.
-        RenderJob again = job(assembly, p, v, proof, WIDTH, 1, before, Film.Split.NONE, workers);
+        RenderJob first = job(assembly, p, v, proof, WIDTH, 1, null, Film.Split.NONE, workers);
+        // The first one has learnt during its passes: what helps is judged beside one that knows as much.
+        RenderJob before = job(assembly, p, v, proof, WIDTH, 1, first, Film.Split.NONE, workers);
         for (NoiseFindings.Remedy r : f.remedies()) {
             Project with = r.against().edges() ? p : NoiseFinder.with(p, r.against().material(), r.paths());
-            RenderJob j = job(assembly, with, v, r.against().edges() ? proof.withEdges(r.paths()) : proof, WIDTH, 1, before,
+            RenderJob j = job(assembly, with, v, r.against().edges() ? proof.withEdges(r.paths()) : proof, WIDTH, 1, first,
                     Film.Split.NONE, workers);
             double said = 1 - r.noise() / f.noise(), raw = 1 - j.rawNoise() / before.rawNoise();
             System.out.printf(Locale.ROOT, "  remedy %s %s: said %.2f to %.2f %% (gain %.1f %%), time %.2f; proof %.2f to %.2f %% (gain %.1f %%), "
                     + "time %.2f; of the delivered picture %.2f to %.2f %% (gain %.1f %%)%n", r.against().material(), r.against().way(), f.noise(), r.noise(),
-                    100 * said, r.time(), before.rawNoise(), j.rawNoise(), 100 * raw, j.phases().passes() / again.phases().passes(),
+                    100 * said, r.time(), before.rawNoise(), j.rawNoise(), 100 * raw, j.phases().passes() / before.phases().passes(),
                     delivered(before), delivered(j), 100 * (1 - delivered(j) / delivered(before)));
         }
     }

@@ -71,7 +71,8 @@ public final class NoiseFinder {
         done.accept(0.55);
         Found f = new Found(a, b, w, h, FirstHits.of(compiled, v.camera().camera(), EngineSettings.paths(p, 1).filter(), w, h, Region.all(w,
                 h), 1, new FirstHits.Asked(EnumSet.of(FirstHits.Kind.MATERIAL), 0, false), workers, stop));
-        double noise = noise(a, p), pass = b.phases().passes() / PASSES;
+        // Measured against the one that knows as much as those in which remedies are tried, with the same random numbers.
+        double noise = noise(b, p), pass = b.phases().passes() / PASSES;
         List<Remedy> tried = new ArrayList<>();
         for (Cause c : f.causes) {
             if (tried.size() == TRIED || c.share() < WORTH) break;
@@ -79,7 +80,7 @@ public final class NoiseFinder {
             // Of what lies behind nothing is asked but its edges.
             if (paths == 0 || !c.edges() && compiled.scene().materials().stream().noneMatch(m -> m.name().equals(c.material()))) continue;
             Project other = c.edges() ? project : with(project, c.material(), paths);
-            RenderJob t = job(other, v, c.edges() ? p.withEdges(paths) : p, w, h, 1, a, Film.Split.NONE);
+            RenderJob t = job(other, v, c.edges() ? p.withEdges(paths) : p, w, h, 2, a, Film.Split.NONE);
             if (t == null) return null;
             tried.add(new Remedy(c, paths, noise(t, p), t.phases().passes() / PASSES / pass));
             done.accept(0.55 + 0.15 * tried.size());
@@ -152,13 +153,14 @@ public final class NoiseFinder {
                 int px = i % w, py = i / w;
                 a.film().mean(px, py, null, x);
                 b.film().mean(px, py, null, y);
-                double lx = luminance(x), ly = luminance(y), whole = 0, s = a.finish().displayed(lx) - a.finish().displayed(ly);
+                double lx = luminance(x), ly = luminance(y), whole = 0;
                 for (int k = 0; k < plane.length; k++) {
                     a.film().mean(px, py, k, x);
                     b.film().mean(px, py, k, y);
                     plane[k] = luminance(x) - luminance(y);
                     whole += plane[k];
                 }
+                double s = a.finish().displayed(ly + whole) - a.finish().displayed(ly);
                 total += s * s;
                 map[i] = (float) Math.abs(s);
                 float most = hits == null ? 0 : hits.share(FirstHits.Kind.MATERIAL, i, 0);
