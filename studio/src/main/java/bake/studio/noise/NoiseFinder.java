@@ -71,8 +71,10 @@ public final class NoiseFinder {
         done.accept(0.55);
         Found f = new Found(a, b, w, h, FirstHits.of(compiled, v.camera().camera(), EngineSettings.paths(p, 1).filter(), w, h, Region.all(w,
                 h), 1, new FirstHits.Asked(EnumSet.of(FirstHits.Kind.MATERIAL), 0, false), workers, stop));
-        // Measured against the one that knows as much as those in which remedies are tried, with the same random numbers.
-        double noise = noise(b, p), pass = b.phases().passes() / PASSES;
+        // Remedies are judged beside a picture that knows as much, with the same random numbers.
+        RenderJob same = job(project, v, p, w, h, 1, a, Film.Split.NONE);
+        if (same == null) return null;
+        double noise = noise(same, p), pass = same.phases().passes() / PASSES;
         List<Remedy> tried = new ArrayList<>();
         for (Cause c : f.causes) {
             if (tried.size() == TRIED || c.share() < WORTH) break;
@@ -80,7 +82,7 @@ public final class NoiseFinder {
             // Of what lies behind nothing is asked but its edges.
             if (paths == 0 || !c.edges() && compiled.scene().materials().stream().noneMatch(m -> m.name().equals(c.material()))) continue;
             Project other = c.edges() ? project : with(project, c.material(), paths);
-            RenderJob t = job(other, v, c.edges() ? p.withEdges(paths) : p, w, h, 2, a, Film.Split.NONE);
+            RenderJob t = job(other, v, c.edges() ? p.withEdges(paths) : p, w, h, 1, a, Film.Split.NONE);
             if (t == null) return null;
             tried.add(new Remedy(c, paths, noise(t, p), t.phases().passes() / PASSES / pass));
             done.accept(0.55 + 0.15 * tried.size());
