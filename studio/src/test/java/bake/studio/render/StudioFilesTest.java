@@ -33,9 +33,11 @@ import bake.studio.proof.ProofStore;
 import bake.studio.scene.SceneAssembly;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.concurrent.atomic.AtomicBoolean;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -171,6 +173,29 @@ class StudioFilesTest {
             assertEquals(List.of(3), store.list().stream().map(Proof::number).toList());
             assertTrue(Files.exists(dir.resolve("proofs/notes.txt")), "what is not ours stays");
         }
+    }
+
+    /** What is taken off and put back while the disk is looked at is no error, and what stays is counted. */
+    @Test
+    void proofsVanishWhileTheyAreCounted() throws Exception {
+        ProofStore store = new ProofStore(dir);
+        for (int i = 1; i <= 40; i++) Files.write(Files.createDirectories(dir.resolve("proofs/%04d".formatted(i))).resolve("picture.png"),
+                new byte[100]);
+        AtomicBoolean done = new AtomicBoolean();
+        Thread hand = Thread.ofPlatform().start(() -> {
+            try {
+                while (!done.get()) for (boolean away : new boolean[] {true, false}) for (int i = 2; i <= 40; i++) {
+                    Path there = dir.resolve("proofs/%04d".formatted(i)), elsewhere = dir.resolve("%04d".formatted(i));
+                    Files.move(away ? there : elsewhere, away ? elsewhere : there);
+                }
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+        });
+        for (int i = 0; i < 300; i++) assertTrue(store.bytes() >= 100);
+        done.set(true);
+        hand.join();
+        assertEquals(4000, store.bytes());
     }
 
     /** The files that a model means come along into the project, also from a folder beside it. */
