@@ -2,6 +2,7 @@ package bake.cli;
 
 import bake.core.light.GeneralSky;
 import bake.core.light.LightTable;
+import bake.core.light.Surround;
 import bake.core.scene.Mesh;
 import bake.core.scene.PhotometricWeb;
 import bake.formats.FormatException;
@@ -130,9 +131,9 @@ final class FileFacts {
 
     /** What the surroundings give: luminance of the zenith, cd/m2, and illuminance of open level ground, lx. */
     private static void sky(Project p, View v, Path folder, ObjectNode n) throws IOException {
-        LightTable.Surround s;
+        Surround s;
         try {
-            s = LightTable.Surround.of(new SceneAssembly(folder).surroundings(p, v));
+            s = Surround.of(new SceneAssembly(folder).surroundings(p, v));
         } catch (FormatException e) {
             n.put("light", e.getMessage());
             return;

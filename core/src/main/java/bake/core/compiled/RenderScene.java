@@ -7,6 +7,7 @@ import bake.core.geometry.ScalarTracer;
 import bake.core.geometry.Tracer;
 import bake.core.light.LightTable;
 import bake.core.light.Openings;
+import bake.core.light.Surround;
 import bake.core.math.PathSampler;
 import bake.core.outlook.Scenery;
 import bake.core.scene.Scene;
@@ -20,7 +21,7 @@ import java.util.concurrent.ForkJoinTask;
  * @param scene what it was compiled from
  */
 public record RenderScene(
-        Scene scene, Geometry geometry, SurfaceTable surfaces, LightTable.Surround surround, LightTable lights, Tracer tracer,
+        Scene scene, Geometry geometry, SurfaceTable surfaces, Surround surround, LightTable lights, Tracer tracer,
         Openings openings, Scenery scenery) {
 
     public static RenderScene compile(Scene scene, ForkJoinPool pool) {
@@ -45,8 +46,8 @@ public record RenderScene(
         boolean sameLook = old != null && old.materials() == scene.materials() && old.textures() == scene.textures();
         boolean sameSky = old != null && old.surroundings().equals(scene.surroundings());
         // The sky's table and the hierarchy do not need each other.
-        ForkJoinTask<LightTable.Surround> sky = sameSky ? null
-                : pool.submit(() -> LightTable.Surround.of(scene.surroundings(), before == null ? null : before.surround));
+        ForkJoinTask<Surround> sky = sameSky ? null
+                : pool.submit(() -> Surround.of(scene.surroundings()));
         // So do the tables of the gloss.
         if (before == null) {
             pool.execute(SurfaceTable::prepare);
@@ -55,7 +56,7 @@ public record RenderScene(
         Geometry geometry = sameShape ? before.geometry : new Geometry(scene.meshes(), scene.instances(), pool, store);
         SurfaceTable surfaces = sameLook ? before.surfaces : new SurfaceTable(scene.materials(), scene.textures(),
                 before == null ? null : before.surfaces);
-        LightTable.Surround around = sameSky ? before.surround : sky.join();
+        Surround around = sameSky ? before.surround : sky.join();
         Scenery scenery = Scenery.of(scene.outlook(), around, scene.catches(), before == null ? 1.5 : before.scenery.aspect(),
                 before == null ? null : before.scenery);
         LightTable lights = new LightTable(around, scene.lamps(), geometry, surfaces, scenery.apart());

@@ -28,7 +28,6 @@ public final class Atmosphere {
     /** Eye height above the ground, km: a hair, so that the horizon is well defined. */
     private static final double EYE = GROUND + 0.02;
 
-    private final double turbidity;
     private final double haze;
     private final double albedo;
     private final Vec3 solar;
@@ -40,7 +39,6 @@ public final class Atmosphere {
      * @param groundAlbedo 0 to 1
      */
     public Atmosphere(double turbidity, double groundAlbedo) {
-        this.turbidity = turbidity;
         double over = Math.clamp(turbidity, 1, 10) - 1;
         haze = DEPTH * over * over / (over + BEND) / HAZE_HEIGHT;
         albedo = groundAlbedo;
@@ -51,11 +49,6 @@ public final class Atmosphere {
         IntStream.range(0, MSH).parallel().forEach(y -> {
             for (int x = 0; x < MS; x++) fillMultiple(x, y);
         });
-    }
-
-    /** Whether this is the air of such haze over such land. */
-    boolean is(double ofTurbidity, double groundAlbedo) {
-        return turbidity == ofTurbidity && albedo == groundAlbedo;
     }
 
     /** Illuminance by colour on a plane facing the sun at the ground, lux, for the sun's height in radians. */

@@ -3,7 +3,6 @@ package bake.core.light;
 import bake.core.geometry.Geometry;
 import bake.core.math.Vec3;
 import bake.core.scene.Lamp;
-import bake.core.scene.Panorama;
 import bake.core.scene.Surroundings;
 import bake.core.surface.SurfaceTable;
 import java.util.ArrayList;
@@ -16,10 +15,6 @@ import java.util.Map;
  */
 public final class LightTable {
     public static final int SUN = 0, DOME = 1;
-    /** Width of the table that the clear sky is kept in. */
-    private static final int SKY_WIDTH = 320;
-    /** Light of the full moon in that of the sun: 12.7 and 26.7 magnitudes (from memory), 14 apart. */
-    private static final double MOON = Math.pow(10, -0.4 * 14.0);
     public static final String GLOW = "Glowing materials", BACKDROP = "Backdrop";
 
     private final Dome dome;
@@ -31,69 +26,6 @@ public final class LightTable {
     private final int glow, backdrop;
     private final float sunCap, sunCos;
     private final float sunR, sunG, sunB;
-
-    /** Surroundings already tabulated, so that other edits need not do it again. */
-    public record Surround(Surroundings of, Dome dome, Vec3 toSun, Vec3 sunLux, double sunRadius, Atmosphere air) {
-        public static Surround of(Surroundings s) {
-            return of(s, null);
-        }
-
-        /** @param before surroundings whose air may be used again; null for none */
-        public static Surround of(Surroundings s, Surround before) {
-            return switch (s) {
-                case Surroundings.SunSky k -> sunSky(k, before);
-                case Surroundings.General g -> general(g, before);
-                case Surroundings.Hdri h -> hdri(h);
-                case Surroundings.Plain p -> {
-                    float[] c = {(float) p.luminance().x(), (float) p.luminance().y(), (float) p.luminance().z()};
-                    float[] rgb = new float[3 * 8 * 4];
-                    for (int i = 0; i < rgb.length; i++) rgb[i] = c[i % 3];
-                    yield new Surround(s, new Dome(new Panorama("plain", 8, 4, rgb), 1, 0), null, Vec3.ZERO, 0, null);
-                }
-            };
-        }
-
-        /** The sun is that of clear air of the same haze; what shines on the land is the sky's and the sun's light together. */
-        private static Surround general(Surroundings.General g, Surround before) {
-            Atmosphere air = air(g.haze(), g.groundAlbedo(), before);
-            GeneralSky sky = new GeneralSky(g.type(), g.toSun());
-            double up = Math.max(0, g.toSun().z()), half = Math.toRadians(g.sunDegrees() / 2);
-            Vec3 sun = GeneralSky.hidesSun(g.type()) ? Vec3.ZERO : air.sunIlluminance(Math.asin(Math.clamp(g.toSun().z(), -1, 1)))
-                    .times(Math.pow(2, g.sunStops()));
-            double level = Math.pow(2, g.skyStops());
-            Vec3 land = sky.colour().times(sky.horizontalLux()).plus(sun.times(up / level)).times(g.groundAlbedo() / Math.PI);
-            return new Surround(g, new Dome(sky.image(4 * SKY_WIDTH, land), level, 0), g.toSun(), sun, half, air);
-        }
-
-        private static Atmosphere air(double haze, double albedo, Surround before) {
-            return before != null && before.air != null && before.air.is(haze, albedo) ? before.air : new Atmosphere(haze, albedo);
-        }
-
-        private static Surround hdri(Surroundings.Hdri h) {
-            Dome dome = new Dome(h.panorama(), h.factor(), h.rotation(), h.tilt(), h.roll());
-            if (h.sun() == null) return new Surround(h, dome, null, Vec3.ZERO, 0, null);
-            return new Surround(h, dome, dome.toWorld(h.sun().towards()), h.sun().lux().times(h.factor()),
-                    Math.toRadians(h.sun().degrees() / 2), null);
-        }
-
-        /** Night by a full moon: what the sun leaves of the sky, and the air lit by the moon as it is by the sun, so much weaker. */
-        private static Surround moonlit(Surroundings.SunSky k, Atmosphere air) {
-            Vec3 moon = k.toSun().times(-1);
-            float[] sky = SkyImage.clear(air, k.toSun(), SKY_WIDTH).copy(), lit = SkyImage.clear(air, moon, SKY_WIDTH).copy();
-            for (int i = 0; i < sky.length; i++) sky[i] += (float) (MOON * lit[i]);
-            Vec3 lux = air.sunIlluminance(Math.asin(Math.clamp(moon.z(), -1, 1))).times(MOON * Math.pow(2, k.sunStops()));
-            return new Surround(k, new Dome(new Panorama("moonlit sky", SKY_WIDTH, SKY_WIDTH / 2, sky), Math.pow(2, k.skyStops()), 0), moon,
-                    lux, Math.toRadians(k.sunDegrees() / 2), air);
-        }
-
-        private static Surround sunSky(Surroundings.SunSky k, Surround before) {
-            Atmosphere air = air(k.haze(), k.groundAlbedo(), before);
-            if (k.moon() && k.toSun().z() < 0) return moonlit(k, air);
-            Panorama sky = SkyImage.clear(air, k.toSun(), SKY_WIDTH);
-            Vec3 lux = air.sunIlluminance(Math.asin(Math.clamp(k.toSun().z(), -1, 1))).times(Math.pow(2, k.sunStops()));
-            return new Surround(k, new Dome(sky, Math.pow(2, k.skyStops()), 0), k.toSun(), lux, Math.toRadians(k.sunDegrees() / 2), air);
-        }
-    }
 
     public LightTable(Surround s, List<Lamp> lamps, Geometry geometry, SurfaceTable surfaces) {
         this(s, lamps, geometry, surfaces, false);

@@ -1,6 +1,7 @@
 package bake.core.outlook;
 
 import bake.core.light.LightTable;
+import bake.core.light.Surround;
 import bake.core.math.Vec3;
 
 /**
@@ -15,7 +16,7 @@ final class OpenLight {
     private final float[] table = new float[3 * TURNS * TILTS];
     private final Vec3 sun, sunLux;
 
-    OpenLight(LightTable.Surround around) {
+    OpenLight(Surround around) {
         sun = around.toSun();
         sunLux = around.sunLux();
         double[] cells = cells(around);
@@ -28,7 +29,7 @@ final class OpenLight {
     }
 
     /** For each cell and colour the integral of luminance times direction, lux. */
-    private static double[] cells(LightTable.Surround around) {
+    private static double[] cells(Surround around) {
         double[] out = new double[9 * ACROSS * DOWN];
         int finer = Math.clamp((around.dome().width() + ACROSS - 1) / ACROSS, 2, 128);
         java.util.stream.IntStream.range(0, DOWN).parallel().forEach(j -> {

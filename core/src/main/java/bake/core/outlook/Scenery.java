@@ -2,13 +2,14 @@ package bake.core.outlook;
 
 import bake.core.light.Dome;
 import bake.core.light.LightTable;
+import bake.core.light.Surround;
 import bake.core.scene.Outlook;
 import bake.core.scene.Surroundings;
 
 /** An {@link Outlook} compiled: what is seen behind the model and in its mirrors. Immutable; shared by all threads. */
 public final class Scenery {
     private final Outlook outlook;
-    private final LightTable.Surround light;
+    private final Surround light;
     private final Dome dome;
     private final Sight behind, mirrored;
     private final OpenLight open;
@@ -20,13 +21,13 @@ public final class Scenery {
      * @param aspect width of the picture over its height, for flat pictures
      * @param before what was compiled before, or null; what it shares with this is taken over
      */
-    public static Scenery of(Outlook outlook, LightTable.Surround light, boolean catches, double aspect, Scenery before) {
+    public static Scenery of(Outlook outlook, Surround light, boolean catches, double aspect, Scenery before) {
         if (before != null && before.outlook.equals(outlook) && before.light == light && (before.open != null) == catches
                 && (before.aspect == aspect || !(outlook.backdrop() instanceof Outlook.Plate))) return before;
         return new Scenery(outlook, light, catches, aspect, before);
     }
 
-    private Scenery(Outlook outlook, LightTable.Surround light, boolean catches, double aspect, Scenery before) {
+    private Scenery(Outlook outlook, Surround light, boolean catches, double aspect, Scenery before) {
         this.outlook = outlook;
         this.light = light;
         this.aspect = aspect;
@@ -56,7 +57,7 @@ public final class Scenery {
     }
 
     private Dome dome(Surroundings s) {
-        return s.equals(light.of()) ? light.dome() : LightTable.Surround.of(s, light).dome();
+        return s.equals(light.of()) ? light.dome() : Surround.of(s).dome();
     }
 
     /** The dome of surroundings, seen. */

@@ -74,7 +74,7 @@ class GeneralSkyTest {
     @ValueSource(ints = {1, 4, 5, 8, 10, 12, 15})
     void metersReadIt(int type) {
         var s = new Surroundings.General(type, at(40, 200), 2.5, 0, 1, 0.533, 0.2);
-        var t = LightTable.Surround.of(s);
+        var t = Surround.of(s);
         double sky = 2 * new GeneralSky(type, at(40, 200)).horizontalLux(), sun = t.sunLux().luminance() * Math.sin(Math.toRadians(40));
         assertEquals(sky, t.dome().horizontalIlluminance(), 0.005 * sky);
         assertEquals(GeneralSky.hidesSun(type), sun == 0);
@@ -91,7 +91,7 @@ class GeneralSkyTest {
         for (double height : new double[] {17.3, 41.9}) {
             Vec3 sun = at(height, 200.2);
             GeneralSky sky = new GeneralSky(type, sun);
-            Dome tabulated = LightTable.Surround.of(new Surroundings.General(type, sun, 2.5, 0, 0, 0.533, 0.2)).dome();
+            Dome tabulated = Surround.of(new Surroundings.General(type, sun, 2.5, 0, 0, 0.533, 0.2)).dome();
             float[] rgb = new float[4];
             for (double away : new double[] {0, 0.5, 1, 2, 4}) {
                 Vec3 v = at(height + away, 200.2);

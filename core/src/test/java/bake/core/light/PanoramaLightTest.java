@@ -161,11 +161,11 @@ class PanoramaLightTest {
     void moon() {
         double h = Math.toRadians(50);
         Vec3 sun = new Vec3(0, -Math.cos(h), -Math.sin(h));
-        LightTable.Surround s = LightTable.Surround.of(new Surroundings.SunSky(sun, 2, 0, 0, 0.533, 0.2, true, true));
+        Surround s = Surround.of(new Surroundings.SunSky(sun, 2, 0, 0, 0.533, 0.2, true, true));
         double moon = s.sunLux().luminance() * s.toSun().z();
         assertTrue(moon > 0.1 && moon < 0.4, moon + " lx");
         assertTrue(s.dome().horizontalIlluminance() < moon && s.dome().horizontalIlluminance() > 0.005,
                 s.dome().horizontalIlluminance() + " lx");
-        assertEquals(0, LightTable.Surround.of(new Surroundings.SunSky(sun, 2, 0, 0, 0.533, 0.2)).sunLux().luminance());
+        assertEquals(0, Surround.of(new Surroundings.SunSky(sun, 2, 0, 0, 0.533, 0.2)).sunLux().luminance());
     }
 }

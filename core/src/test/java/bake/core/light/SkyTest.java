@@ -22,11 +22,11 @@ class SkyTest {
      */
     @Test
     void levelsAreThoseOfAClearDay() {
-        LightTable.Surround s = LightTable.Surround.of(sun(60, 2.5));
+        Surround s = Surround.of(sun(60, 2.5));
         assertTrue(s.sunLux().luminance() > 75_000 && s.sunLux().luminance() < 112_000, "sun " + s.sunLux().luminance());
         double sky = s.dome().horizontalIlluminance();
         assertTrue(sky > 8_000 && sky < 25_000, "sky " + sky);
-        assertTrue(LightTable.Surround.of(sun(10, 2.5)).sunLux().luminance() < 0.6 * s.sunLux().luminance());
+        assertTrue(Surround.of(sun(10, 2.5)).sunLux().luminance() < 0.6 * s.sunLux().luminance());
     }
 
     /** The zenith is blue by day, the low sun is red, haze whitens the sky and weakens the sun. */
@@ -45,18 +45,18 @@ class SkyTest {
     /** Twilight fades: some light at -3 degrees, much less at -10, no sun either time. */
     @Test
     void twilight() {
-        double dusk = LightTable.Surround.of(sun(-3, 2.5)).dome().horizontalIlluminance(),
-                late = LightTable.Surround.of(sun(-10, 2.5)).dome().horizontalIlluminance();
+        double dusk = Surround.of(sun(-3, 2.5)).dome().horizontalIlluminance(),
+                late = Surround.of(sun(-10, 2.5)).dome().horizontalIlluminance();
         assertTrue(dusk > 20 && dusk < 400, "at -3 degrees: " + dusk);
         assertTrue(late < dusk / 20 && late >= 0, "at -10 degrees: " + late);
-        assertEquals(0, LightTable.Surround.of(sun(-3, 2.5)).sunLux().luminance());
+        assertEquals(0, Surround.of(sun(-3, 2.5)).sunLux().luminance());
     }
 
     /** Rendering an open plane gives the dome's own cosine integral plus the sun. */
     @Test
     void renderedSkyEqualsItsIntegral() {
         Surroundings.SunSky s = sun(35, 3);
-        LightTable.Surround t = LightTable.Surround.of(s);
+        Surround t = Surround.of(s);
         double expected = t.dome().horizontalIlluminance() + t.sunLux().luminance() * Math.sin(Math.toRadians(35));
         var r = new TestScene().around(s).measure(Vec3.ZERO, Vec3.UP, 1 << 16);
         assertEquals(expected, r.lux(), 0.005 * expected);
@@ -71,7 +71,7 @@ class SkyTest {
         for (int i = 0; i < w * h; i++) for (int c = 0; c < 3; c++) rgb[3 * i + c] = 100 + 20 * (i % 7);
         for (int y = 40; y < 42; y++) for (int x = 70; x < 72; x++) for (int c = 0; c < 3; c++) rgb[3 * (y * w + x) + c] = 1.6e6f;
         var s = new Surroundings.Hdri(new Panorama("test", w, h, rgb), 33, 0);
-        double expected = LightTable.Surround.of(s).dome().horizontalIlluminance();
+        double expected = Surround.of(s).dome().horizontalIlluminance();
         var r = new TestScene().around(s).measure(Vec3.ZERO, Vec3.UP, 1 << 18);
         assertTrue(r.error() < 0.001 * expected, "standard error " + r.error() + " of " + expected);
         // The lookup blends texels across, the integral above does not: both see the same light.

@@ -10,6 +10,7 @@ import bake.core.math.Vec3;
 import bake.core.scene.Lamp;
 import bake.core.scene.Material;
 import bake.core.scene.Shapes;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -34,6 +35,7 @@ class ClosedFormTest {
 
     /** Integrating sphere: E = Phi rho / (A (1 - rho)) for the reflected part (the sphere's own closed form). */
     @Test
+    @Tag("thorough")
     void closedSphere() {
         double rho = 0.7, radius = 1, lumens = 1000;
         TestScene s = new TestScene();
@@ -63,6 +65,7 @@ class ClosedFormTest {
 
     /** Howell's catalogue, C-14: unit squares at a right angle with a common edge, 0.2000. */
     @Test
+    @Tag("thorough")
     void perpendicularSquares() {
         assertEquals(0.2000, squareFactor(true), 0.003 * 0.2);
     }

@@ -144,6 +144,7 @@ class OutlookTest {
      * lights what is behind.
      */
     @Test
+    @Tag("thorough")
     void lampsOnCatchers() {
         Surroundings black = new Surroundings.Plain(Vec3.ZERO);
         double[] lamp = new double[3];

@@ -121,6 +121,7 @@ class PictureTest {
 
     /** Noise falls as one over the root of the passes, and the estimate is about the true error. */
     @Test
+    @Tag("thorough")
     void noiseEstimateIsHonest() {
         RenderScene s = room().compile();
         Finish f = new Finish(camera().saturation(), bake.core.finish.Look.PLAIN);
@@ -239,6 +240,7 @@ class PictureTest {
 
     /** Sampling daylight through panes changes the noise but not the mean. */
     @Test
+    @Tag("thorough")
     void panesDoNotChangeTheMean() {
         TestScene s = new TestScene().around(new Surroundings.SunSky(new Vec3(-0.3, 0.5, 0.2).normalized(), 3, -20, 0, 0.533, 0.2));
         int wall = s.material(Material.diffuse("wall", grey(0.5))), glass = s.material(Material.glass("pane", grey(1), 0, 1.52, true));

@@ -22,6 +22,7 @@ import bake.core.scene.Shapes;
 import bake.core.work.Workers;
 import java.util.ArrayList;
 import java.util.List;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -60,6 +61,7 @@ class CacheRoundsTest {
     /** Cells build on each other; however many do, they hold the light that there is, whatever the picture's own limit of bounces. */
     @ParameterizedTest
     @ValueSource(ints = {4, 64})
+    @Tag("thorough")
     void cellsHoldTheLightThereIs(int bounces) {
         RenderScene s = room().compile();
         List<Place> places = places();
