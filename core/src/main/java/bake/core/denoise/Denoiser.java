@@ -17,6 +17,8 @@ import java.util.stream.IntStream;
 public final class Denoiser {
     /** Samples of a pixel that make two halves. */
     private static final int FEWEST = 2;
+    /** One pixel in so many may have fewer, as the last of a pass that was stopped. */
+    private static final int SOME = 10;
 
     private Denoiser() {}
 
@@ -63,8 +65,12 @@ public final class Denoiser {
         return QuickDenoiser.cover(film, r);
     }
 
-    private static boolean few(Film film, Region r) {
-        return film.samples(r.x() + r.width() / 2, r.y() + r.height() / 2) < FEWEST;
+    /** Whether too many pixels have no halves. */
+    static boolean few(Film film, Region r) {
+        long few = 0;
+        for (int y = r.y(); y < r.y() + r.height(); y++)
+            for (int x = r.x(); x < r.x() + r.width(); x++) if (film.samples(x, y) < FEWEST) few++;
+        return few * SOME > (long) r.width() * r.height();
     }
 
     private static Judged run(Film film, float[] gains, boolean front, Region r, Highlights highlights, BooleanSupplier stop) {

@@ -29,7 +29,6 @@ final class HalvedStrip {
     private final Highlights highlights;
     /** Size of the picture, and of the planes. */
     final int w, h, across, down;
-    private final int samples;
     /** Light by colour and half. */
     final float[][] odd = new float[3][], even = new float[3][];
     /** Luminance of both, and its variance. */
@@ -53,7 +52,6 @@ final class HalvedStrip {
         h = r.height();
         across = (w + LocalRegression.WIDTH - 1) / LocalRegression.WIDTH * LocalRegression.WIDTH + 2 * PAD;
         down = ROWS + 2 * PAD;
-        samples = Math.max(1, film.samples(r.x() + w / 2, r.y() + h / 2));
         int n = across * down;
         for (int c = 0; c < 3; c++) {
             odd[c] = new float[n];
@@ -80,9 +78,16 @@ final class HalvedStrip {
             for (int px = 0; px < across; px++) smooth(px, py);
     }
 
+    private int x(int px) {
+        return Math.clamp(px - PAD, 0, w - 1);
+    }
+
+    private int y(int py) {
+        return Math.clamp(top + py - PAD, 0, h - 1);
+    }
+
     private void pixel(int px, int py) {
-        int x = Math.clamp(px - PAD, 0, w - 1), y = Math.clamp(top + py - PAD, 0, h - 1), i = py * across + px;
-        int fx = r.x() + x, fy = r.y() + y, n = film.samples(fx, fy), odds = n / 2;
+        int i = py * across + px, fx = r.x() + x(px), fy = r.y() + y(py), n = film.samples(fx, fy), odds = n / 2;
         film.mean(fx, fy, gains, mean);
         film.half(fx, fy, half);
         film.features(fx, fy, seen);
@@ -143,7 +148,7 @@ final class HalvedStrip {
             }
         if (Math.max(oddLuminance[i], evenLuminance[i]) * n <= SUSPECT * sum) return;
         Arrays.sort(around);
-        float o = oddLuminance[i], e = evenLuminance[i];
+        float o = oddLuminance[i], e = evenLuminance[i], samples = Math.max(1, film.samples(r.x() + x(px), r.y() + y(py)));
         float most = Math.max(STRAY * (1 + FEW / samples) * around[n / 2], SECOND * around[n - 2]);
         // What both halves have found is there.
         limit(odd, oddLuminance, i, Math.max(most, SECOND * e));

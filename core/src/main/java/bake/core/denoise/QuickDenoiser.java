@@ -19,7 +19,8 @@ public final class QuickDenoiser {
     private static final float SAME_BASE = 0.08f;
 
     private final Region region;
-    private final int w, h, samples;
+    private final Film film;
+    private final int w, h;
     private float least = 1e-6f;
     private WaveletLevel.Planes light, light2;
     private final float[] base, normalX, normalY, normalZ, depth;
@@ -38,7 +39,7 @@ public final class QuickDenoiser {
         this.stop = stop;
         this.front = front;
         region = r;
-        samples = Math.max(1, film.samples(r.x() + r.width() / 2, r.y() + r.height() / 2));
+        this.film = film;
         w = r.width();
         h = r.height();
         light = WaveletLevel.Planes.of(w * h);
@@ -96,6 +97,10 @@ public final class QuickDenoiser {
         least = (float) Math.max(Float.MIN_NORMAL, 1e-6 * sum / light.luminance().length);
     }
 
+    private int samples(int x, int y) {
+        return Math.max(1, film.samples(region.x() + x, region.y() + y));
+    }
+
     private static float[] run(QuickDenoiser d) {
         d.judgeLevel();
         d.limitStray();
@@ -105,7 +110,7 @@ public final class QuickDenoiser {
         d.joinEdges();
         if (d.stop.getAsBoolean()) return null;
         float[] out = d.result();
-        if (d.samples > 1) BlendBack.mix(new HalvedPicture(d.w, d.h, out, raw, d.odd, d.even, d.rawVariance));
+        if (!Denoiser.few(d.film, d.region)) BlendBack.mix(new HalvedPicture(d.w, d.h, out, raw, d.odd, d.even, d.rawVariance));
         return out;
     }
 
@@ -172,7 +177,7 @@ public final class QuickDenoiser {
                         n++;
                     }
                 // The brightest neighbour is left out, so that two strays side by side do not vouch for each other.
-                float mean = n > 1 ? (sum - most) / (n - 1) : sum, l = luminance[i], limit = STRAY * (1 + 16f / samples) * mean;
+                float mean = n > 1 ? (sum - most) / (n - 1) : sum, l = luminance[i], limit = STRAY * (1 + 16f / samples(x, y)) * mean;
                 float k = l > limit && n > 8 ? limit / l : 1;
                 light2.r()[i] = light.r()[i] * k;
                 light2.g()[i] = light.g()[i] * k;
@@ -243,7 +248,7 @@ public final class QuickDenoiser {
 
     private void join(int x, int y) {
         int i = y * w + x;
-        float r = 0, g = 0, b = 0, sum = 0, spread = SAME_BASE + 1f / samples;
+        float r = 0, g = 0, b = 0, sum = 0, spread = SAME_BASE + 1f / samples(x, y);
         for (int dy = -JOIN; dy <= JOIN; dy++)
             for (int dx = -JOIN; dx <= JOIN; dx++) {
                 int px = x + dx, py = y + dy;

@@ -109,6 +109,28 @@ class DenoiserTest {
         assertTrue(clean[3 * (20 * W + 20)] < 3 * 100 * base(20), "stray pixel left at " + clean[3 * (20 * W + 20)]);
     }
 
+    /** How many samples other pixels have decides nothing of what is far from them: not in the middle of the picture either. */
+    @Test
+    void samplesElsewhereDoNotMatter() {
+        Region all = Region.all(W, H);
+        Film few = noisy(3, 1.4), more = noisy(3, 1.4);
+        for (Film f : new Film[] {few, more}) f.add(8, 8, new float[] {1e4f, 1e4f, 1e4f});
+        for (int s = 0; s < 60; s++) {
+            float base = base(W / 2), l = 200 * base;
+            more.add(W / 2, H / 2, new float[] {l, l, l});
+            more.addFeatures(W / 2, H / 2, new float[] {base, base, base, 0, 1, 0, 5});
+        }
+        for (int i = 0; i < 2; i++) {
+            float[] a = i == 0 ? Denoiser.run(few, null, all, WHITE) : QuickDenoiser.run(few, null, all),
+                    b = i == 0 ? Denoiser.run(more, null, all, WHITE) : QuickDenoiser.run(more, null, all);
+            for (int y = 6; y <= 10; y++) for (int x = 6; x <= 10; x++) assertEquals(a[3 * (y * W + x)], b[3 * (y * W + x)], 0.02f);
+        }
+        Film one = noisy(1, 1.4);
+        float[] quick = Denoiser.run(one, null, all, WHITE);
+        one.add(W / 2, H / 2, new float[] {60, 60, 60});
+        assertEquals(quick[0], Denoiser.run(one, null, all, WHITE)[0], 0.02f, "one pixel with halves does not give halves to the others");
+    }
+
     @Test
     void aCleanPictureStaysAsItIs() {
         float[] clean = Denoiser.run(noisy(8, 0), null, Region.all(W, H), WHITE);

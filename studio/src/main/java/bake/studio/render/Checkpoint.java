@@ -27,7 +27,7 @@ import java.util.function.Consumer;
 public final class Checkpoint {
     private static final int MAGIC = 0x42414b43, VERSION = 7;
     /** To be raised whenever the engine makes other bits of the same scene. */
-    private static final int ENGINE = 17;
+    private static final int ENGINE = 18;
     /** Time between two writes, and how much more work than writing there must be. */
     private static final long EVERY = 60_000_000_000L, SHARE = 20;
 
