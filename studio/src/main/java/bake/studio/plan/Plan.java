@@ -23,6 +23,8 @@ public record Plan(List<Bar> bars, ZonedDateTime end, ZonedDateTime early, Zoned
     /** Share of the scatter that all pictures of a night have in common: what else the machine does (common practice, no source). */
     private static final double COMMON = 0.5;
     private static final long SEED = 20_310_307;
+    /** Seconds of work that are as good as no end: what has no limit is said to take any number of them. */
+    private static final double NEVER = 366 * 86_400;
 
     /**
      * What is known of a picture before it is made.
@@ -73,7 +75,7 @@ public record Plan(List<Bar> bars, ZonedDateTime end, ZonedDateTime early, Zoned
     }
 
     private static ZonedDateTime after(QueueHours h, ZonedDateTime now, double seconds) {
-        return h.after(now, Duration.ofMillis(Math.round(1000 * seconds)));
+        return h.after(now, Duration.ofMillis(Math.round(1000 * Math.min(seconds, NEVER))));
     }
 
     /** Seconds of work that the hours leave until the due time. */

@@ -92,6 +92,18 @@ class PlanTest {
         0.87, 0.87, 0.88, 0.89, 0.92, 0.94, 0.99, 1.0, 1.03, 1.04, 1.07, 1.07, 1.1, 1.13, 1.13, 1.36, 1.4, 1.47, 1.52, 1.7, 2.08, 2.13,
                 2.68, 22.17};
 
+    /** A picture without any limit has no end, and the plan says so by one far off. */
+    @Test
+    void whatHasNoEndIsPlanned() {
+        ZonedDateTime now = at("2031-03-05T12:00:00");
+        for (double s : new double[] {1e12, 1e300, Double.POSITIVE_INFINITY}) {
+            Plan p = Plan.of(List.of(new Plan.Work("a", 60, 50, 70), new Plan.Work("b", s, s / 1.1, s * 1.1)), QueueHours.ALWAYS, now,
+                    now.plusDays(30));
+            assertEquals(0, p.chance());
+            assertTrue(p.end().isAfter(now.plusDays(300)) && p.late().isBefore(now.plusYears(2)), p.toString());
+        }
+    }
+
     /**
      * Weeks of deliveries whose real times scatter as they were measured to, half of it common to a night and half each picture's own:
      * of those that were promised with nine tenths, about nine tenths hold.
