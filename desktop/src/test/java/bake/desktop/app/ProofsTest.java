@@ -232,9 +232,9 @@ class ProofsTest extends WindowFixture {
         f.getOnAction().handle(null);
     }
 
-    /** Small pictures both ways say what each costs. */
+    /** Measuring what both ways cost is stopped at once; what can be said without is said. */
     @Test
-    void costsAreMeasured(FxRobot r) {
+    void costsAreStopped(FxRobot r) {
         open();
         r.clickOn("#station-prove");
         // In one breath: so small a room may be measured before the next.

@@ -1,6 +1,7 @@
 package bake.studio.project;
 
 import bake.formats.AtomicFile;
+import bake.formats.FolderSize;
 import bake.formats.project.Project;
 import java.io.IOException;
 import java.io.InputStream;
@@ -148,7 +149,7 @@ public final class ModelStore {
         try (Stream<Path> s = Files.list(all)) {
             for (Path f : s.filter(Files::isDirectory).sorted().toList()) {
                 String prefix = FOLDER + "/" + f.getFileName() + "/";
-                if (used.stream().noneMatch(u -> u.startsWith(prefix))) out.add(new Unused(f, largest(f), bytes(f)));
+                if (used.stream().noneMatch(u -> u.startsWith(prefix))) out.add(new Unused(f, largest(f), FolderSize.bytes(f, Integer.MAX_VALUE)));
             }
         }
         return out;
@@ -158,12 +159,6 @@ public final class ModelStore {
         try (Stream<Path> s = Files.list(folder)) {
             return s.filter(Files::isRegularFile).max(java.util.Comparator.comparingLong(p -> p.toFile().length()))
                     .map(p -> p.getFileName().toString()).orElse("");
-        }
-    }
-
-    private static long bytes(Path folder) throws IOException {
-        try (Stream<Path> s = Files.walk(folder)) {
-            return s.filter(Files::isRegularFile).mapToLong(p -> p.toFile().length()).sum();
         }
     }
 

@@ -3,6 +3,7 @@ package bake.studio.proof;
 import bake.core.film.Region;
 import bake.core.finish.DeliveredError;
 import bake.formats.AtomicFile;
+import bake.formats.FolderSize;
 import bake.formats.Json;
 import bake.formats.picture.DisplayPicture;
 import bake.formats.picture.ExrNotes;
@@ -18,18 +19,14 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.FileAlreadyExistsException;
-import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.SimpleFileVisitor;
-import java.nio.file.attribute.BasicFileAttributes;
 import java.time.LocalDateTime;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
-import java.util.Set;
 import java.util.stream.Stream;
 import javax.imageio.ImageIO;
 
@@ -210,39 +207,11 @@ public final class ProofStore {
 
     /** Bytes that a proof takes on disk. */
     public long bytes(Proof p) {
-        return bytes(of(p.number()), 1);
+        return FolderSize.bytes(of(p.number()), 1);
     }
 
     /** Bytes that all proofs take on disk, those that were taken off with them. */
     public long bytes() {
-        return bytes(folder, 3);
-    }
-
-    /** What vanishes while it is counted, as a proof that another thread takes off, counts nothing; the rest is counted. */
-    private static long bytes(Path at, int deep) {
-        if (!Files.isDirectory(at)) return 0;
-        long[] sum = {0};
-        try {
-            Files.walkFileTree(at, Set.of(), deep, new SimpleFileVisitor<>() {
-                @Override
-                public FileVisitResult visitFile(Path file, BasicFileAttributes a) {
-                    if (a.isRegularFile()) sum[0] += a.size();
-                    return FileVisitResult.CONTINUE;
-                }
-
-                @Override
-                public FileVisitResult visitFileFailed(Path file, IOException gone) {
-                    return FileVisitResult.CONTINUE;
-                }
-
-                @Override
-                public FileVisitResult postVisitDirectory(Path folder, IOException gone) {
-                    return FileVisitResult.CONTINUE;
-                }
-            });
-        } catch (IOException e) {
-            return sum[0];
-        }
-        return sum[0];
+        return FolderSize.bytes(folder, 3);
     }
 }
