@@ -149,7 +149,8 @@ public final class ModelStore {
         try (Stream<Path> s = Files.list(all)) {
             for (Path f : s.filter(Files::isDirectory).sorted().toList()) {
                 String prefix = FOLDER + "/" + f.getFileName() + "/";
-                if (used.stream().noneMatch(u -> u.startsWith(prefix))) out.add(new Unused(f, largest(f), FolderSize.bytes(f, Integer.MAX_VALUE)));
+                if (used.stream().noneMatch(u -> u.startsWith(prefix)))
+                    out.add(new Unused(f, largest(f), FolderSize.bytes(f, Integer.MAX_VALUE)));
             }
         }
         return out;
